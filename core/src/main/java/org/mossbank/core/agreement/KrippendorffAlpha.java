@@ -1,0 +1,97 @@
+package org.mossbank.core.agreement;
+
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.function.UnaryOperator;
+import java.util.random.RandomGenerator;
+import java.util.random.RandomGenerator.SplittableGenerator;
+import org.mossbank.core.estimate.Estimate;
+import org.mossbank.core.estimate.Resamples;
+
+/**
+ * Krippendorff's alpha: how far raters agree beyond what the overall use of the levels makes likely, with any number of
+ * raters and any gaps.
+ *
+ * <p>\[ \alpha = 1 - D_o / D_e \], observed over expected disagreement among pairable grades, from the coincidence
+ * matrix. 1 is perfect agreement, 0 is chance level, negative is worse than chance. The ordinal distance of two levels
+ * counts the grades that lie between them, from the pairable grades' own frequencies.
+ *
+ * <p>Input: units × raters over the declared levels. Units with fewer than two grades do not count. Undefined when no
+ * unit has two grades, or when all pairable grades are at one level.
+ *
+ * <p>Source: K. Krippendorff (2011), <i>Computing Krippendorff's Alpha-Reliability</i>,
+ * https://repository.upenn.edu/asc_papers/43.
+ */
+public final class KrippendorffAlpha {
+    private final RatingMatrix matrix;
+    private final List<Coincidences> clusters;
+
+    private KrippendorffAlpha(RatingMatrix matrix, List<Coincidences> clusters) {
+        this.matrix = matrix;
+        this.clusters = clusters;
+    }
+
+    /** Alpha whose intervals resample single units. */
+    public static KrippendorffAlpha of(RatingMatrix matrix) {
+        return of(matrix, UnaryOperator.identity());
+    }
+
+    /**
+     * Alpha whose intervals resample clusters of units, because units of one cluster belong together (all answers to one
+     * prompt).
+     *
+     * @param clusterOfUnit the cluster for each unit of the matrix
+     */
+    public static KrippendorffAlpha of(RatingMatrix matrix, UnaryOperator<String> clusterOfUnit) {
+        Map<String, Coincidences> clusters = new LinkedHashMap<>();
+        for (int u = 0; u < matrix.units().size(); u++) {
+            clusters.computeIfAbsent(
+                            clusterOfUnit.apply(matrix.units().get(u)), name -> new Coincidences(matrix.levels()))
+                    .addUnit(matrix.counts(u));
+        }
+        return new KrippendorffAlpha(matrix, new ArrayList<>(clusters.values()));
+    }
+
+    /** Number of clusters that a resample draws. */
+    public int clusterCount() {
+        return clusters.size();
+    }
+
+    /** The point estimate. */
+    public Estimate value(Metric metric) {
+        Coincidences all = new Coincidences(matrix.levels());
+        clusters.forEach(all::add);
+        return all.alpha(metric, matrix);
+    }
+
+    /**
+     * Alpha of one resample, the ordinal metric recomputed in it.
+     *
+     * @param drawn positions of the drawn clusters, in the order in which their first unit occurs
+     */
+    public Estimate valueOf(Metric metric, int... drawn) {
+        Coincidences sum = new Coincidences(matrix.levels());
+        for (int cluster : drawn) {
+            sum.add(clusters.get(cluster));
+        }
+        return sum.alpha(metric, matrix);
+    }
+
+    /**
+     * The bootstrap distribution: as many clusters as there are, drawn with replacement. Resamples without a defined
+     * alpha are left out and counted. Cost O(resamples × clusters × levels²).
+     */
+    public Resamples bootstrap(Metric metric, int resamples, SplittableGenerator random) {
+        return Resamples.draw(resamples, random, child -> replicate(metric, child));
+    }
+
+    private double replicate(Metric metric, RandomGenerator random) {
+        Coincidences sum = new Coincidences(matrix.levels());
+        for (int i = 0; i < clusters.size(); i++) {
+            sum.add(clusters.get(random.nextInt(clusters.size())));
+        }
+        return sum.alpha(metric, matrix).value().orElse(Double.NaN);
+    }
+}

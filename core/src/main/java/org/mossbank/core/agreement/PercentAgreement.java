@@ -1,0 +1,82 @@
+package org.mossbank.core.agreement;
+
+import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
+import org.mossbank.core.estimate.Estimate;
+import org.mossbank.core.estimate.Reason;
+import org.mossbank.core.estimate.Require;
+
+/**
+ * Share of pairs of grades of one unit that lie no further apart than a number of levels. Proportions in [0, 1]; not
+ * corrected for chance.
+ *
+ * @param unitMean      mean over units with two grades or more of the unit's share of agreeing pairs
+ * @param pooled        agreeing pairs over all pairs
+ * @param raterPairMean mean over pairs of raters with a common unit of their share
+ * @param pairs         how many pairs of grades counted
+ * @param units         how many units had at least one pair
+ */
+public record PercentAgreement(Estimate unitMean, Estimate pooled, Estimate raterPairMean, int pairs, int units) {
+
+    /**
+     * @param within the greatest distance in levels that counts as agreement: 0 for exact
+     * @throws IllegalArgumentException if the distance is negative
+     */
+    public static PercentAgreement of(RatingMatrix matrix, int within) {
+        Require.atLeast("within", 0, within);
+        int agreeing = 0;
+        int pairs = 0;
+        int units = 0;
+        double unitShares = 0;
+        Map<String, Tally> byPair = new TreeMap<>();
+        for (int u = 0; u < matrix.units().size(); u++) {
+            List<Rating> ratings = matrix.ratingsOf(u);
+            Tally unit = new Tally();
+            for (int i = 0; i < ratings.size(); i++) {
+                for (int j = i + 1; j < ratings.size(); j++) {
+                    boolean agree =
+                            Math.abs(ratings.get(i).category() - ratings.get(j).category()) <= within;
+                    unit.count(agree);
+                    byPair.computeIfAbsent(
+                                    ratings.get(i).rater() + "\0"
+                                            + ratings.get(j).rater(),
+                                    k -> new Tally())
+                            .count(agree);
+                }
+            }
+            if (unit.pairs > 0) {
+                units++;
+                unitShares += unit.share();
+                pairs += unit.pairs;
+                agreeing += unit.agreeing;
+            }
+        }
+        if (pairs == 0) {
+            Estimate none = Estimate.undefined(Reason.NO_PAIRS);
+            return new PercentAgreement(none, none, none, 0, 0);
+        }
+        double pairMean =
+                byPair.values().stream().mapToDouble(Tally::share).average().orElseThrow();
+        return new PercentAgreement(
+                Estimate.of(unitShares / units),
+                Estimate.of((double) agreeing / pairs),
+                Estimate.of(pairMean),
+                pairs,
+                units);
+    }
+
+    private static final class Tally {
+        private int pairs;
+        private int agreeing;
+
+        private void count(boolean agree) {
+            pairs++;
+            agreeing += agree ? 1 : 0;
+        }
+
+        private double share() {
+            return (double) agreeing / pairs;
+        }
+    }
+}

@@ -1,0 +1,121 @@
+package org.mossbank.core.agreement;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Collection;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.OptionalInt;
+import java.util.SortedSet;
+import java.util.TreeMap;
+import java.util.TreeSet;
+import org.mossbank.core.estimate.Require;
+
+/**
+ * Grades on one criterion as units × raters, with gaps, over a declared scale.
+ *
+ * <p>Units keep the order in which they first occur; raters are in alphabetical order. Units without any grade are not
+ * in it.
+ */
+public final class RatingMatrix {
+    private static final byte MISSING = -1;
+
+    private final List<String> units;
+    private final List<String> raters;
+    private final double[] scale;
+    private final byte[][] cells;
+
+    private RatingMatrix(List<String> units, List<String> raters, double[] scale, byte[][] cells) {
+        this.units = units;
+        this.raters = raters;
+        this.scale = scale;
+        this.cells = cells;
+    }
+
+    /**
+     * @param ratings any order; at most one for a unit and rater
+     * @param scale   the declared levels as numbers, ascending, used or not; 1 to 127 of them
+     * @throws IllegalArgumentException if a rater graded a unit twice, or a category lies outside the scale
+     */
+    public static RatingMatrix of(Collection<Rating> ratings, double... scale) {
+        Require.that(
+                scale.length >= 1 && scale.length <= Byte.MAX_VALUE,
+                "scale",
+                "must have 1 to 127 levels",
+                scale.length);
+        SortedSet<String> raters = new TreeSet<>();
+        Map<String, Integer> units = new LinkedHashMap<>();
+        for (Rating rating : ratings) {
+            raters.add(rating.rater());
+            units.putIfAbsent(rating.unit(), units.size());
+        }
+        Map<String, Integer> columns = new TreeMap<>();
+        raters.forEach(r -> columns.put(r, columns.size()));
+        byte[][] cells = new byte[units.size()][raters.size()];
+        for (byte[] row : cells) {
+            Arrays.fill(row, MISSING);
+        }
+        for (Rating rating : ratings) {
+            Require.that(
+                    rating.category() < scale.length, "category", "must be below " + scale.length, rating.category());
+            byte[] row = cells[units.get(rating.unit())];
+            int column = columns.get(rating.rater());
+            Require.that(row[column] == MISSING, "rating", "must be single for unit and rater", rating);
+            row[column] = (byte) rating.category();
+        }
+        return new RatingMatrix(List.copyOf(units.keySet()), List.copyOf(raters), scale.clone(), cells);
+    }
+
+    /** A scale of levels 0, 1, … highest. */
+    public static RatingMatrix ofLevels(Collection<Rating> ratings, int highest) {
+        double[] scale = new double[highest + 1];
+        Arrays.setAll(scale, i -> i);
+        return of(ratings, scale);
+    }
+
+    public List<String> units() {
+        return units;
+    }
+
+    public List<String> raters() {
+        return raters;
+    }
+
+    /** Number of declared levels. */
+    public int levels() {
+        return scale.length;
+    }
+
+    double levelValue(int category) {
+        return scale[category];
+    }
+
+    /** The category in a cell, or empty where the rater did not grade the unit. */
+    public OptionalInt category(int unit, int rater) {
+        int category = cells[unit][rater];
+        return category == MISSING ? OptionalInt.empty() : OptionalInt.of(category);
+    }
+
+    /** How often each category was given to the unit; length {@link #levels()}. */
+    int[] counts(int unit) {
+        int[] counts = new int[scale.length];
+        for (byte category : cells[unit]) {
+            if (category != MISSING) {
+                counts[category]++;
+            }
+        }
+        return counts;
+    }
+
+    /** The categories given to the unit, in the order of raters. */
+    List<Rating> ratingsOf(int unit) {
+        List<Rating> ratings = new ArrayList<>();
+        for (int r = 0; r < raters.size(); r++) {
+            if (cells[unit][r] != MISSING) {
+                ratings.add(new Rating(units.get(unit), raters.get(r), cells[unit][r]));
+            }
+        }
+        return ratings;
+    }
+}

@@ -1,0 +1,50 @@
+package org.mossbank.core.comparison;
+
+import java.util.Arrays;
+import java.util.Comparator;
+import java.util.stream.IntStream;
+import org.mossbank.core.estimate.Require;
+
+/**
+ * Holm's step-down correction: p values of several tests, adjusted so that the chance of any false finding stays at the
+ * nominal level.
+ *
+ * <p>Source: S. Holm (1979), A simple sequentially rejective multiple test procedure, <i>Scandinavian Journal of
+ * Statistics</i> 6(2), 65-70.
+ */
+public final class Holm {
+    private Holm() {}
+
+    /**
+     * Adjusted p values in the order given: the running maximum of (m - j + 1) p₍ⱼ₎, at most 1.
+     *
+     * @throws IllegalArgumentException if a p value lies outside [0, 1]
+     */
+    public static double[] adjust(double... p) {
+        int[] rank = ranks(p);
+        double[] adjusted = new double[p.length];
+        Integer[] order = order(p);
+        double running = 0;
+        for (int i : order) {
+            running = Math.max(running, Math.min(1, (p.length - rank[i]) * Require.proportion("p", p[i])));
+            adjusted[i] = running;
+        }
+        return adjusted;
+    }
+
+    /** The position of each p value among the ascending ones, from 0; ties in the order given. */
+    static int[] ranks(double... p) {
+        Integer[] order = order(p);
+        int[] rank = new int[p.length];
+        for (int j = 0; j < order.length; j++) {
+            rank[order[j]] = j;
+        }
+        return rank;
+    }
+
+    private static Integer[] order(double[] p) {
+        Integer[] order = IntStream.range(0, p.length).boxed().toArray(Integer[]::new);
+        Arrays.sort(order, Comparator.comparingDouble(i -> p[i]));
+        return order;
+    }
+}

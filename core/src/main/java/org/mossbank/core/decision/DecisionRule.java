@@ -1,0 +1,44 @@
+package org.mossbank.core.decision;
+
+import org.mossbank.core.estimate.Require;
+
+/**
+ * What must hold for a recommendation, fixed with the brief. Floors belong to criteria and come with the evidence.
+ *
+ * @param floorOn       whether the estimate of agreement must reach its floor, or its lower limit
+ * @param margin        smallest difference in score that matters to the team, in points of 100
+ * @param minimumRaters least number of raters an answer
+ * @param tieBreak      what decides between candidates that are equal
+ * @param strictness    what else withholds a recommendation
+ */
+public record DecisionRule(
+        FloorOn floorOn, double margin, int minimumRaters, TieBreak tieBreak, Strictness strictness) {
+    /** @throws IllegalArgumentException if a value is out of its range */
+    public DecisionRule {
+        Require.that(margin >= 0 && margin <= 100, "margin", "must lie in [0, 100]", margin);
+        Require.atLeast("minimumRaters", 1, minimumRaters);
+    }
+
+    /** What must reach the floor. */
+    public enum FloorOn {
+        ESTIMATE,
+        LOWER_LIMIT
+    }
+
+    /** What decides between equals; less is better. */
+    public enum TieBreak {
+        NONE,
+        COST,
+        TIME
+    }
+
+    /**
+     * What withholds a recommendation rather than being told beside it.
+     *
+     * @param onMasking an answer that gives its candidate away
+     * @param onSplits  a split without a settled grade
+     */
+    public record Strictness(boolean onMasking, boolean onSplits) {
+        public static final Strictness LENIENT = new Strictness(false, false);
+    }
+}

@@ -1,0 +1,50 @@
+package org.mossbank.core.estimate;
+
+import java.util.Optional;
+
+/** Small symmetric systems of normal equations, solved thousands of times in resampling. */
+public final class LinearSystem {
+    private LinearSystem() {}
+
+    /** A pivot below this share of its diagonal's first value means that the rank is deficient. */
+    private static final double RANK_TOLERANCE = 1e-9;
+
+    /**
+     * Solves {@code A x = b} by an LDL' factorisation without pivoting.
+     *
+     * <p>A library's decomposition copies and allocates; here the matrices are tiny (tens of rows) and solved once a
+     * resample. Overwrites both arguments. Cost O(n³).
+     *
+     * @param a symmetric positive semi-definite, n x n
+     * @param b right side, length n
+     * @return the solution, or empty if the matrix is rank deficient
+     */
+    public static Optional<double[]> solveInPlace(double[][] a, double[] b) {
+        int n = b.length;
+        double[] scale = new double[n];
+        for (int i = 0; i < n; i++) {
+            scale[i] = a[i][i];
+        }
+        for (int j = 0; j < n; j++) {
+            if (!(a[j][j] > RANK_TOLERANCE * Math.max(scale[j], Double.MIN_NORMAL))) {
+                return Optional.empty();
+            }
+            for (int i = j + 1; i < n; i++) {
+                double factor = a[i][j] / a[j][j];
+                if (factor != 0) {
+                    for (int k = j + 1; k < n; k++) {
+                        a[i][k] -= factor * a[j][k];
+                    }
+                    b[i] -= factor * b[j];
+                }
+            }
+        }
+        for (int i = n - 1; i >= 0; i--) {
+            for (int k = i + 1; k < n; k++) {
+                b[i] -= a[i][k] * b[k];
+            }
+            b[i] /= a[i][i];
+        }
+        return Optional.of(b);
+    }
+}

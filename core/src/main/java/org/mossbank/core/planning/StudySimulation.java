@@ -1,0 +1,70 @@
+package org.mossbank.core.planning;
+
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.random.RandomGenerator;
+import org.mossbank.core.assignment.SheetPlan;
+import org.mossbank.core.comparison.ScoredCell;
+
+/**
+ * Makes up the scores of a study: score = truth + prompt + rater + candidate × prompt + candidate × rater + attempt + rest,
+ * each normal, rounded to the steps that three criteria of five levels can give, within 0 and 100.
+ */
+final class StudySimulation {
+    /** Three criteria with levels 0 … 4 and equal weights: 12 steps. */
+    private static final double STEP = 100 / 12.0;
+
+    private final PlannedStudy study;
+    private final Spread spread;
+    private final List<SheetPlan> sheets;
+
+    StudySimulation(PlannedStudy study, Spread spread) {
+        this.study = study;
+        this.spread = spread;
+        this.sheets = study.sheets();
+    }
+
+    static String candidate(int index) {
+        return String.format("c%03d", index);
+    }
+
+    /** @param truth the true score of each candidate */
+    List<ScoredCell> cells(double[] truth, RandomGenerator random) {
+        Map<String, double[]> prompts = new HashMap<>();
+        Map<String, double[]> raters = new HashMap<>();
+        double perAttempt = 1 / Math.sqrt(study.attempts());
+        List<ScoredCell> cells = new ArrayList<>();
+        for (SheetPlan sheet : sheets) {
+            // The last entry is common to all candidates, the others are each candidate's own.
+            double[] ofPrompt = prompts.computeIfAbsent(sheet.prompt(), p -> {
+                double own = Math.hypot(spread.candidatePrompt(), spread.attempt() * perAttempt);
+                return effects(truth.length, own, spread.prompt(), random);
+            });
+            double[] ofRater = raters.computeIfAbsent(
+                    sheet.rater(), r -> effects(truth.length, spread.candidateRater(), spread.rater(), random));
+            for (int c = 0; c < truth.length; c++) {
+                double score = truth[c]
+                        + ofPrompt[c]
+                        + ofPrompt[truth.length]
+                        + ofRater[c]
+                        + ofRater[truth.length]
+                        + spread.rest() * perAttempt * random.nextGaussian();
+                double step = Math.rint(score / STEP) * STEP;
+                cells.add(
+                        new ScoredCell(candidate(c), sheet.prompt(), sheet.rater(), Math.min(100, Math.max(0, step))));
+            }
+        }
+        return cells;
+    }
+
+    private static double[] effects(int candidates, double own, double common, RandomGenerator random) {
+        double[] effects = new double[candidates + 1];
+        for (int c = 0; c < candidates; c++) {
+            effects[c] = own * random.nextGaussian();
+        }
+        effects[candidates] = common * random.nextGaussian();
+        return effects;
+    }
+}

@@ -1,0 +1,170 @@
+package org.mossbank.core.severity;
+
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.TreeMap;
+import java.util.random.RandomGenerator;
+import java.util.random.RandomGenerator.SplittableGenerator;
+import org.mossbank.core.estimate.Estimate;
+import org.mossbank.core.estimate.Interval;
+import org.mossbank.core.estimate.LinearSystem;
+import org.mossbank.core.estimate.Reason;
+import org.mossbank.core.estimate.Resamples;
+
+/**
+ * Severity of raters: who grades below the others on the same answers, and by how much.
+ *
+ * <p>Least squares for level = unit + rater, rater effects summing to zero; severity is the effect with its sign turned,
+ * in levels. The unit effects are eliminated first (the normal equations of a two-way layout with unequal numbers,
+ * Searle 1971, <i>Linear Models</i>, ch. 7.1), so that cost grows with raters cubed and grades, not with units cubed. Only
+ * units with two grades or more tell anything.
+ *
+ * <p>Undefined when the grades do not connect all raters.
+ */
+public final class Severity {
+    private Severity() {}
+
+    /** The reduced normal equations that one cluster contributes. */
+    private record Part(double[][] matrix, double[] side) {}
+
+    /**
+     * @param grades    any order, one for a unit and rater
+     * @param resamples how many bootstrap resamples of clusters for the intervals
+     * @param level     confidence level
+     * @return one entry a rater, in alphabetical order
+     */
+    public static List<RaterSeverity> of(
+            Collection<GradedUnit> grades, int resamples, double level, SplittableGenerator random) {
+        Map<String, Integer> raters = new TreeMap<>();
+        grades.forEach(g -> raters.put(g.rater(), 0));
+        int next = 0;
+        for (var entry : raters.entrySet()) {
+            entry.setValue(next++);
+        }
+        if (raters.isEmpty()) {
+            return List.of();
+        }
+        List<Part> parts = parts(grades, raters);
+        Optional<double[]> point = solve(parts, identity(parts.size()));
+        List<double[]> replicates = point.isEmpty()
+                ? List.of()
+                : Resamples.drawAll(resamples, random, child -> replicate(parts, child)).stream()
+                        .flatMap(Optional::stream)
+                        .toList();
+        List<RaterSeverity> result = new ArrayList<>();
+        raters.forEach((rater, index) -> {
+            List<GradedUnit> own =
+                    grades.stream().filter(g -> g.rater().equals(rater)).toList();
+            result.add(new RaterSeverity(
+                    rater,
+                    point.map(p -> Estimate.of(-p[index])).orElse(Estimate.undefined(Reason.NOT_CONNECTED)),
+                    interval(point.isPresent(), parts.size(), replicates, index, level),
+                    own.size(),
+                    own.stream().filter(GradedUnit::atAnEnd).count() / (double) own.size()));
+        });
+        return result;
+    }
+
+    private static Interval interval(
+            boolean defined, int clusters, List<double[]> replicates, int index, double level) {
+        if (!defined) {
+            return Interval.undefined(Reason.NOT_CONNECTED);
+        }
+        if (clusters < 2) {
+            return Interval.undefined(Reason.TOO_FEW_TO_RESAMPLE);
+        }
+        return Resamples.of(replicates.stream().mapToDouble(r -> -r[index]).toArray())
+                .percentileInterval(level);
+    }
+
+    private static List<Part> parts(Collection<GradedUnit> grades, Map<String, Integer> raters) {
+        Map<String, Map<String, List<GradedUnit>>> byCluster = new LinkedHashMap<>();
+        for (GradedUnit grade : grades) {
+            byCluster
+                    .computeIfAbsent(grade.cluster(), c -> new LinkedHashMap<>())
+                    .computeIfAbsent(grade.unit(), u -> new ArrayList<>())
+                    .add(grade);
+        }
+        return byCluster.values().stream()
+                .map(units -> part(units.values(), raters))
+                .toList();
+    }
+
+    private static Part part(Collection<List<GradedUnit>> units, Map<String, Integer> raters) {
+        int n = raters.size();
+        Part part = new Part(new double[n][n], new double[n]);
+        for (List<GradedUnit> unit : units) {
+            double mean = unit.stream().mapToInt(GradedUnit::level).average().orElseThrow();
+            for (GradedUnit grade : unit) {
+                int r = raters.get(grade.rater());
+                part.side[r] += grade.level() - mean;
+                part.matrix[r][r] += 1;
+                for (GradedUnit other : unit) {
+                    part.matrix[r][raters.get(other.rater())] -= 1.0 / unit.size();
+                }
+            }
+        }
+        return part;
+    }
+
+    private static Optional<double[]> replicate(List<Part> parts, RandomGenerator random) {
+        int[] drawn = new int[parts.size()];
+        for (int i = 0; i < drawn.length; i++) {
+            drawn[i] = random.nextInt(drawn.length);
+        }
+        return solve(parts, drawn);
+    }
+
+    /** Rater effects summing to zero: the last is minus the sum of the others. */
+    private static Optional<double[]> solve(List<Part> parts, int[] drawn) {
+        int n = parts.get(0).side.length;
+        if (n == 1) {
+            return Optional.empty();
+        }
+        double[][] matrix = new double[n][n];
+        double[] side = new double[n];
+        for (int p : drawn) {
+            Part part = parts.get(p);
+            for (int i = 0; i < n; i++) {
+                side[i] += part.side[i];
+                for (int j = 0; j < n; j++) {
+                    matrix[i][j] += part.matrix[i][j];
+                }
+            }
+        }
+        double[][] reduced = new double[n - 1][n - 1];
+        double[] right = new double[n - 1];
+        for (int i = 0; i < n - 1; i++) {
+            right[i] = side[i];
+            for (int j = 0; j < n - 1; j++) {
+                // Rows sum to zero, so one rater's effect may be set to 0 and all shifted afterwards.
+                reduced[i][j] = matrix[i][j];
+            }
+        }
+        return LinearSystem.solveInPlace(reduced, right).map(Severity::centred);
+    }
+
+    private static double[] centred(double[] free) {
+        double[] effects = new double[free.length + 1];
+        double mean = 0;
+        for (double effect : free) {
+            mean += effect / effects.length;
+        }
+        for (int i = 0; i < effects.length; i++) {
+            effects[i] = (i < free.length ? free[i] : 0) - mean;
+        }
+        return effects;
+    }
+
+    private static int[] identity(int n) {
+        int[] all = new int[n];
+        for (int i = 0; i < n; i++) {
+            all[i] = i;
+        }
+        return all;
+    }
+}

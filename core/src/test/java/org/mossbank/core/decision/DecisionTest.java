@@ -1,0 +1,259 @@
+package org.mossbank.core.decision;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatIllegalArgumentException;
+
+import java.util.List;
+import java.util.OptionalDouble;
+import org.mossbank.core.comparison.Difference;
+import org.mossbank.core.comparison.Standing;
+import org.mossbank.core.comparison.Standings;
+import org.mossbank.core.decision.DecisionRule.FloorOn;
+import org.mossbank.core.decision.DecisionRule.Strictness;
+import org.mossbank.core.decision.DecisionRule.TieBreak;
+import org.mossbank.core.estimate.Estimate;
+import org.mossbank.core.estimate.Interval;
+import org.mossbank.core.estimate.Reason;
+import org.testng.annotations.DataProvider;
+import org.testng.annotations.Test;
+
+public class DecisionTest {
+    private static final double FLOOR = 0.67;
+    private static final DecisionRule RULE = rule(FloorOn.ESTIMATE, TieBreak.NONE, Strictness.LENIENT);
+    private static final List<Evidence.Contender> ALL = contenders(3, 1, 2);
+
+    private static DecisionRule rule(FloorOn floorOn, TieBreak tieBreak, Strictness strictness) {
+        return new DecisionRule(floorOn, 5, 3, tieBreak, strictness);
+    }
+
+    private static List<Evidence.Contender> contenders(double heron, double plover, double knot) {
+        return List.of(
+                new Evidence.Contender("heron", OptionalDouble.of(heron)),
+                new Evidence.Contender("plover", OptionalDouble.of(plover)),
+                new Evidence.Contender("knot", OptionalDouble.of(knot)));
+    }
+
+    private static Evidence.CriterionAgreement agreement(String criterion, double value) {
+        return new Evidence.CriterionAgreement(
+                criterion, Estimate.of(value), new Interval.Bounds(value - 0.1, value + 0.1, 0.95), FLOOR);
+    }
+
+    private static Standing standing(String name, double score) {
+        return new Standing(
+                name,
+                Estimate.of(score),
+                new Interval.Bounds(score - 4, score + 4, 0.95),
+                Estimate.of(score),
+                10,
+                Estimate.of(0.5));
+    }
+
+    private static Difference difference(String higher, String lower, double estimate, double low, double high) {
+        Interval interval = new Interval.Bounds(low, high, 0.95);
+        return new Difference(higher, lower, Estimate.of(estimate), interval, interval, Estimate.of(0.01));
+    }
+
+    private static Evidence evidence(double alpha, int raters, Difference... differences) {
+        return evidence(Evidence.State.CLEAR, ALL, alpha, raters, differences);
+    }
+
+    private static Evidence evidence(
+            Evidence.State state,
+            List<Evidence.Contender> contenders,
+            double alpha,
+            int raters,
+            Difference... differences) {
+        return new Evidence(
+                state,
+                List.of(new Evidence.AnswerRaters("x", raters), new Evidence.AnswerRaters("y", 4)),
+                List.of(agreement("correctness", alpha), agreement("idiom", 0.9)),
+                new Standings(
+                        List.of(standing("heron", 70), standing("plover", 60), standing("knot", 50)),
+                        List.of(differences)),
+                contenders);
+    }
+
+    private static final Difference CLEAR = difference("heron", "plover", 10, 2, 18);
+    private static final Difference CLEARER = difference("heron", "knot", 20, 9, 31);
+    private static final Difference REST = difference("plover", "knot", 10, -1, 21);
+
+    @Test
+    public void recommendsWhoIsAheadOfAllBeyondDoubtAndByTheMargin() {
+        Decision decision = Decision.of(RULE, evidence(0.7, 3, CLEAR, CLEARER, REST));
+        assertThat(decision.outcome()).isEqualTo(Outcome.RECOMMENDED);
+        assertThat(decision.leader()).contains("heron");
+        assertThat(decision.findings())
+                .containsExactly(new Finding.ClearlyAhead(CLEAR), new Finding.ClearlyAhead(CLEARER));
+    }
+
+    @DataProvider
+    public static Object[][] doubts() {
+        return new Object[][] {
+            {"interval reaches 0", difference("heron", "plover", 10, 0, 20), Finding.NotSeparated.class},
+            {"less than the margin", difference("heron", "plover", 4.9, 1, 9), Finding.BelowMargin.class},
+        };
+    }
+
+    @Test(dataProvider = "doubts")
+    public void undecidedOtherwise(String name, Difference doubtful, Class<? extends Finding> finding) {
+        Decision decision = Decision.of(RULE, evidence(0.7, 3, doubtful, CLEARER, REST));
+        assertThat(decision.outcome()).isEqualTo(Outcome.UNDECIDED);
+        assertThat(decision.findings().get(0)).isInstanceOf(finding);
+    }
+
+    @Test
+    public void exactlyTheMarginIsEnough() {
+        Decision decision =
+                Decision.of(RULE, evidence(0.7, 3, difference("heron", "plover", 5, 0.1, 9.9), CLEARER, REST));
+        assertThat(decision.outcome()).isEqualTo(Outcome.RECOMMENDED);
+    }
+
+    @Test
+    public void equalWhenNoDifferenceCanReachTheMargin() {
+        Decision decision = Decision.of(
+                RULE,
+                evidence(
+                        0.7,
+                        3,
+                        difference("heron", "plover", 1, -3, 5),
+                        difference("heron", "knot", 2, -1, 4),
+                        difference("plover", "knot", 1, -5, 3)));
+        assertThat(decision.outcome()).isEqualTo(Outcome.EQUAL);
+        assertThat(decision.findings()).hasSize(3).allMatch(f -> f instanceof Finding.WithinMargin);
+    }
+
+    @Test
+    public void withheldBelowTheFloorNamingTheCriterionAndByHowMuch() {
+        Decision decision = Decision.of(RULE, evidence(0.5, 3, CLEAR, CLEARER, REST));
+        assertThat(decision.outcome()).isEqualTo(Outcome.WITHHELD);
+        assertThat(decision.leader()).isEmpty();
+        assertThat(decision.findings()).singleElement().isInstanceOfSatisfying(Finding.AgreementBelowFloor.class, f -> {
+            assertThat(f.criterion()).isEqualTo("correctness");
+            assertThat(f.shortfall()).isCloseTo(0.17, org.assertj.core.api.Assertions.within(1e-12));
+        });
+    }
+
+    @Test
+    public void everyGapIsNamed() {
+        Evidence evidence = new Evidence(
+                Evidence.State.CLEAR,
+                List.of(new Evidence.AnswerRaters("x", 2), new Evidence.AnswerRaters("y", 0)),
+                List.of(new Evidence.CriterionAgreement(
+                        "idiom",
+                        Estimate.undefined(Reason.ONE_LEVEL_ONLY),
+                        Interval.undefined(Reason.ONE_LEVEL_ONLY),
+                        FLOOR)),
+                new Standings(List.of(), List.of()),
+                ALL);
+        assertThat(Decision.of(RULE, evidence).findings())
+                .containsExactly(
+                        new Finding.TooFewRaters(2, 2, 0, 3),
+                        new Finding.AgreementUndefined("idiom", Reason.ONE_LEVEL_ONLY),
+                        new Finding.TooFewCandidates(0));
+    }
+
+    @Test
+    public void noAnswersAtAllIsTooFewRatersToo() {
+        Evidence evidence = new Evidence(
+                Evidence.State.CLEAR, List.of(), List.of(), new Standings(List.of(), List.of()), List.of());
+        assertThat(Decision.of(RULE, evidence).outcome()).isEqualTo(Outcome.WITHHELD);
+    }
+
+    private static final Difference[] ALIKE = {
+        difference("heron", "plover", 1, -3, 5),
+        difference("heron", "knot", 2, -1, 4),
+        difference("plover", "knot", 1, -5, 3)
+    };
+
+    @Test
+    public void theLowerLimitMustReachTheFloorWhenTheRuleSaysSo() {
+        DecisionRule strict = rule(FloorOn.LOWER_LIMIT, TieBreak.NONE, Strictness.LENIENT);
+        Evidence almost = evidence(0.7, 3, CLEAR, CLEARER, REST);
+        assertThat(Decision.of(strict, almost).findings())
+                .singleElement()
+                .isInstanceOfSatisfying(Finding.AgreementBelowFloor.class, f -> {
+                    assertThat(f.on()).isEqualTo(FloorOn.LOWER_LIMIT);
+                    assertThat(f.value()).isCloseTo(0.6, org.assertj.core.api.Assertions.within(1e-12));
+                });
+        assertThat(Decision.of(strict, evidence(0.78, 3, CLEAR, CLEARER, REST)).outcome())
+                .isEqualTo(Outcome.RECOMMENDED);
+    }
+
+    @Test
+    public void anOpenBriefWithholdsWhateverTheFiguresSay() {
+        Evidence open = evidence(new Evidence.State(false, 0, 0), ALL, 0.8, 3, CLEAR, CLEARER, REST);
+        assertThat(Decision.of(RULE, open).findings()).containsExactly(new Finding.BriefOpen());
+    }
+
+    @Test
+    public void giveAwaysAndSplitsWithholdOnlyWhenTheRuleIsStrict() {
+        Evidence flawed = evidence(new Evidence.State(true, 2, 5), ALL, 0.8, 3, CLEAR, CLEARER, REST);
+        assertThat(Decision.of(RULE, flawed).outcome()).isEqualTo(Outcome.RECOMMENDED);
+        DecisionRule strict = rule(FloorOn.ESTIMATE, TieBreak.NONE, new Strictness(true, true));
+        assertThat(Decision.of(strict, flawed).findings())
+                .containsExactly(new Finding.MaskingBroken(2), new Finding.SplitsOpen(5));
+    }
+
+    @Test
+    public void theTieBreakPrefersTheCheapestOfEquals() {
+        DecisionRule byCost = rule(FloorOn.ESTIMATE, TieBreak.COST, Strictness.LENIENT);
+        Decision decision = Decision.of(byCost, evidence(0.7, 3, ALIKE));
+        assertThat(decision.outcome()).isEqualTo(Outcome.EQUAL);
+        assertThat(decision.leader()).contains("plover");
+        assertThat(decision.findings().get(0)).isEqualTo(new Finding.TieBroken("plover", TieBreak.COST, 1));
+    }
+
+    @DataProvider
+    public static Object[][] tiesThatStand() {
+        return new Object[][] {
+            {"two share the least", contenders(1, 1, 2)},
+            {
+                "one is not known",
+                List.of(
+                        new Evidence.Contender("heron", OptionalDouble.of(1)),
+                        new Evidence.Contender("plover", OptionalDouble.empty()),
+                        new Evidence.Contender("knot", OptionalDouble.of(3)))
+            },
+        };
+    }
+
+    @Test(dataProvider = "tiesThatStand")
+    public void aTieStandsOtherwise(String name, List<Evidence.Contender> contenders) {
+        DecisionRule byCost = rule(FloorOn.ESTIMATE, TieBreak.COST, Strictness.LENIENT);
+        Decision decision = Decision.of(byCost, evidence(Evidence.State.CLEAR, contenders, 0.7, 3, ALIKE));
+        assertThat(decision.leader()).isEmpty();
+        assertThat(decision.findings().get(0)).isEqualTo(new Finding.TieStands(TieBreak.COST));
+    }
+
+    @Test
+    public void whoIsRuledOutOrABaselineNeitherWinsNorStandsInTheWay() {
+        List<Evidence.Contender> withoutHeron = ALL.subList(1, 3);
+        Difference clear = difference("plover", "knot", 10, 1, 19);
+        Decision decision =
+                Decision.of(RULE, evidence(Evidence.State.CLEAR, withoutHeron, 0.7, 3, CLEAR, CLEARER, clear));
+        assertThat(decision.outcome()).isEqualTo(Outcome.RECOMMENDED);
+        assertThat(decision.leader()).contains("plover");
+        assertThat(decision.findings()).containsExactly(new Finding.ClearlyAhead(clear));
+    }
+
+    @Test
+    public void oneContenderAloneIsNoComparison() {
+        Decision decision =
+                Decision.of(RULE, evidence(Evidence.State.CLEAR, ALL.subList(0, 1), 0.7, 3, CLEAR, CLEARER, REST));
+        assertThat(decision.findings()).containsExactly(new Finding.TooFewCandidates(1));
+    }
+
+    @Test
+    public void refusesRulesOutOfRange() {
+        assertThatIllegalArgumentException()
+                .isThrownBy(() -> new DecisionRule(FloorOn.ESTIMATE, -1, 3, TieBreak.NONE, Strictness.LENIENT));
+        assertThatIllegalArgumentException()
+                .isThrownBy(() -> new DecisionRule(FloorOn.ESTIMATE, Double.NaN, 3, TieBreak.NONE, Strictness.LENIENT));
+        assertThatIllegalArgumentException()
+                .isThrownBy(() -> new DecisionRule(FloorOn.ESTIMATE, 5, 0, TieBreak.NONE, Strictness.LENIENT));
+        assertThatIllegalArgumentException()
+                .isThrownBy(() -> new Evidence.CriterionAgreement(
+                        "idiom", Estimate.of(0.5), Interval.undefined(Reason.NO_DATA), 1.1));
+        assertThatIllegalArgumentException().isThrownBy(() -> new Evidence.State(true, -1, 0));
+    }
+}

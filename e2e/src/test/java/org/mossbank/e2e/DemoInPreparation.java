@@ -1,0 +1,58 @@
+package org.mossbank.e2e;
+
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.stream.Stream;
+import java.util.zip.ZipEntry;
+import java.util.zip.ZipOutputStream;
+import org.mossbank.testkit.ApiClient;
+
+/** The demo study as it stood before its round was opened, as a second study of the demo's lead. */
+public final class DemoInPreparation {
+    private static final List<String> OF_THE_ROUND =
+            List.of("sheets.csv", "positions.csv", "grades.csv", "reasons.csv");
+
+    private DemoInPreparation() {}
+
+    /** @return the study's id */
+    public static String bringIn(Path root, ApiClient lead) {
+        ApiClient.Response response = lead.upload("/api/studies/archive", archive(root.resolve("demo")));
+        if (response.status() != 200) {
+            throw new IllegalStateException("archive refused: " + response.body());
+        }
+        return response.json().path("studyId").asString();
+    }
+
+    private static byte[] archive(Path folder) {
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        try (ZipOutputStream zip = new ZipOutputStream(out, StandardCharsets.UTF_8);
+                Stream<Path> paths = Files.walk(folder)) {
+            for (Path path : paths.filter(Files::isRegularFile).toList()) {
+                String name = folder.relativize(path).toString();
+                zip.putNextEntry(new ZipEntry(name));
+                zip.write(asBefore(name, Files.readString(path)).getBytes(StandardCharsets.UTF_8));
+                zip.closeEntry();
+            }
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+        return out.toByteArray();
+    }
+
+    private static String asBefore(String name, String text) {
+        if (OF_THE_ROUND.contains(name)) {
+            return text.lines().findFirst().orElseThrow() + "\n";
+        }
+        if (name.equals("study.json")) {
+            return text.replace("\"stage\": \"grading\"", "\"stage\": \"preparing\"")
+                    .replace("A code model for the buoy service", "Before the round")
+                    .replaceFirst("\\s*\"closedAt\": \"2026-03-09T16:40:00Z\",", "");
+        }
+        return text;
+    }
+}

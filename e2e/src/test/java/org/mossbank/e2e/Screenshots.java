@@ -1,0 +1,95 @@
+package org.mossbank.e2e;
+
+import java.net.URI;
+import java.nio.file.Path;
+import org.mossbank.testkit.ApiClient;
+import org.mossbank.testkit.ServerProcess;
+import org.mossbank.testkit.TestDatabase;
+import org.openqa.selenium.By;
+import org.openqa.selenium.Keys;
+import org.testng.annotations.Test;
+
+/** Takes one picture of each main view from the demo study; not a test, run by {@code ./mossbank screenshots}. */
+public class Screenshots {
+    private static final Path ROOT = Path.of(System.getProperty("mossbank.root"));
+    private static final Path FOLDER = Path.of(System.getProperty("mossbank.screenshots"));
+
+    @Test
+    public void takeAll() {
+        String running = System.getProperty("mossbank.address");
+        if (running != null) {
+            take(URI.create(running));
+            return;
+        }
+        try (ServerProcess server = ServerProcess.startDemo(ROOT, TestDatabase.create())) {
+            take(server.address());
+        }
+    }
+
+    private static void take(URI address) {
+        try (Browser browser = Browser.open(address)) {
+            browser.go("/sign-in").seeText("This is the demo");
+            browser.setTheme("light");
+            shot(browser, "sign-in");
+            lead(browser);
+            preparing(browser, address);
+            rater(browser);
+        }
+    }
+
+    private static void shot(Browser browser, String name) {
+        browser.saveScreenshot(FOLDER.resolve(name + ".png"));
+    }
+
+    private static void lead(Browser browser) {
+        browser.signInAs("Orla Fennick");
+        browser.clickLink("A code model for the buoy service");
+        browser.seeHeading();
+        for (String layer : new String[] {
+            "Brief", "Prompts", "Candidates", "Answers", "Rubric", "Grading", "Agreement", "Recommendation"
+        }) {
+            browser.click(By.xpath("//nav//a[.//span[normalize-space()='" + layer + "']]"));
+            browser.await(d -> d.getCurrentUrl().endsWith("/" + layer.toLowerCase(java.util.Locale.ROOT)));
+            browser.seeHeading();
+            shot(browser, layer.toLowerCase(java.util.Locale.ROOT));
+        }
+        browser.click(By.xpath("//nav//a[.//span[normalize-space()='Answers']]"));
+        browser.clickLink("Drift alarm fires");
+        browser.seeHeading("Drift alarm");
+        shot(browser, "answers-of-a-prompt");
+        browser.go("/bring-in").seeHeading();
+        shot(browser, "bring-in");
+    }
+
+    private static void preparing(Browser browser, URI address) {
+        String study =
+                "/studies/" + DemoInPreparation.bringIn(ROOT, ApiClient.signedIn(address, "orla", "tide and lantern"));
+        browser.go(study + "/brief").seeHeading();
+        browser.seeText("Shines only here");
+        shot(browser, "brief-being-written");
+        browser.driver().executeScript("document.querySelector('[role=slider]').scrollIntoView({block: 'center'})");
+        browser.seeText("As planned");
+        shot(browser, "planner");
+        browser.go(study + "/prompts");
+        browser.clickLink("In which order does the tender visit?");
+        browser.seeHeading("In which order");
+        shot(browser, "prompt-being-written");
+        browser.go(study + "/grading").seeHeading();
+        browser.seeText("Every rater sees every candidate");
+        browser.driver().executeScript("window.scrollTo(0, 330)");
+        shot(browser, "plan");
+    }
+
+    private static void rater(Browser browser) {
+        browser.signInAs("Juri Halvard");
+        shot(browser, "my-sheets");
+        browser.clickLink("Go on grading");
+        browser.seeHeading("Service visits");
+        browser.click(By.cssSelector("[role=gridcell][data-cell='0-1']"));
+        browser.press(Keys.ARROW_DOWN, Keys.ARROW_UP);
+        browser.setTheme("light");
+        shot(browser, "desk-light");
+        browser.setTheme("dark");
+        shot(browser, "desk-dark");
+    }
+}

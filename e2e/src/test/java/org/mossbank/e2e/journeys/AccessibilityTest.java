@@ -1,0 +1,167 @@
+package org.mossbank.e2e.journeys;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.deque.html.axecore.results.Results;
+import com.deque.html.axecore.results.Rule;
+import com.deque.html.axecore.selenium.AxeBuilder;
+import com.deque.html.axecore.selenium.AxeBuilderOptions;
+import java.util.List;
+import org.mossbank.e2e.DemoInPreparation;
+import org.mossbank.testkit.ApiClient;
+import org.openqa.selenium.By;
+import org.testng.annotations.DataProvider;
+import org.testng.annotations.Test;
+import tools.jackson.databind.JsonNode;
+
+/** Every main view in both themes, scanned with axe-core; no violation is let pass. */
+public class AccessibilityTest extends Journey {
+    private static String script;
+
+    @DataProvider
+    public static Object[][] themes() {
+        return new Object[][] {{"light"}, {"dark"}};
+    }
+
+    private void scan(String view, String theme) {
+        browser.seeHeading();
+        browser.setTheme(theme);
+        // A colour on its way from one theme to the other is neither.
+        browser.driver()
+                .executeAsyncScript(
+                        "Promise.all(document.getAnimations().map(a => a.finished)).then(arguments[arguments.length - 1])");
+        AxeBuilder axe = new AxeBuilder(new AxeBuilderOptions() {
+            {
+                setScriptProvider(AccessibilityTest::axeScript);
+            }
+        });
+        Results results = axe.analyze(browser.driver());
+        List<String> violations = results.getViolations().stream()
+                .map(AccessibilityTest::describe)
+                .toList();
+        assertThat(violations).as(view + " in " + theme).isEmpty();
+        assertThat(results.getPasses()).hasSizeGreaterThan(5);
+    }
+
+    private static String describe(Rule rule) {
+        return rule.getId() + ": "
+                + rule.getNodes().stream().map(n -> n.getHtml()).limit(3).toList();
+    }
+
+    private static String axeScript() {
+        if (script == null) {
+            try {
+                script = java.nio.file.Files.readString(ROOT.resolve("web/node_modules/axe-core/axe.min.js"));
+            } catch (java.io.IOException e) {
+                throw new java.io.UncheckedIOException(e);
+            }
+        }
+        return script;
+    }
+
+    @Test(dataProvider = "themes")
+    public void signInPage(String theme) {
+        browser.driver().manage().deleteAllCookies();
+        browser.go("/sign-in").seeText("This is the demo");
+        scan("sign-in", theme);
+    }
+
+    @Test(dataProvider = "themes")
+    public void welcomePage(String theme) {
+        browser.go("/welcome#spent").seeHeading("This link is spent");
+        scan("welcome", theme);
+    }
+
+    @Test(dataProvider = "themes")
+    public void leadsPages(String theme) {
+        browser.signInAs("Orla Fennick");
+        scan("home", theme);
+        browser.go("/bring-in");
+        scan("bring-in", theme);
+        ApiClient lead = ApiClient.signedIn(server().address(), "orla", PASSWORD);
+        JsonNode studies = lead.get("/api/studies").json();
+        String study = studies.get(studies.size() - 1).path("id").asString();
+        String prompt = lead.get("/api/studies/" + study + "/prompts")
+                .json()
+                .get(2)
+                .path("id")
+                .asString();
+        browser.go("/studies/" + study + "/prompts/" + prompt);
+        scan("prompt", theme);
+        for (String step : new String[] {
+            "brief", "prompts", "candidates", "answers", "rubric", "grading", "agreement", "recommendation"
+        }) {
+            browser.go("/studies/" + study + "/" + step);
+            scan(step, theme);
+        }
+        browser.click(By.xpath("//nav//a[.//span[normalize-space()='Answers']]"));
+        browser.clickLink("Drift alarm fires");
+        browser.seeHeading("Drift alarm");
+        scan("answers of a prompt", theme);
+        browser.go("/studies/" + study + "/grading").seeHeading();
+        browser.clickButton("Close the round …");
+        browser.seeText("Raters will see which candidate wrote what");
+        scan("dialog", theme);
+        browser.go("/studies/" + study + "/nowhere");
+        scan("no such page", theme);
+    }
+
+    /** The same views while a study is prepared, when they are written in. */
+    @Test(dataProvider = "themes")
+    public void leadsPagesWhilePreparing(String theme) {
+        ApiClient lead = ApiClient.signedIn(server().address(), "orla", PASSWORD);
+        String study = "/studies/" + DemoInPreparation.bringIn(ROOT, lead);
+        browser.signInAs("Orla Fennick");
+        for (String step : new String[] {
+            "brief", "prompts", "candidates", "answers", "rubric", "grading", "agreement", "recommendation"
+        }) {
+            browser.go(study + "/" + step);
+            scan(step + " while preparing", theme);
+        }
+        browser.go(study + "/prompts");
+        browser.clickLink("In which order does the tender visit?");
+        browser.seeHeading("In which order");
+        scan("prompt being written", theme);
+        browser.clickButton("From git");
+        browser.seeText("Starting code from git");
+        scan("git dialog", theme);
+        browser.go(study + "/candidates");
+        browser.clickLink("Write");
+        scan("candidate being written", theme);
+        browser.go(study + "/answers");
+        browser.clickLink("In which order does the tender visit?");
+        browser.clickButton("Paste an answer");
+        browser.seeText("How it ended");
+        scan("answer being pasted", theme);
+        browser.go(study + "/grading");
+        browser.seeText("The plan");
+        scan("plan", theme);
+    }
+
+    @Test(dataProvider = "themes")
+    public void aReadersPage(String theme) {
+        ApiClient lead = ApiClient.signedIn(server().address(), "orla", PASSWORD);
+        DemoInPreparation.bringIn(ROOT, lead);
+        browser.signInAs("Ines Calder");
+        scan("prompts to read back", theme);
+        browser.clickLink("Clean up the chart label");
+        browser.seeText("What do you think is asked?");
+        scan("reading", theme);
+    }
+
+    @Test(dataProvider = "themes")
+    public void ratersPages(String theme) {
+        browser.signInAs("Sana Tillery");
+        scan("my sheets", theme);
+        browser.clickLink("Drift alarm fires");
+        browser.seeHeading("Drift alarm");
+        scan("desk, sent in", theme);
+        browser.signInAs("Juri Halvard");
+        browser.clickLink("Service visits show");
+        browser.seeHeading("Service visits");
+        scan("desk", theme);
+        browser.clickButton("Keys");
+        browser.seeText("Keys at the desk");
+        scan("keys", theme);
+    }
+}

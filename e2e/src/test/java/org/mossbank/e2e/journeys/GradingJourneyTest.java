@@ -1,0 +1,186 @@
+package org.mossbank.e2e.journeys;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import org.mossbank.e2e.Browser;
+import org.mossbank.testkit.ApiClient;
+import org.openqa.selenium.By;
+import org.openqa.selenium.Keys;
+import org.openqa.selenium.WebElement;
+import org.testng.annotations.AfterMethod;
+import org.testng.annotations.Test;
+
+/** From a rater's last sheet to the lead's recommendation; the rater uses the keyboard alone. */
+public class GradingJourneyTest extends Journey {
+
+    @AfterMethod(alwaysRun = true)
+    public void reconnect() {
+        browser.setOffline(false);
+    }
+
+    @Test
+    public void theLastSheetChangesAgreementAndOutcome() {
+        browser.signInAs("Orla Fennick");
+        openStudy("Agreement");
+        String agreementBefore = rowOf("Correctness");
+        openStudy("Recommendation");
+        assertThat(browser.seeHeading().getText()).startsWith("No recommendation yet");
+        browser.seeText("have fewer than 3 raters");
+
+        gradeByKeyboardAlone();
+
+        browser.signInAs("Orla Fennick");
+        openStudy("Agreement");
+        assertThat(rowOf("Correctness")).isNotEqualTo(agreementBefore);
+        openStudy("Recommendation");
+        assertThat(browser.seeHeading().getText())
+                .isEqualTo("Undecided. Quillwort stands highest, but not beyond doubt.");
+        openStudy("Grading");
+        browser.seeText("81 of 83 sheets");
+    }
+
+    private void openStudy(String layer) {
+        if (!String.valueOf(browser.driver().getCurrentUrl()).contains("/studies/")) {
+            browser.clickLink("A code model for the buoy service");
+        }
+        browser.click(By.xpath("//nav//a[.//span[normalize-space()='" + layer + "']]"));
+        browser.await(d -> String.valueOf(d.getCurrentUrl()).endsWith("/" + layer.toLowerCase(java.util.Locale.ROOT)));
+        browser.seeHeading();
+    }
+
+    private String rowOf(String criterion) {
+        return browser.see(By.xpath("//tr[th//*[normalize-space()='" + criterion + "']]"))
+                .getText();
+    }
+
+    /** Signs in, finds the sheet, grades each cell, writes a reason and sends it in, without a mouse. */
+    private void gradeByKeyboardAlone() {
+        browser.driver().manage().deleteAllCookies();
+        browser.go("/sign-in").seeText("This is the demo");
+        typeInto("Name", "tove");
+        typeInto("Password", PASSWORD);
+        browser.press(Keys.ENTER);
+        browser.seeHeading("1 sheet left to grade");
+        browser.tabTo("Grade the next sheet").press(Keys.ENTER);
+        browser.seeHeading("Review the page of notices");
+        browser.tabTo("Answer 1, Correctness");
+
+        int[] levels = levelsByText();
+        for (int row = 0; row < 3; row++) {
+            for (int column = 0; column < levels.length; column++) {
+                browser.press(String.valueOf(levels[column]));
+                browser.press(column < levels.length - 1 ? Keys.ARROW_RIGHT : Keys.HOME);
+            }
+            browser.press(Keys.ARROW_DOWN);
+        }
+        assertThat(browser.focusedLabel()).startsWith("Answer 1, Best practice: " + levels[0]);
+        browser.press("w");
+        assertThat(browser.focusedLabel()).isEqualTo("Reason for the grades of answer 1");
+        browser.press("Weighs them as I would.", Keys.ESCAPE);
+        browser.seeText("All saved");
+        browser.press("?");
+        browser.seeText("Keys at the desk");
+        browser.press(Keys.ESCAPE);
+        browser.await(d -> d.findElements(By.cssSelector("[role=dialog]")).isEmpty());
+        browser.press("s");
+        browser.seeHeading("All your sheets are sent in");
+    }
+
+    private void typeInto(String label, String text) {
+        WebElement field = browser.field(label);
+        for (int i = 0; i < 20 && !browser.driver().switchTo().activeElement().equals(field); i++) {
+            browser.press(Keys.TAB);
+        }
+        browser.press(text);
+    }
+
+    /** What a reader of the answers would give, whatever order this sheet has them in. */
+    private int[] levelsByText() {
+        int[] levels = new int[5];
+        for (int i = 0; i < levels.length; i++) {
+            String text = browser.see(By.cssSelector("[aria-label='Answer " + (i + 1) + "']"))
+                    .getText();
+            levels[i] = text.contains("Must be mended") || text.contains("Anybody who can publish")
+                    ? 4
+                    : text.contains("Thank you for the change") ? 1 : 3;
+        }
+        return levels;
+    }
+
+    private static void openJurisSheet(Browser window) {
+        window.signInAs("Juri Halvard");
+        window.clickLink("Review the page of notices");
+        window.seeHeading("Review the page of notices");
+    }
+
+    @Test
+    public void aLostConnectionLosesNothing() {
+        openJurisSheet(browser);
+        browser.click(By.cssSelector("[data-cell='0-0']"));
+        browser.setOffline(true);
+        browser.press("3", Keys.ARROW_DOWN, "2");
+        browser.seeText("2 changes kept here");
+        browser.setOffline(false);
+        browser.seeText("All saved");
+        browser.driver().navigate().refresh();
+        browser.seeHeading("Review the page of notices");
+        assertThat(browser.see(By.cssSelector("[data-cell='1-0']")).getAttribute("aria-label"))
+                .contains(": 2 ");
+    }
+
+    /** What waits in the browser survives a reload, and goes out under the same id. */
+    @Test(dependsOnMethods = "aLostConnectionLosesNothing")
+    public void aReloadWhileTheServerIsOutOfReachLosesNothing() {
+        openJurisSheet(browser);
+        browser.click(By.cssSelector("[data-cell='2-0']"));
+        browser.block("*/grades/*");
+        browser.press("4");
+        browser.seeText("1 change kept here");
+        browser.driver().navigate().refresh();
+        browser.seeHeading("Review the page of notices");
+        browser.seeText("1 change kept here");
+        browser.block();
+        browser.await(d -> String.valueOf(
+                        d.findElement(By.cssSelector("[data-cell='2-0']")).getAttribute("aria-label"))
+                .contains(": 4 "));
+        browser.seeText("All saved");
+        ApiClient juri = ApiClient.signedIn(server().address(), "juri", PASSWORD);
+        long made = juri.get("/api/sheets").json().values().stream()
+                .filter(s -> s.path("promptTitle").asString().startsWith("Review the page"))
+                .findFirst()
+                .orElseThrow()
+                .path("made")
+                .asLong();
+        assertThat(made).isEqualTo(3);
+    }
+
+    /** Two windows on one sheet: the second asks before it writes over the first. */
+    @Test(dependsOnMethods = "aReloadWhileTheServerIsOutOfReachLosesNothing")
+    public void twoWindowsDoNotOverwriteEachOtherSilently() {
+        openJurisSheet(browser);
+        try (Browser second = Browser.open(server().address())) {
+            openJurisSheet(second);
+            browser.click(By.cssSelector("[data-cell='0-1']"));
+            browser.press("1");
+            browser.seeText("All saved");
+            second.click(By.cssSelector("[data-cell='0-1']"));
+            second.press("4");
+            second.seeText("another window says 1, here it is 4");
+            second.clickButton("Keep this one");
+            second.seeText("All saved");
+            browser.driver().navigate().refresh();
+            browser.seeHeading("Review the page of notices");
+            assertThat(browser.see(By.cssSelector("[data-cell='0-1']")).getAttribute("aria-label"))
+                    .contains(": 4 ");
+        }
+    }
+
+    @Test(dependsOnMethods = "twoWindowsDoNotOverwriteEachOtherSilently")
+    public void anIncompleteSheetSaysWhatIsMissingAndGoesThere() {
+        openJurisSheet(browser);
+        browser.click(By.cssSelector("[data-cell='0-0']"));
+        browser.press("s");
+        browser.seeText("grades are missing");
+        assertThat(browser.focusedLabel()).contains("no grade");
+    }
+}

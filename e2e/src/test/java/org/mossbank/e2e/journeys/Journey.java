@@ -1,0 +1,52 @@
+package org.mossbank.e2e.journeys;
+
+import java.nio.file.Path;
+import java.util.Map;
+import org.mossbank.e2e.Browser;
+import org.mossbank.testkit.ServerProcess;
+import org.mossbank.testkit.TestDatabase;
+import org.testng.annotations.AfterClass;
+import org.testng.annotations.AfterSuite;
+import org.testng.annotations.BeforeClass;
+import org.testng.annotations.BeforeSuite;
+
+/** One packaged server with the demo study for all journeys, one browser for each class. */
+public abstract class Journey {
+    protected static final Path ROOT = Path.of(System.getProperty("mossbank.root"));
+    protected static final String PASSWORD = "tide and lantern";
+
+    /** Where the server may read repositories, as its administrator would set it. */
+    protected static final Path REPOSITORIES = ROOT.resolve("e2e/target/repositories");
+
+    private static ServerProcess server;
+    protected Browser browser;
+
+    @BeforeSuite
+    public static void startServer() {
+        if (server == null) {
+            server = ServerProcess.startDemo(
+                    ROOT, TestDatabase.create(), Map.of("MOSSBANK_GIT_ROOTS", REPOSITORIES.toString()));
+        }
+    }
+
+    @AfterSuite
+    public static void stopServer() {
+        server.close();
+    }
+
+    protected static ServerProcess server() {
+        return server;
+    }
+
+    @BeforeClass
+    public void openBrowser() {
+        browser = Browser.open(server.address());
+    }
+
+    @AfterClass(alwaysRun = true)
+    public void closeBrowser() {
+        if (browser != null) {
+            browser.close();
+        }
+    }
+}

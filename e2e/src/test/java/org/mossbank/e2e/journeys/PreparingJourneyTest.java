@@ -1,0 +1,269 @@
+package org.mossbank.e2e.journeys;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import org.mossbank.testkit.ApiClient;
+import org.openqa.selenium.By;
+import org.openqa.selenium.Keys;
+import org.openqa.selenium.WebElement;
+import org.openqa.selenium.support.ui.Select;
+import org.testng.annotations.Test;
+import tools.jackson.databind.JsonNode;
+
+/** A lead builds a study from nothing, opens a round in balance, and an invited rater sets a password and grades. */
+public class PreparingJourneyTest extends Journey {
+    private static final List<String> KINDS = List.of("Explanation", "Refactoring", "Debugging", "Review");
+    private static final List<String> CANDIDATES = List.of("Osierhold", "Teaselworth", "Fescuemere");
+    private static final String TITLE = "A model for the lock keepers";
+
+    private String studyPath;
+
+    private void step(String layer) {
+        browser.click(By.xpath("//nav//a[.//span[normalize-space()='" + layer + "']]"));
+        browser.await(d -> String.valueOf(d.getCurrentUrl()).contains("/" + layer.toLowerCase(java.util.Locale.ROOT)));
+        browser.seeHeading();
+    }
+
+    private void write(String label, String text) {
+        WebElement field = browser.field(label);
+        field.clear();
+        field.sendKeys(text);
+    }
+
+    private void choose(String label, String option) {
+        new Select(browser.field(label)).selectByVisibleText(option);
+    }
+
+    private void saved() {
+        browser.await(
+                d -> d.findElements(By.xpath("//*[@role='status'][contains(., 'Saving') or contains(., 'Not saved')]"))
+                        .isEmpty());
+        browser.seeText("All saved");
+    }
+
+    private static Path repository() throws IOException, InterruptedException {
+        Path folder = Files.createDirectories(REPOSITORIES.resolve("locks"));
+        Files.createDirectories(folder.resolve("src"));
+        Files.writeString(folder.resolve("src/Lock.java"), "record Lock(String name, int metres) {}\n");
+        git(folder, "init", "-q", "-b", "main");
+        git(folder, "add", "-A");
+        git(folder, "commit", "-q", "-m", "first");
+        return folder;
+    }
+
+    private static void git(Path folder, String... arguments) throws IOException, InterruptedException {
+        List<String> command = new ArrayList<>(List.of(
+                "git", "-c", "user.name=Test", "-c", "user.email=test@example.invalid", "-C", folder.toString()));
+        command.addAll(List.of(arguments));
+        Process process = new ProcessBuilder(command).redirectErrorStream(true).start();
+        String output = new String(process.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
+        assertThat(process.waitFor()).as(output).isZero();
+    }
+
+    @Test
+    public void theBriefIsWrittenAndClosed() {
+        browser.signInAs("Orla Fennick");
+        browser.clickButton("Begin a study");
+        write("Title", TITLE);
+        browser.clickButton("Begin");
+        browser.seeHeading("Brief");
+        String url = String.valueOf(browser.driver().getCurrentUrl());
+        studyPath = url.substring(url.indexOf("/studies/"), url.lastIndexOf('/'));
+        write("Question", "Which model should write our lock scripts?");
+        write("For whom", "The two keepers who program");
+        write("Margin, in points of 100", "4");
+        write("Raters an answer, at least", "2");
+        write("Weight of Idiom", "0.1");
+        saved();
+        browser.seeText("How much is enough?");
+        browser.see(By.xpath("//*[@role='slider'][@aria-label='Prompts of each kind']"))
+                .sendKeys(Keys.ARROW_RIGHT);
+        browser.seeText("Hours of grading");
+        // What is typed survives a reload, also before the server has it.
+        browser.block("*/brief");
+        write("Question", "Which model should write our lock scripts, if any?");
+        browser.seeText("No connection: kept in this browser");
+        browser.driver().navigate().refresh();
+        browser.seeHeading("Brief");
+        assertThat(browser.field("Question").getAttribute("value")).endsWith("if any?");
+        browser.block();
+        saved();
+        write("Which model do you think will do best?", "Osierhold");
+        browser.clickButton("That is what I expect");
+        browser.seeText("Said; it can be changed");
+        browser.clickButton("Close the brief");
+        browser.seeText("Brief, closed");
+        assertThat(browser.seeHeading().getText()).isEqualTo("Which model should write our lock scripts, if any?");
+        browser.seeText("Correctness 59 %");
+    }
+
+    @Test(dependsOnMethods = "theBriefIsWrittenAndClosed")
+    public void promptsAreWrittenWithKeyPointsAndCodeFromGit() throws IOException, InterruptedException {
+        Path repository = repository();
+        for (String kind : KINDS) {
+            step("Prompts");
+            browser.clickButton("Write one, of kind " + kind);
+            browser.seeHeading("New prompt");
+            browser.seeText("There are no key points");
+            write("Title", kind + " of the lock");
+            write("Language and its version", "Java 17");
+            write("Request", "Work on the lock: " + kind.toLowerCase(java.util.Locale.ROOT) + ".");
+            if (kind.equals("Explanation")) {
+                browser.clickButton("From git");
+                write("Repository", "/etc");
+                browser.clickButton("Look");
+                browser.seeText("there is no repository in a folder that the administrator allows");
+                write("Repository", repository.toString());
+                browser.clickButton("Look");
+                browser.seeText("1 file at");
+                browser.click(By.xpath("//label[.//code[text()='src/Lock.java']]"));
+                browser.clickButton("Take 1 file");
+                browser.await(
+                        d -> d.findElements(By.cssSelector("[role=dialog]")).isEmpty());
+                browser.seeText("From " + repository);
+            }
+            browser.clickButton("Add what it must contain");
+            write("Key point 1", "What the lock does with a metre too much");
+            if (kind.equals("Explanation")) {
+                choose("Seen in", "src/Lock.java");
+            }
+            saved();
+            browser.await(d -> d.findElements(By.xpath("//*[contains(., 'There are no key points')]"))
+                    .isEmpty());
+        }
+        step("Prompts");
+        assertThat(browser.all(By.xpath("//a[contains(., 'of the lock')]"))).hasSize(4);
+    }
+
+    @Test(dependsOnMethods = "promptsAreWrittenWithKeyPointsAndCodeFromGit")
+    public void candidatesAreNamedAndTheirUnlikeSettingsPointedOut() {
+        for (String name : CANDIDATES) {
+            step("Candidates");
+            browser.clickButton("Add a candidate");
+            browser.seeHeading("New candidate");
+            write("Name", name);
+            browser.clickButton("Add a setting");
+            write("Name of setting 1", "effort");
+            write("Value of setting 1", name.equals("Osierhold") ? "high" : "low");
+            saved();
+        }
+        step("Candidates");
+        browser.seeText("Not alike");
+        assertThat(browser.see(By.xpath("//tr[th[normalize-space()='effort']]")).getText())
+                .contains("high")
+                .contains("low");
+    }
+
+    @Test(dependsOnMethods = "candidatesAreNamedAndTheirUnlikeSettingsPointedOut")
+    public void theRubricChangesInOneAnchorAndIsPublished() {
+        step("Rubric");
+        browser.clickButton("Publish …");
+        write("What changed", "As it came");
+        browser.clickButton("Publish it");
+        browser.seeText("Version 1, published");
+        browser.clickButton("Debugging");
+        write("Anchor of Correctness, level 4, for debugging", "Cause and fix, and the gate stays shut.");
+        saved();
+        browser.clickButton("Undo");
+        saved();
+        browser.clickButton("Redo");
+        saved();
+        browser.clickButton("Publish …");
+        write("What changed", "Speaks of the gate");
+        browser.clickButton("Publish it");
+        browser.seeText("Version 2, published");
+        assertThat(browser.see(By.tagName("ins")).getText()).isEqualTo("Cause and fix, and the gate stays shut.");
+    }
+
+    @Test(dependsOnMethods = "theRubricChangesInOneAnchorAndIsPublished")
+    public void answersArePasted() {
+        for (String kind : KINDS) {
+            for (String candidate : CANDIDATES) {
+                step("Answers");
+                browser.click(By.xpath(
+                        "(//tr[th[contains(., '" + kind + " of the lock')]]//a[normalize-space()='Paste one'])[1]"));
+                browser.seeText("Keep it");
+                write("Answer", "The gate, for reason " + CANDIDATES.indexOf(candidate) + ".");
+                write("Seconds in all", "4.5");
+                browser.clickButton("Keep it");
+                browser.await(
+                        d -> d.findElements(By.cssSelector("[role=dialog]")).isEmpty());
+                browser.seeText("reason " + CANDIDATES.indexOf(candidate));
+            }
+        }
+        step("Answers");
+        assertThat(browser.all(By.linkText("Paste one"))).isEmpty();
+        browser.seeText("12 answers");
+    }
+
+    @Test(dependsOnMethods = "answersArePasted")
+    public void aRoundInBalanceIsOpenedAndAnInvitedRaterGrades() {
+        step("Grading");
+        browser.seeHeading("Open a round");
+        for (String name : List.of("Bram Okkers", "Juri Halvard", "Wilma Sluys", "Nele Poort")) {
+            write("Name", name);
+            browser.clickButton("Add a rater");
+            browser.seeText("Signs in as");
+            browser.await(d -> !d.findElements(By.xpath("//table//th[normalize-space()='" + name + "']"))
+                    .isEmpty());
+        }
+        String link = browser.see(By.xpath("//li[contains(., 'Wilma')]//code[contains(., '/welcome#')]"))
+                .getText();
+        choose("Each answer is graded by", "2 raters, in balance");
+        browser.seeText("Each answer gets 2 raters.");
+        browser.seeText("Every rater sees every candidate equally often.");
+        browser.clickButton("Open the round …");
+        browser.clickButton("Open it");
+        browser.seeText("0 of 8 sheets are sent in");
+
+        browser.driver().manage().deleteAllCookies();
+        browser.go(link.substring(link.indexOf("/welcome")));
+        write("Password", "a fair long password");
+        write("The same again", "a fair long password");
+        browser.clickButton("Set the password");
+        browser.seeHeading("2 sheets left to grade");
+        browser.clickLink("Grade the next sheet");
+        browser.seeHeading("Before you see any answer");
+        write("What do you use today?", "Pen and paper");
+        browser.clickButton("That is what I expect");
+        browser.seeHeading("of the lock");
+        for (int row = 0; row < 3; row++) {
+            for (int column = 0; column < 3; column++) {
+                browser.click(By.cssSelector("[data-cell='" + row + "-" + column + "']"));
+                browser.press("3");
+            }
+        }
+        browser.seeText("All saved");
+        browser.clickButton("Send in");
+        browser.await(d ->
+                d.findElements(By.xpath("//*[contains(., 'sheet 2 of 2')]")).size() > 0);
+        ApiClient wilma = ApiClient.signedIn(server().address(), "wilma", "a fair long password");
+        JsonNode sheets = wilma.get("/api/sheets").json();
+        assertThat(sheets.size()).isEqualTo(2);
+        assertThat(sheets.get(0).has("sentAt")).isTrue();
+        assertThat(wilma.get("/api" + studyPath + "/candidates").status()).isEqualTo(403);
+    }
+
+    @Test(dependsOnMethods = "aRoundInBalanceIsOpenedAndAnInvitedRaterGrades")
+    public void aPromptSetAsideIsSaidOnEveryFigure() {
+        browser.signInAs("Orla Fennick");
+        browser.go(studyPath + "/prompts");
+        browser.clickLink("Review of the lock");
+        browser.clickButton("Set it aside …");
+        write("What is wrong with it", "Two locks have this name.");
+        browser.clickButton("Set it aside");
+        browser.seeText("It counts nowhere");
+        for (String page : List.of("agreement", "recommendation")) {
+            browser.go(studyPath + "/" + page);
+            browser.seeText("was set aside: Two locks have this name.");
+        }
+        browser.go(studyPath + "/grading");
+        browser.seeText("of 6 sheets are sent in");
+    }
+}

@@ -1,0 +1,65 @@
+package org.mossbank.server.account;
+
+import jakarta.persistence.Column;
+import jakarta.persistence.Entity;
+import jakarta.persistence.Id;
+import jakarta.persistence.Version;
+import java.time.Instant;
+import java.util.Optional;
+import java.util.UUID;
+import org.jspecify.annotations.Nullable;
+
+/** A person who may sign in. */
+@Entity
+class Account {
+    @Id
+    private UUID id;
+
+    private String signInName;
+    private String displayName;
+
+    @Nullable
+    private String passwordHash;
+
+    @Column(name = "may_bring_in")
+    private boolean mayBringIn;
+
+    private Instant createdAt;
+
+    @Version
+    private long version;
+
+    @SuppressWarnings("NullAway.Init")
+    protected Account() {}
+
+    static Account of(String signInName, String displayName, boolean mayBringIn, Instant now) {
+        Account account = new Account();
+        account.id = UUID.randomUUID();
+        account.signInName = signInName;
+        account.displayName = displayName;
+        account.mayBringIn = mayBringIn;
+        account.createdAt = now;
+        return account;
+    }
+
+    void setUp(String name, String hash) {
+        displayName = name;
+        passwordHash = hash;
+    }
+
+    UUID id() {
+        return id;
+    }
+
+    String signInName() {
+        return signInName;
+    }
+
+    Optional<String> passwordHash() {
+        return Optional.ofNullable(passwordHash);
+    }
+
+    AccountView view() {
+        return new AccountView(id, signInName, displayName, mayBringIn, passwordHash != null);
+    }
+}

@@ -1,0 +1,120 @@
+package org.mossbank.server.account;
+
+import java.nio.charset.StandardCharsets;
+import java.security.MessageDigest;
+import java.security.NoSuchAlgorithmException;
+import java.security.SecureRandom;
+import java.time.Clock;
+import java.time.Duration;
+import java.util.Base64;
+import java.util.Collection;
+import java.util.Map;
+import java.util.Optional;
+import java.util.UUID;
+import java.util.function.Function;
+import java.util.stream.Collectors;
+import org.mossbank.server.shared.Problem;
+import org.mossbank.server.shared.ProblemType;
+import org.mossbank.server.shared.SystemOnly;
+import org.springframework.security.crypto.password.PasswordEncoder;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+
+/** Accounts, for other modules. */
+@Service
+@Transactional(readOnly = true)
+public class Accounts {
+    private static final Duration LINK_LIFE = Duration.ofDays(14);
+    private static final int TOKEN_BYTES = 24;
+
+    private final AccountRepository accounts;
+    private final OneTimeLinkRepository links;
+    private final PasswordEncoder passwords;
+    private final Clock clock;
+    private final SecureRandom random = new SecureRandom();
+
+    Accounts(AccountRepository accounts, OneTimeLinkRepository links, PasswordEncoder passwords, Clock clock) {
+        this.accounts = accounts;
+        this.links = links;
+        this.passwords = passwords;
+        this.clock = clock;
+    }
+
+    /** How many people there are. */
+    @SystemOnly
+    public long count() {
+        return accounts.count();
+    }
+
+    @SystemOnly
+    public Optional<AccountView> find(String signInName) {
+        return accounts.findBySignInName(signInName).map(Account::view);
+    }
+
+    /** Every account asked for; the ids must exist. */
+    @SystemOnly
+    public Map<UUID, AccountView> byId(Collection<UUID> ids) {
+        return accounts.findAllById(ids).stream()
+                .map(Account::view)
+                .collect(Collectors.toMap(AccountView::id, Function.identity()));
+    }
+
+    /** Finds the account with this sign-in name, or makes one without a password. */
+    @SystemOnly
+    @Transactional
+    public AccountView findOrCreate(String signInName, String displayName) {
+        return accounts.findBySignInName(signInName)
+                .orElseGet(() -> accounts.save(Account.of(signInName, displayName, false, clock.instant())))
+                .view();
+    }
+
+    /** Makes an account that may bring in studies. */
+    @SystemOnly
+    @Transactional
+    public AccountView createLead(String signInName, String displayName) {
+        return accounts.save(Account.of(signInName, displayName, true, clock.instant()))
+                .view();
+    }
+
+    /** Sets a password without a link; for the sign-ins of the demo. */
+    @SystemOnly
+    @Transactional
+    public void setPassword(UUID account, String password) {
+        Account found = accounts.findById(account).orElseThrow();
+        found.setUp(found.view().displayName(), String.valueOf(passwords.encode(password)));
+    }
+
+    /**
+     * Makes a one-time link for somebody; its token is kept nowhere.
+     *
+     * @throws Problem 409 if the person has a password already
+     */
+    @SystemOnly
+    @Transactional
+    public Invitation invite(UUID account) {
+        byte[] bytes = new byte[TOKEN_BYTES];
+        random.nextBytes(bytes);
+        String token = Base64.getUrlEncoder().withoutPadding().encodeToString(bytes);
+        acceptToken(account, token);
+        AccountView view = accounts.findById(account).orElseThrow().view();
+        return new Invitation(account, view.displayName(), view.signInName(), token);
+    }
+
+    /** Lets a token that was made elsewhere serve as a one-time link. */
+    @SystemOnly
+    @Transactional
+    public void acceptToken(UUID account, String token) {
+        if (accounts.findById(account).orElseThrow().passwordHash().isPresent()) {
+            throw new Problem(ProblemType.HAS_PASSWORD, "This person has set a password already.");
+        }
+        links.save(OneTimeLink.of(hash(token), account, clock.instant().plus(LINK_LIFE)));
+    }
+
+    static byte[] hash(String token) {
+        try {
+            return MessageDigest.getInstance("SHA-256").digest(token.getBytes(StandardCharsets.UTF_8));
+        } catch (NoSuchAlgorithmException e) {
+            throw new IllegalStateException("every Java runtime has SHA-256", e);
+        }
+    }
+}

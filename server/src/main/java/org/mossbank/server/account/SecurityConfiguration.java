@@ -1,0 +1,90 @@
+package org.mossbank.server.account;
+
+import java.util.List;
+import org.mossbank.server.shared.ProblemType;
+import org.mossbank.server.shared.ProblemWriter;
+import org.springframework.context.annotation.Bean;
+import org.springframework.context.annotation.Configuration;
+import org.springframework.http.HttpMethod;
+import org.springframework.http.HttpStatus;
+import org.springframework.security.config.annotation.method.configuration.EnableMethodSecurity;
+import org.springframework.security.config.annotation.web.builders.HttpSecurity;
+import org.springframework.security.crypto.bcrypt.BCryptPasswordEncoder;
+import org.springframework.security.crypto.password.PasswordEncoder;
+import org.springframework.security.web.SecurityFilterChain;
+import org.springframework.security.web.authentication.logout.HttpStatusReturningLogoutSuccessHandler;
+import org.springframework.security.web.authentication.session.ChangeSessionIdAuthenticationStrategy;
+import org.springframework.security.web.authentication.session.CompositeSessionAuthenticationStrategy;
+import org.springframework.security.web.authentication.session.SessionAuthenticationStrategy;
+import org.springframework.security.web.context.HttpSessionSecurityContextRepository;
+import org.springframework.security.web.context.SecurityContextRepository;
+import org.springframework.security.web.csrf.CookieCsrfTokenRepository;
+import org.springframework.security.web.csrf.CsrfAuthenticationStrategy;
+import org.springframework.security.web.csrf.CsrfTokenRequestAttributeHandler;
+import org.springframework.security.web.header.writers.ReferrerPolicyHeaderWriter.ReferrerPolicy;
+import org.springframework.security.web.servlet.util.matcher.PathPatternRequestMatcher;
+
+/** The filter chain: denies by default under /api, serves the client's files to all. */
+@Configuration
+@EnableMethodSecurity
+class SecurityConfiguration {
+    /** Scripts, fonts and pictures from here only; a hostile answer can load nothing from elsewhere. */
+    private static final String CONTENT_SECURITY_POLICY = "default-src 'none'; script-src 'self'; "
+            + "style-src 'self' 'unsafe-inline'; font-src 'self'; img-src 'self' data:; connect-src 'self'; "
+            + "base-uri 'none'; form-action 'self'; frame-ancestors 'none'";
+
+    private static final CookieCsrfTokenRepository CSRF_TOKENS = CookieCsrfTokenRepository.withHttpOnlyFalse();
+
+    @Bean
+    PasswordEncoder passwordEncoder() {
+        return new BCryptPasswordEncoder();
+    }
+
+    @Bean
+    SecurityContextRepository securityContextRepository() {
+        return new HttpSessionSecurityContextRepository();
+    }
+
+    @Bean
+    SessionAuthenticationStrategy sessionAuthenticationStrategy() {
+        CsrfAuthenticationStrategy newToken = new CsrfAuthenticationStrategy(CSRF_TOKENS);
+        CsrfTokenRequestAttributeHandler atOnce = new CsrfTokenRequestAttributeHandler();
+        // Without a name the token is made at once, so that the answer to the sign-in already sets its cookie.
+        atOnce.setCsrfRequestAttributeName(null);
+        newToken.setRequestHandler(atOnce);
+        return new CompositeSessionAuthenticationStrategy(
+                List.of(new ChangeSessionIdAuthenticationStrategy(), newToken));
+    }
+
+    @Bean
+    SecurityFilterChain filterChain(HttpSecurity http, ProblemWriter problems, SecurityContextRepository contexts)
+            throws Exception {
+        return http.authorizeHttpRequests(requests -> requests.requestMatchers(
+                                "/api/session", "/api/links/*", "/api/demo/sign-ins", "/api/setup", "/api/openapi")
+                        .permitAll()
+                        .requestMatchers("/actuator/health/**")
+                        .permitAll()
+                        .requestMatchers("/api/**", "/actuator/**")
+                        .authenticated()
+                        .requestMatchers(HttpMethod.GET, "/**")
+                        .permitAll()
+                        .anyRequest()
+                        .denyAll())
+                .securityContext(c -> c.securityContextRepository(contexts))
+                .csrf(c -> {
+                    c.spa();
+                    c.csrfTokenRepository(CSRF_TOKENS);
+                })
+                .requestCache(c -> c.disable())
+                .logout(l -> l.logoutRequestMatcher(
+                                PathPatternRequestMatcher.withDefaults().matcher(HttpMethod.DELETE, "/api/session"))
+                        .logoutSuccessHandler(new HttpStatusReturningLogoutSuccessHandler(HttpStatus.NO_CONTENT)))
+                .exceptionHandling(e -> e.authenticationEntryPoint((request, response, why) ->
+                                problems.write(response, ProblemType.NOT_SIGNED_IN, "Sign in first."))
+                        .accessDeniedHandler((request, response, why) -> problems.write(
+                                response, ProblemType.NOT_ALLOWED, "Your role in this study does not allow this.")))
+                .headers(h -> h.contentSecurityPolicy(c -> c.policyDirectives(CONTENT_SECURITY_POLICY))
+                        .referrerPolicy(r -> r.policy(ReferrerPolicy.NO_REFERRER)))
+                .build();
+    }
+}

@@ -1,0 +1,87 @@
+package org.mossbank.server.account;
+
+import jakarta.servlet.http.HttpServletRequest;
+import jakarta.servlet.http.HttpServletResponse;
+import jakarta.validation.Valid;
+import jakarta.validation.constraints.NotBlank;
+import jakarta.validation.constraints.Size;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+import org.springframework.security.authentication.UsernamePasswordAuthenticationToken;
+import org.springframework.security.core.context.SecurityContext;
+import org.springframework.security.core.context.SecurityContextHolder;
+import org.springframework.security.web.authentication.session.SessionAuthenticationStrategy;
+import org.springframework.security.web.context.SecurityContextRepository;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RestController;
+
+/** Signing in and out, and one-time links. Signing out is handled by the filter chain. */
+@RestController
+class SessionController {
+    private final SignInService signIns;
+    private final FirstLead firstLead;
+    private final SessionAuthenticationStrategy sessionStrategy;
+    private final SecurityContextRepository contexts;
+
+    SessionController(
+            SignInService signIns,
+            FirstLead firstLead,
+            SessionAuthenticationStrategy sessionStrategy,
+            SecurityContextRepository contexts) {
+        this.signIns = signIns;
+        this.firstLead = firstLead;
+        this.sessionStrategy = sessionStrategy;
+        this.contexts = contexts;
+    }
+
+    /** Who is signed in; without an account, nobody. */
+    record SessionView(@Nullable AccountView account) {}
+
+    /** Whether the first lead has still to set a password. */
+    record SetupView(boolean awaitsFirstLead) {}
+
+    @GetMapping("/api/setup")
+    SetupView setup() {
+        return new SetupView(firstLead.isAwaited());
+    }
+
+    record LinkToken(@NotBlank @Size(max = 100) String token) {
+        /** Without the token, so that no log can hold it. */
+        @Override
+        public String toString() {
+            return "LinkToken[]";
+        }
+    }
+
+    @GetMapping("/api/session")
+    SessionView session() {
+        return new SessionView(signIns.current().orElse(null));
+    }
+
+    @PostMapping("/api/session")
+    SessionView signIn(@Valid @RequestBody SignIn request, HttpServletRequest http, HttpServletResponse response) {
+        return open(signIns.signIn(request, http.getRemoteAddr()), http, response);
+    }
+
+    @PostMapping("/api/links/inspect")
+    AccountView inspect(@Valid @RequestBody LinkToken link) {
+        return signIns.inspect(link.token());
+    }
+
+    @PostMapping("/api/links/use")
+    SessionView use(@Valid @RequestBody UseLink request, HttpServletRequest http, HttpServletResponse response) {
+        return open(signIns.use(request), http, response);
+    }
+
+    private SessionView open(SignedIn signedIn, HttpServletRequest http, HttpServletResponse response) {
+        var authentication = UsernamePasswordAuthenticationToken.authenticated(signedIn, null, List.of());
+        sessionStrategy.onAuthentication(authentication, http, response);
+        SecurityContext context = SecurityContextHolder.createEmptyContext();
+        context.setAuthentication(authentication);
+        SecurityContextHolder.setContext(context);
+        contexts.saveContext(context, http, response);
+        return session();
+    }
+}

@@ -1,0 +1,9 @@
+/** Who may come in: accounts, signing in, one-time links. */
+@ApplicationModule(
+        displayName = "Accounts",
+        allowedDependencies = {"shared"})
+@NullMarked
+package org.mossbank.server.account;
+
+import org.jspecify.annotations.NullMarked;
+import org.springframework.modulith.ApplicationModule;

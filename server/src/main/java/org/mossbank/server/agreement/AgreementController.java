@@ -1,0 +1,20 @@
+package org.mossbank.server.agreement;
+
+import java.util.UUID;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.RestController;
+
+@RestController
+class AgreementController {
+    private final AgreementService agreement;
+
+    AgreementController(AgreementService agreement) {
+        this.agreement = agreement;
+    }
+
+    @GetMapping("/api/studies/{studyId}/agreement")
+    AgreementReport report(@PathVariable UUID studyId) {
+        return agreement.report(studyId);
+    }
+}

@@ -1,0 +1,37 @@
+package org.mossbank.server.agreement;
+
+import com.github.benmanes.caffeine.cache.Cache;
+import com.github.benmanes.caffeine.cache.Caffeine;
+import java.util.UUID;
+import org.mossbank.server.grading.Grading;
+import org.mossbank.server.shared.SystemOnly;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+
+/** Agreement, for other modules. Computed from a snapshot of grades and cached by its revision. */
+@Service
+@Transactional(readOnly = true)
+public class Agreements {
+    private static final int CACHED_REPORTS = 200;
+
+    private record Key(UUID study, long revision) {}
+
+    private final Grading grading;
+    private final AgreementComputation computation;
+    private final Cache<Key, AgreementReport> reports =
+            Caffeine.newBuilder().maximumSize(CACHED_REPORTS).build();
+
+    Agreements(Grading grading, AgreementComputation computation) {
+        this.grading = grading;
+        this.computation = computation;
+    }
+
+    @SystemOnly
+    public AgreementReport report(UUID study) {
+        // Before the round there is no revision to keep a report by, and little to compute.
+        return grading.round(study)
+                .map(round ->
+                        reports.get(new Key(study, round.revision()), k -> computation.compute(study, k.revision())))
+                .orElseGet(() -> computation.compute(study, 0));
+    }
+}

@@ -1,0 +1,9 @@
+/** How alike the raters grade, from the sheets sent in. */
+@ApplicationModule(
+        displayName = "Agreement",
+        allowedDependencies = {"shared", "account", "study", "prompt", "answer", "rubric", "grading"})
+@NullMarked
+package org.mossbank.server.agreement;
+
+import org.jspecify.annotations.NullMarked;
+import org.springframework.modulith.ApplicationModule;

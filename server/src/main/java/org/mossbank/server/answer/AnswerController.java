@@ -1,0 +1,55 @@
+package org.mossbank.server.answer;
+
+import jakarta.validation.Valid;
+import java.util.List;
+import java.util.UUID;
+import org.springframework.http.HttpStatus;
+import org.springframework.web.bind.annotation.DeleteMapping;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.ResponseStatus;
+import org.springframework.web.bind.annotation.RestController;
+
+@RestController
+@RequestMapping("/api/studies/{studyId}")
+class AnswerController {
+    private final AnswerService answers;
+
+    AnswerController(AnswerService answers) {
+        this.answers = answers;
+    }
+
+    @GetMapping("/answers")
+    List<AnswerSummary> ofStudy(@PathVariable UUID studyId) {
+        return answers.ofStudy(studyId);
+    }
+
+    @GetMapping("/prompts/{promptId}/answers")
+    List<AnswerView> ofPrompt(@PathVariable UUID studyId, @PathVariable UUID promptId) {
+        return answers.ofPrompt(studyId, promptId);
+    }
+
+    @PostMapping("/answers")
+    @ResponseStatus(HttpStatus.CREATED)
+    AnswerView add(@PathVariable UUID studyId, @Valid @RequestBody AnswerService.AddAnswer request) {
+        return answers.add(studyId, request);
+    }
+
+    @PutMapping("/answers/{answerId}")
+    AnswerView write(
+            @PathVariable UUID studyId,
+            @PathVariable UUID answerId,
+            @Valid @RequestBody AnswerService.WriteAnswer request) {
+        return answers.write(studyId, answerId, request);
+    }
+
+    @DeleteMapping("/answers/{answerId}")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void remove(@PathVariable UUID studyId, @PathVariable UUID answerId) {
+        answers.remove(studyId, answerId);
+    }
+}

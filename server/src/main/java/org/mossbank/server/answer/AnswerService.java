@@ -1,0 +1,211 @@
+package org.mossbank.server.answer;
+
+import jakarta.persistence.EntityManager;
+import jakarta.validation.Valid;
+import jakarta.validation.constraints.Min;
+import jakarta.validation.constraints.NotNull;
+import jakarta.validation.constraints.Size;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Set;
+import java.util.UUID;
+import java.util.stream.Collectors;
+import org.mossbank.server.candidate.CandidateView;
+import org.mossbank.server.candidate.Candidates;
+import org.mossbank.server.prompt.PromptView;
+import org.mossbank.server.prompt.Prompts;
+import org.mossbank.server.shared.FreeKey;
+import org.mossbank.server.shared.Problem;
+import org.mossbank.server.shared.ProblemType;
+import org.mossbank.server.study.Step;
+import org.mossbank.server.study.StepReport;
+import org.mossbank.server.study.StepState;
+import org.mossbank.server.study.Studies;
+import org.springframework.security.access.prepost.PreAuthorize;
+import org.springframework.stereotype.Component;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+
+/** Reading answers, and writing them by hand. */
+@Service
+@Transactional(readOnly = true)
+class AnswerService {
+    private static final int LONGEST_TEXT = 1 << 20;
+
+    private final AnswerRepository answers;
+    private final Prompts prompts;
+    private final Candidates candidates;
+    private final Studies studies;
+    private final EntityManager entities;
+
+    AnswerService(
+            AnswerRepository answers, Prompts prompts, Candidates candidates, Studies studies, EntityManager entities) {
+        this.answers = answers;
+        this.prompts = prompts;
+        this.candidates = candidates;
+        this.studies = studies;
+        this.entities = entities;
+    }
+
+    /** All answers, without their texts. */
+    @PreAuthorize("@studyAccess.maySeeAll(#study)")
+    public List<AnswerSummary> ofStudy(UUID study) {
+        return answers.ofStudy(study).stream()
+                .map(Answer::view)
+                .map(AnswerSummary::of)
+                .toList();
+    }
+
+    @PreAuthorize("@studyAccess.maySeeAll(#study)")
+    public List<AnswerView> ofPrompt(UUID study, UUID prompt) {
+        return answers.ofPrompt(study, prompt).stream().map(Answer::view).toList();
+    }
+
+    record AddAnswer(
+            @NotNull UUID promptId,
+            @NotNull UUID candidateId,
+            @NotNull Outcome outcome,
+            @NotNull @Size(max = LONGEST_TEXT) String text,
+            @NotNull @Valid Measures measures) {}
+
+    /** Adds what a candidate gave to a prompt, as its next attempt. */
+    @PreAuthorize("@studyAccess.mayPrepare(#study)")
+    @Transactional
+    public AnswerView add(UUID study, AddAnswer request) {
+        studies.requirePreparing(study);
+        PromptView prompt = prompts.ofStudy(study).stream()
+                .filter(p -> p.id().equals(request.promptId()))
+                .findFirst()
+                .orElseThrow(() -> Problem.invalid("promptId", "must be a prompt of this study"));
+        CandidateView candidate = candidates.ofStudy(study).stream()
+                .filter(c -> c.id().equals(request.candidateId()))
+                .findFirst()
+                .orElseThrow(() -> Problem.invalid("candidateId", "must be a candidate of this study"));
+        requireText(request.outcome(), request.text());
+        int attempt = 1
+                + answers.ofPrompt(study, prompt.id()).stream()
+                        .filter(a -> a.candidateId().equals(candidate.id()))
+                        .mapToInt(Answer::attempt)
+                        .max()
+                        .orElse(0);
+        Set<String> keys =
+                answers.ofStudy(study).stream().map(a -> a.view().key()).collect(Collectors.toSet());
+        String name = prompt.key() + "-" + candidate.key() + (attempt == 1 ? "" : "-" + attempt);
+        Answer answer = Answer.of(
+                study,
+                prompt.id(),
+                candidate.id(),
+                new Answers.NewAnswer(
+                        FreeKey.of(name, "answer", keys),
+                        prompt.key(),
+                        candidate.key(),
+                        attempt,
+                        request.outcome(),
+                        request.text(),
+                        request.measures()));
+        entities.persist(answer);
+        entities.flush();
+        return answer.view();
+    }
+
+    private static void requireText(Outcome outcome, String text) {
+        if (outcome == Outcome.COMPLETE && text.isBlank()) {
+            throw Problem.invalid("text", "must be there, as the answer is complete");
+        }
+        if (text.indexOf('\0') >= 0) {
+            throw Problem.invalid("text", "must not contain the character U+0000");
+        }
+    }
+
+    record WriteAnswer(
+            @Min(0) long version,
+            @NotNull Outcome outcome,
+            @NotNull @Size(max = LONGEST_TEXT) String text,
+            @NotNull @Valid Measures measures) {}
+
+    /** @throws Problem 409 if it was changed in the meantime, or the round was opened */
+    @PreAuthorize("@studyAccess.mayPrepare(#study)")
+    @Transactional
+    public AnswerView write(UUID study, UUID id, WriteAnswer request) {
+        studies.requirePreparing(study);
+        Answer answer = answers.lock(study, id).orElseThrow(() -> Problem.notFound("This answer"));
+        entities.refresh(answer);
+        if (answer.version() != request.version()) {
+            throw new Problem(
+                            ProblemType.CHANGED_ELSEWHERE, "The answer was changed in another window since you saw it.")
+                    .with("current", answer.view());
+        }
+        requireText(request.outcome(), request.text());
+        answer.write(request.outcome(), request.text(), request.measures());
+        entities.flush();
+        return answer.view();
+    }
+
+    @PreAuthorize("@studyAccess.mayPrepare(#study)")
+    @Transactional
+    public void remove(UUID study, UUID id) {
+        studies.requirePreparing(study);
+        answers.delete(answers.lock(study, id).orElseThrow(() -> Problem.notFound("This answer")));
+    }
+
+    /** Says how many cells of prompts × candidates have an answer. */
+    @Component
+    static class AnswerStep implements StepReport {
+        private final Answers answers;
+        private final Prompts prompts;
+        private final Candidates candidates;
+
+        AnswerStep(Answers answers, Prompts prompts, Candidates candidates) {
+            this.answers = answers;
+            this.prompts = prompts;
+            this.candidates = candidates;
+        }
+
+        @Override
+        public Step step() {
+            return Step.ANSWERS;
+        }
+
+        private record Cell(UUID prompt, UUID candidate) {}
+
+        @Override
+        public StepState stateOf(UUID study) {
+            Set<Cell> filled = filled(study);
+            int cells = prompts.sound(study).size() * candidates.ofStudy(study).size();
+            int total = answers.ofStudy(study).size();
+            String line = total + (total == 1 ? " answer" : " answers");
+            int gaps = cells - filled.size();
+            double done = cells == 0 ? 0 : (double) filled.size() / cells;
+            String missing = gaps == 0
+                    ? total == 0 ? "no answer yet" : null
+                    : gaps == 1 ? "one is missing" : gaps + " are missing";
+            return new StepState(Step.ANSWERS, done, line, missing);
+        }
+
+        private Set<Cell> filled(UUID study) {
+            Set<UUID> sound = prompts.sound(study).stream().map(PromptView::id).collect(Collectors.toSet());
+            return answers.ofStudy(study).stream()
+                    .filter(a -> sound.contains(a.promptId()))
+                    .map(a -> new Cell(a.promptId(), a.candidateId()))
+                    .collect(Collectors.toSet());
+        }
+
+        /** A missing answer is told with the plan and may be meant; a prompt that nobody answered cannot be graded. */
+        @Override
+        public List<String> missingBeforeRound(UUID study) {
+            Set<Cell> filled = filled(study);
+            List<String> missing = new ArrayList<>();
+            for (PromptView prompt : prompts.sound(study)) {
+                if (filled.stream().noneMatch(c -> c.prompt().equals(prompt.id()))) {
+                    missing.add("Answers: nobody answered “" + prompt.title() + "”.");
+                }
+            }
+            for (CandidateView candidate : candidates.ofStudy(study)) {
+                if (filled.stream().noneMatch(c -> c.candidate().equals(candidate.id()))) {
+                    missing.add("Answers: " + candidate.name() + " has none.");
+                }
+            }
+            return missing;
+        }
+    }
+}

@@ -1,0 +1,115 @@
+package org.mossbank.server.answer;
+
+import jakarta.persistence.EntityManager;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.UUID;
+import java.util.function.Function;
+import java.util.stream.Collectors;
+import org.mossbank.server.candidate.CandidateNames;
+import org.mossbank.server.candidate.CandidateUse;
+import org.mossbank.server.candidate.CandidateView;
+import org.mossbank.server.candidate.Candidates;
+import org.mossbank.server.prompt.PromptUse;
+import org.mossbank.server.prompt.PromptView;
+import org.mossbank.server.prompt.Prompts;
+import org.mossbank.server.shared.SystemOnly;
+import org.springframework.stereotype.Component;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+
+/** Answers, for other modules. */
+@Service
+@Transactional(readOnly = true)
+public class Answers {
+    private final AnswerRepository answers;
+    private final Prompts prompts;
+    private final Candidates candidates;
+    private final EntityManager entities;
+
+    Answers(AnswerRepository answers, Prompts prompts, Candidates candidates, EntityManager entities) {
+        this.answers = answers;
+        this.prompts = prompts;
+        this.candidates = candidates;
+        this.entities = entities;
+    }
+
+    /** A new answer; prompt and candidate by key. */
+    public record NewAnswer(
+            String key,
+            String prompt,
+            String candidate,
+            int attempt,
+            Outcome outcome,
+            String text,
+            Measures measures) {}
+
+    /** Adds answers and returns the new ids by key. */
+    @SystemOnly
+    @Transactional
+    public Map<String, UUID> add(
+            UUID study, List<NewAnswer> starts, Map<String, UUID> promptIds, Map<String, UUID> candidateIds) {
+        Map<String, UUID> ids = new LinkedHashMap<>();
+        for (NewAnswer start : starts) {
+            Answer answer = Answer.of(study, promptIds.get(start.prompt()), candidateIds.get(start.candidate()), start);
+            entities.persist(answer);
+            ids.put(start.key(), answer.id());
+        }
+        return ids;
+    }
+
+    /** An answer whose text names a candidate, so that raters would read whose it may be. */
+    public record GiveAway(UUID answerId, String answerKey, String candidate) {}
+
+    /** Answers to sound prompts that name a candidate. */
+    @SystemOnly
+    public List<GiveAway> giveAways(UUID study) {
+        List<UUID> sound = prompts.sound(study).stream().map(PromptView::id).toList();
+        List<GiveAway> found = new ArrayList<>();
+        for (CandidateView candidate : candidates.ofStudy(study)) {
+            CandidateNames.pattern(candidate.name())
+                    .ifPresent(name -> answers.ofStudy(study).stream()
+                            .map(Answer::view)
+                            .filter(a -> sound.contains(a.promptId())
+                                    && name.matcher(a.text()).find())
+                            .forEach(a -> found.add(new GiveAway(a.id(), a.key(), candidate.name()))));
+        }
+        return found;
+    }
+
+    /** What raters get: text and outcome, by id. */
+    @SystemOnly
+    public Map<UUID, AnswerText> blind(Collection<UUID> ids) {
+        return answers.findAllById(ids).stream()
+                .map(Answer::blind)
+                .collect(Collectors.toMap(AnswerText::id, Function.identity()));
+    }
+
+    @SystemOnly
+    public List<AnswerView> ofStudy(UUID study) {
+        return answers.ofStudy(study).stream().map(Answer::view).toList();
+    }
+
+    /** Keeps prompts and candidates from being pulled from under their answers. */
+    @Component
+    static class AnswersThere implements PromptUse, CandidateUse {
+        private final AnswerRepository answers;
+
+        AnswersThere(AnswerRepository answers) {
+            this.answers = answers;
+        }
+
+        @Override
+        public boolean isPromptAnswered(UUID study, UUID prompt) {
+            return answers.existsByStudyIdAndPromptId(study, prompt);
+        }
+
+        @Override
+        public boolean isCandidateAnswering(UUID study, UUID candidate) {
+            return answers.existsByStudyIdAndCandidateId(study, candidate);
+        }
+    }
+}

@@ -1,0 +1,37 @@
+package org.mossbank.server.answer;
+
+import jakarta.validation.constraints.AssertTrue;
+import jakarta.validation.constraints.DecimalMin;
+import jakarta.validation.constraints.Digits;
+import jakarta.validation.constraints.Min;
+import jakarta.validation.constraints.Pattern;
+import java.math.BigDecimal;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * What an answer took; each absent where nobody measured it.
+ *
+ * @param firstOutputMs milliseconds to the first output
+ * @param totalMs       milliseconds in all
+ * @param inputTokens   tokens sent
+ * @param outputTokens  tokens received
+ * @param cost          in units of the currency, given with it or not at all
+ * @param currency      ISO 4217
+ */
+public record Measures(
+        @Nullable @Min(0) Long firstOutputMs,
+        @Nullable @Min(0) Long totalMs,
+        @Nullable @Min(0) Long inputTokens,
+        @Nullable @Min(0) Long outputTokens,
+
+        @Nullable @DecimalMin("0") @Digits(integer = 8, fraction = 6)
+        BigDecimal cost,
+
+        @Nullable @Pattern(regexp = "[A-Z]{3}", message = "must be three capital letters such as EUR")
+        String currency) {
+
+    @AssertTrue(message = "a currency must be given if and only if there is a cost")
+    boolean isCurrencyWithCost() {
+        return (cost == null) == (currency == null);
+    }
+}

@@ -1,0 +1,142 @@
+package org.mossbank.server.archive;
+
+import java.io.IOException;
+import java.io.InputStream;
+import java.time.Clock;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.UUID;
+import java.util.random.RandomGenerator;
+import org.mossbank.server.account.AccountView;
+import org.mossbank.server.account.Accounts;
+import org.mossbank.server.account.CurrentAccount;
+import org.mossbank.server.account.Invitation;
+import org.mossbank.server.answer.Answers;
+import org.mossbank.server.candidate.CandidateNames;
+import org.mossbank.server.candidate.Candidates;
+import org.mossbank.server.prompt.Prompts;
+import org.mossbank.server.shared.Problem;
+import org.mossbank.server.shared.ProblemType;
+import org.springframework.security.access.prepost.PreAuthorize;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+
+/** Bringing in a study from an archive, and writing one out. */
+@Service
+class ArchiveService {
+    /** Seeds stay whole in every JSON reader. */
+    static final long HIGHEST_SEED = (1L << 53) - 1;
+
+    private final ArchiveLoader loader;
+    private final StudyExport export;
+    private final Prompts prompts;
+    private final Candidates candidates;
+    private final Answers answers;
+    private final Accounts accounts;
+    private final CurrentAccount current;
+    private final Clock clock;
+
+    ArchiveService(
+            ArchiveLoader loader,
+            StudyExport export,
+            Prompts prompts,
+            Candidates candidates,
+            Answers answers,
+            Accounts accounts,
+            CurrentAccount current,
+            Clock clock) {
+        this.loader = loader;
+        this.export = export;
+        this.prompts = prompts;
+        this.candidates = candidates;
+        this.answers = answers;
+        this.accounts = accounts;
+        this.current = current;
+        this.clock = clock;
+    }
+
+    static long freshSeed() {
+        return RandomGenerator.getDefault().nextLong(HIGHEST_SEED);
+    }
+
+    /** What came of an archive; links are shown this once. */
+    record Brought(UUID studyId, String title, List<Invitation> invitations, List<String> notes) {}
+
+    /**
+     * Loads a study, with whoever asks as its lead.
+     *
+     * @throws Problem 400 with every fault if the archive is not right; then nothing is written
+     */
+    @PreAuthorize("@studyAccess.mayBringIn()")
+    @Transactional
+    public Brought bringIn(InputStream zip) throws IOException {
+        StudyArchive archive = read(zip);
+        UUID lead = current.id();
+        refuseLeadAsRater(archive, accounts.byId(List.of(lead)).get(lead));
+        ArchiveLoader.Loaded loaded = loader.load(archive, lead);
+        return new Brought(
+                loaded.studyId(),
+                archive.head().title(),
+                loaded.raters().stream()
+                        .filter(r -> !r.hasPassword())
+                        .map(r -> accounts.invite(r.id()))
+                        .toList(),
+                notes(loaded.studyId()));
+    }
+
+    private List<String> notes(UUID study) {
+        List<String> notes = new ArrayList<>();
+        answers.giveAways(study)
+                .forEach(g -> notes.add(
+                        "The answer " + g.answerKey() + " names " + g.candidate() + ". Raters will read it as it is."));
+        candidates
+                .ofStudy(study)
+                .forEach(c -> CandidateNames.pattern(c.name())
+                        .ifPresent(name -> prompts.ofStudy(study).stream()
+                                .filter(p -> name.matcher(
+                                                p.title() + "\n" + p.content().request())
+                                        .find())
+                                .forEach(p -> notes.add("The prompt " + p.key() + " names " + c.name()
+                                        + ". Raters will read it as it is."))));
+        return notes;
+    }
+
+    private StudyArchive read(InputStream zip) throws IOException {
+        try {
+            ArchiveReader.Reading reading =
+                    ArchiveReader.read(ArchiveFiles.fromZip(zip), ArchiveService::freshSeed, clock.instant());
+            return reading.study().orElseThrow(() -> refusal(reading.faults()));
+        } catch (ArchiveFiles.Unreadable e) {
+            throw refusal(List.of(Fault.ofFile("the archive", e.getMessage())));
+        }
+    }
+
+    private static void refuseLeadAsRater(StudyArchive archive, AccountView lead) {
+        boolean named = archive.people().raters().stream()
+                .anyMatch(r -> !r.lead() && r.signInName().equals(lead.signInName()));
+        if (named) {
+            throw refusal(List.of(new Fault(
+                    "raters.csv",
+                    null,
+                    "rater",
+                    "other people than you: the lead sees names and cannot grade",
+                    lead.signInName())));
+        }
+    }
+
+    private static Problem refusal(List<Fault> faults) {
+        return new Problem(
+                        ProblemType.ARCHIVE_REFUSED,
+                        faults.size() == 1
+                                ? "One thing is wrong with the archive. Nothing was loaded."
+                                : faults.size() + " things are wrong with the archive. Nothing was loaded.")
+                .with("faults", faults);
+    }
+
+    /** The study as an archive. */
+    @PreAuthorize("@studyAccess.mayPrepare(#study)")
+    @Transactional(readOnly = true)
+    public ArchiveFiles writeOut(UUID study) {
+        return ArchiveWriter.write(export.of(study));
+    }
+}

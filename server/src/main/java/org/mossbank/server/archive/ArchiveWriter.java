@@ -1,0 +1,394 @@
+package org.mossbank.server.archive;
+
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.math.BigDecimal;
+import java.nio.charset.StandardCharsets;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Comparator;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.TreeMap;
+import org.apache.commons.csv.CSVFormat;
+import org.apache.commons.csv.CSVPrinter;
+import org.jspecify.annotations.Nullable;
+import org.mossbank.server.answer.Answers;
+import org.mossbank.server.candidate.CandidateContent;
+import org.mossbank.server.grading.Mark;
+import org.mossbank.server.prompt.PromptContent;
+import org.mossbank.server.prompt.PromptView;
+import org.mossbank.server.study.Brief;
+import org.mossbank.server.study.Reopening;
+import org.mossbank.server.study.RuleTerms;
+import tools.jackson.databind.SerializationFeature;
+import tools.jackson.databind.json.JsonMapper;
+import tools.jackson.databind.node.ArrayNode;
+import tools.jackson.databind.node.ObjectNode;
+
+/** Turns a study into the files of an archive; the same study gives the same bytes. */
+final class ArchiveWriter {
+    private static final JsonMapper MAPPER =
+            JsonMapper.builder().enable(SerializationFeature.INDENT_OUTPUT).build();
+    private static final String PACKAGE_PROFILE = "https://datapackage.org/profiles/2.0/datapackage.json";
+
+    private final StudyArchive study;
+    private final Map<String, byte[]> files = new TreeMap<>();
+
+    private ArchiveWriter(StudyArchive study) {
+        this.study = study;
+    }
+
+    static ArchiveFiles write(StudyArchive study) {
+        ArchiveWriter writer = new ArchiveWriter(study);
+        writer.writeAll();
+        return ArchiveFiles.of(writer.files);
+    }
+
+    private void writeAll() {
+        put(ArchiveFiles.PACKAGE, MAPPER.writeValueAsString(packageFile()) + "\n");
+        put("study.json", MAPPER.writeValueAsString(studyFile()) + "\n");
+        tables().forEach((name, rows) ->
+                put(name + ".csv", csv(Schemas.table(name).columnNames(), rows)));
+        if (!study.history().isEmpty()) {
+            put(Schemas.RUBRIC_HISTORY + ".json", MAPPER.writeValueAsString(RubricHistoryFile.of(study)) + "\n");
+        }
+        study.prompts().forEach(this::putFiles);
+        study.answers().stream().filter(a -> !a.text().isEmpty()).forEach(a -> put(answerFile(a.key()), a.text()));
+    }
+
+    private void putFiles(StudyArchive.ArchivePrompt prompt) {
+        PromptContent content = prompt.content();
+        put(promptFile(prompt.key()), content.request());
+        if (!content.referenceAnswer().isEmpty()) {
+            put(referenceFile(prompt.key()), content.referenceAnswer());
+        }
+        content.startingFiles().forEach(f -> put(codeFile(prompt.key(), f.path()), f.text()));
+    }
+
+    private void put(String path, String text) {
+        files.put(path, text.getBytes(StandardCharsets.UTF_8));
+    }
+
+    private static String promptFile(String key) {
+        return "prompts/" + key + ".md";
+    }
+
+    private static String referenceFile(String key) {
+        return "references/" + key + ".md";
+    }
+
+    private static String codeFile(String key, String path) {
+        return "code/" + key + "/" + path;
+    }
+
+    private static String answerFile(String key) {
+        return "answers/" + key + ".md";
+    }
+
+    private ObjectNode packageFile() {
+        ObjectNode json = MAPPER.createObjectNode();
+        json.put("$schema", PACKAGE_PROFILE);
+        json.put("name", slug(study.head().title()));
+        json.put("title", study.head().title());
+        json.putObject("mossbank").put("format", 1);
+        ArrayNode resources = json.putArray("resources");
+        resources
+                .addObject()
+                .put("name", Schemas.STUDY)
+                .put("path", "study.json")
+                .put("mediatype", "application/json");
+        if (!study.history().isEmpty()) {
+            resources
+                    .addObject()
+                    .put("name", Schemas.RUBRIC_HISTORY)
+                    .put("path", Schemas.RUBRIC_HISTORY + ".json")
+                    .put("mediatype", "application/json");
+        }
+        for (String table : Schemas.TABLES) {
+            ObjectNode resource = resources.addObject();
+            resource.put("name", table);
+            resource.put("path", table + ".csv");
+            resource.put("type", "table");
+            resource.put("mediatype", "text/csv");
+            resource.put("encoding", "utf-8");
+            resource.set("schema", Schemas.table(table).json());
+        }
+        return json;
+    }
+
+    private static String slug(String title) {
+        String slug =
+                title.toLowerCase(Locale.ROOT).replaceAll("[^a-z0-9]+", "-").replaceAll("^-|-$", "");
+        return slug.isEmpty() ? "study" : slug.substring(0, Math.min(60, slug.length()));
+    }
+
+    private ObjectNode studyFile() {
+        StudyArchive.Head head = study.head();
+        Brief brief = head.brief();
+        ObjectNode json = MAPPER.createObjectNode();
+        json.put("title", head.title());
+        json.put("question", brief.question());
+        json.put("audience", brief.audience());
+        json.put("background", brief.background());
+        json.put("stage", head.preparing() ? "preparing" : "grading");
+        json.put("asksExpectations", brief.asksExpectations());
+        json.put("seed", head.seed());
+        json.set("decisionRule", rule(brief.rule()));
+        ObjectNode closing = json.putObject("brief");
+        time(closing, "closedAt", head.briefClosedAt());
+        ArrayNode reopenings = closing.putArray("reopenings");
+        for (Reopening r : head.reopenings()) {
+            ObjectNode one = reopenings.addObject();
+            time(one, "closedAt", r.closedAt());
+            time(one, "reopenedAt", r.reopenedAt());
+            one.put("by", r.by()).put("reason", r.reason()).put("terms", r.terms());
+        }
+        ObjectNode rubric =
+                json.putObject("rubric").put("version", head.rubric().version());
+        time(rubric, "publishedAt", head.rubric().publishedAt());
+        rubric.put("note", head.rubric().note());
+        if (!head.preparing()) {
+            json.set("round", round(head.round()));
+        }
+        return json;
+    }
+
+    private static ObjectNode rule(RuleTerms terms) {
+        ObjectNode json = MAPPER.createObjectNode()
+                .put("coefficient", ArchiveTables.word(terms.coefficient()))
+                .put("agreementFloor", plain(terms.agreementFloor()))
+                .put("floorOn", ArchiveTables.word(terms.floorOn()))
+                .put("margin", plain(terms.margin()))
+                .put("minimumRaters", terms.minimumRaters())
+                .put("tieBreak", ArchiveTables.word(terms.tieBreak()))
+                .put("strictOnMasking", terms.strictOnMasking())
+                .put("strictOnSplits", terms.strictOnSplits());
+        RuleTerms.GateTerms gate = terms.gate();
+        if (gate != null) {
+            json.putObject("gate")
+                    .put("criterion", gate.criterion())
+                    .put("level", gate.level())
+                    .put("cap", plain(gate.cap()));
+        }
+        return json;
+    }
+
+    private static ObjectNode round(StudyArchive.RoundHead round) {
+        ObjectNode json = MAPPER.createObjectNode();
+        time(json, "openedAt", round.openedAt());
+        time(json, "closedAt", round.closedAt());
+        if (round.ratersAnAnswer() != null) {
+            json.put("ratersAnAnswer", round.ratersAnAnswer());
+        }
+        if (round.repeatShare() != null) {
+            json.put("repeatShare", plain(round.repeatShare()));
+        }
+        return json;
+    }
+
+    private static void time(ObjectNode json, String name, @Nullable Instant at) {
+        if (at != null) {
+            json.put(name, at.toString());
+        }
+    }
+
+    /** The shortest decimal form, so that 5.0 is written as 5. */
+    static BigDecimal plain(double value) {
+        return new BigDecimal(BigDecimal.valueOf(value).stripTrailingZeros().toPlainString());
+    }
+
+    private Map<String, List<List<@Nullable Object>>> tables() {
+        Map<String, List<List<@Nullable Object>>> tables = new LinkedHashMap<>();
+        Schemas.TABLES.forEach(t -> tables.put(t, new ArrayList<>()));
+        study.kinds().forEach(k -> add(tables, "kinds", k.key(), k.name()));
+        study.prompts().forEach(p -> prompt(tables, p));
+        study.candidates().forEach(c -> candidate(tables, c));
+        study.answers().stream()
+                .sorted(Comparator.comparing(Answers.NewAnswer::key))
+                .forEach(a -> add(tables, "answers", answer(a)));
+        study.rubric().criteria().forEach(c -> criterion(tables, c));
+        people(tables);
+        study.sheets().forEach(s -> sheet(tables, s));
+        return tables;
+    }
+
+    private static void add(Map<String, List<List<@Nullable Object>>> tables, String table, @Nullable Object... cells) {
+        tables.get(table).add(Arrays.asList(cells));
+    }
+
+    private static void prompt(Map<String, List<List<@Nullable Object>>> tables, StudyArchive.ArchivePrompt p) {
+        PromptContent content = p.content();
+        PromptContent.Origin origin = content.origin();
+        PromptView.FaultView fault = p.fault();
+        add(
+                tables,
+                "prompts",
+                p.key(),
+                p.kind(),
+                content.title(),
+                content.language(),
+                promptFile(p.key()),
+                ArchiveTables.list(content.areas()),
+                ArchiveTables.word(content.size()),
+                p.author(),
+                p.variantOf(),
+                ArchiveTables.word(p.wording()),
+                content.referenceAnswer().isEmpty() ? null : referenceFile(p.key()),
+                origin == null ? null : origin.repository(),
+                origin == null ? null : origin.commit(),
+                fault == null ? null : fault.reason(),
+                fault == null ? null : fault.by(),
+                fault == null ? null : fault.at());
+        content.keyPoints()
+                .forEach(k -> add(
+                        tables,
+                        "key-points",
+                        p.key(),
+                        ArchiveTables.word(k.stance()),
+                        k.text(),
+                        k.weight() == 1 ? null : plain(k.weight()).toPlainString(),
+                        k.file(),
+                        k.fromLine(),
+                        k.toLine()));
+        content.constraints().forEach(c -> add(tables, "constraints", p.key(), c));
+        content.startingFiles()
+                .forEach(f -> add(tables, "starting-code", p.key(), f.path(), codeFile(p.key(), f.path())));
+        int place = 1;
+        for (String followUp : content.followUps()) {
+            add(tables, "follow-ups", p.key(), place++, followUp);
+        }
+    }
+
+    private static void candidate(Map<String, List<List<@Nullable Object>>> tables, StudyArchive.ArchiveCandidate c) {
+        CandidateContent content = c.content();
+        CandidateContent.Price price = content.price();
+        add(
+                tables,
+                "candidates",
+                c.key(),
+                content.name(),
+                content.version(),
+                null,
+                content.note(),
+                content.contextWindow(),
+                price.inputPerMillion() == null ? null : price.inputPerMillion().toPlainString(),
+                price.outputPerMillion() == null
+                        ? null
+                        : price.outputPerMillion().toPlainString(),
+                price.monthly() == null ? null : price.monthly().toPlainString(),
+                price.currency(),
+                price.caps(),
+                content.asOf(),
+                content.baseline() ? true : null,
+                c.person());
+        content.settings().forEach(s -> add(tables, "settings", c.key(), s.name(), s.value()));
+        content.considerations()
+                .forEach(k -> add(tables, "considerations", c.key(), ArchiveTables.word(k.sign()), k.text()));
+    }
+
+    private void people(Map<String, List<List<@Nullable Object>>> tables) {
+        StudyArchive.People people = study.people();
+        people.raters().forEach(r -> add(tables, "raters", r.signInName(), r.name(), r.lead() ? true : null));
+        people.expectations()
+                .forEach(e -> add(tables, "expectations", e.rater(), e.expects(), e.usesToday(), e.declaredAt()));
+        people.readBacks()
+                .forEach(r -> add(
+                        tables,
+                        "read-backs",
+                        r.prompt(),
+                        r.reader(),
+                        r.askedAt(),
+                        r.answer(),
+                        r.answeredAt(),
+                        ArchiveTables.word(r.verdict())));
+    }
+
+    private static @Nullable Object[] answer(Answers.NewAnswer a) {
+        return new @Nullable Object[] {
+            a.key(),
+            a.prompt(),
+            a.candidate(),
+            a.attempt(),
+            ArchiveTables.word(a.outcome()),
+            a.text().isEmpty() ? null : answerFile(a.key()),
+            a.measures().firstOutputMs(),
+            a.measures().totalMs(),
+            a.measures().inputTokens(),
+            a.measures().outputTokens(),
+            a.measures().cost() == null ? null : a.measures().cost().toPlainString(),
+            a.measures().currency()
+        };
+    }
+
+    private static void criterion(Map<String, List<List<@Nullable Object>>> tables, StudyArchive.ArchiveCriterion c) {
+        add(
+                tables,
+                "criteria",
+                c.key(),
+                c.name(),
+                c.question(),
+                plain(c.weight()).toPlainString(),
+                c.levels().size() - 1,
+                c.floor() == null ? null : plain(c.floor()).toPlainString(),
+                ArchiveTables.list(c.kinds()));
+        Map<String, List<List<@Nullable Object>>> anchors = new TreeMap<>();
+        for (int level = 0; level < c.levels().size(); level++) {
+            StudyArchive.ArchiveLevel one = c.levels().get(level);
+            if (!one.name().isEmpty()) {
+                add(tables, "levels", c.key(), level, one.name());
+            }
+            for (Map.Entry<String, String> anchor : one.anchors().entrySet()) {
+                anchors.computeIfAbsent(anchor.getKey(), k -> new ArrayList<>())
+                        .add(Arrays.asList(c.key(), anchor.getKey(), level, anchor.getValue()));
+            }
+        }
+        anchors.values().forEach(tables.get("anchors")::addAll);
+        c.traits().forEach(t -> add(tables, "traits", c.key(), t));
+    }
+
+    private static void sheet(Map<String, List<List<@Nullable Object>>> tables, StudyArchive.ArchiveSheet s) {
+        Boolean repeat = s.repeat() ? true : null;
+        add(tables, "sheets", s.rater(), s.prompt(), s.place() + 1, s.sentAt(), repeat);
+        int position = 1;
+        for (StudyArchive.ArchiveSheetAnswer answer : s.answers()) {
+            add(tables, "positions", s.rater(), answer.answer(), position++, repeat);
+            for (Map.Entry<String, Mark> mark : new TreeMap<>(answer.marks()).entrySet()) {
+                boolean none = mark.getValue().notApplicable();
+                add(
+                        tables,
+                        "grades",
+                        s.rater(),
+                        answer.answer(),
+                        mark.getKey(),
+                        mark.getValue().level(),
+                        none ? true : null,
+                        repeat);
+            }
+            if (!answer.reason().isEmpty()) {
+                add(tables, "reasons", s.rater(), answer.answer(), answer.reason(), repeat);
+            }
+        }
+    }
+
+    private static String csv(List<String> columns, List<List<@Nullable Object>> rows) {
+        StringBuilder text = new StringBuilder();
+        CSVFormat format = CSVFormat.RFC4180
+                .builder()
+                .setHeader(columns.toArray(String[]::new))
+                .setRecordSeparator('\n')
+                .setNullString("")
+                .get();
+        try (CSVPrinter printer = new CSVPrinter(text, format)) {
+            for (List<@Nullable Object> row : rows) {
+                printer.printRecord(row);
+            }
+        } catch (IOException e) {
+            throw new UncheckedIOException("a string builder does not fail", e);
+        }
+        return text.toString();
+    }
+}

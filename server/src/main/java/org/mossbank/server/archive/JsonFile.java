@@ -1,0 +1,101 @@
+package org.mossbank.server.archive;
+
+import com.networknt.schema.Error;
+import com.networknt.schema.Schema;
+import java.util.ArrayDeque;
+import java.util.Deque;
+import java.util.HashMap;
+import java.util.Map;
+import java.util.Optional;
+import tools.jackson.core.JacksonException;
+import tools.jackson.core.JsonParser;
+import tools.jackson.core.JsonToken;
+import tools.jackson.databind.DeserializationFeature;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.json.JsonMapper;
+
+/** Reads a JSON file against a JSON Schema and says what is wrong with it, by line and pointer. */
+final class JsonFile {
+    private static final JsonMapper MAPPER = JsonMapper.builder()
+            .enable(DeserializationFeature.FAIL_ON_TRAILING_TOKENS)
+            .enable(DeserializationFeature.FAIL_ON_READING_DUP_TREE_KEY)
+            .build();
+
+    private JsonFile() {}
+
+    /** The document, if it is valid; what is wrong goes to the faults. */
+    static Optional<JsonNode> read(String file, String text, Schema schema, Faults faults) {
+        JsonNode json;
+        try {
+            json = MAPPER.readTree(text);
+        } catch (JacksonException e) {
+            Integer line = e.getLocation() == null ? null : e.getLocation().getLineNr();
+            faults.add(new Fault(file, line, null, "JSON", e.getOriginalMessage()));
+            return Optional.empty();
+        }
+        var errors = schema.validate(json, context -> context.executionConfig(c -> c.formatAssertionsEnabled(true)));
+        if (errors.isEmpty()) {
+            return Optional.of(json);
+        }
+        Map<String, Integer> lines = lines(text);
+        errors.forEach(error -> faults.add(fault(file, json, error, lines)));
+        return Optional.empty();
+    }
+
+    private static Fault fault(String file, JsonNode json, Error error, Map<String, Integer> lines) {
+        String parent = error.getInstanceLocation().toString();
+        boolean missing = error.getKeyword().equals("required");
+        boolean unknown = error.getKeyword().equals("additionalProperties");
+        String pointer = missing || unknown ? parent + "/" + error.getProperty() : parent;
+        JsonNode found = json.at(pointer);
+        return new Fault(
+                file,
+                lines.getOrDefault(pointer, lines.get(parent)),
+                pointer.isEmpty() ? null : pointer,
+                missing ? "this property" : unknown ? "no property of this name" : error.getMessage(),
+                found.isValueNode() ? found.asString() : null);
+    }
+
+    /** The line on which the value at each JSON pointer starts. */
+    private static Map<String, Integer> lines(String text) {
+        Map<String, Integer> lines = new HashMap<>();
+        Deque<String> path = new ArrayDeque<>();
+        Deque<Integer> indexes = new ArrayDeque<>();
+        try (JsonParser parser = MAPPER.createParser(text)) {
+            for (JsonToken token = parser.nextToken(); token != null; token = parser.nextToken()) {
+                if (token == JsonToken.PROPERTY_NAME) {
+                    continue;
+                }
+                if (token.isStructEnd()) {
+                    path.pollLast();
+                    indexes.pollLast();
+                    continue;
+                }
+                String step = step(parser, indexes);
+                lines.putIfAbsent(
+                        String.join("", path) + step,
+                        parser.currentTokenLocation().getLineNr());
+                if (token.isStructStart()) {
+                    path.addLast(step);
+                    indexes.addLast(0);
+                }
+            }
+        }
+        return lines;
+    }
+
+    private static String step(JsonParser parser, Deque<Integer> indexes) {
+        if (indexes.isEmpty()) {
+            return "";
+        }
+        var context = parser.streamReadContext();
+        boolean opens = parser.currentToken().isStructStart();
+        var holder = opens ? context.getParent() : context;
+        if (holder.inArray()) {
+            int index = indexes.pollLast();
+            indexes.addLast(index + 1);
+            return "/" + index;
+        }
+        return "/" + holder.currentName().replace("~", "~0").replace("/", "~1");
+    }
+}

@@ -1,0 +1,130 @@
+package org.mossbank.server.archive;
+
+import java.time.Instant;
+import java.util.List;
+import java.util.Map;
+import java.util.SortedMap;
+import org.jspecify.annotations.Nullable;
+import org.mossbank.server.answer.Answers;
+import org.mossbank.server.candidate.CandidateContent;
+import org.mossbank.server.grading.Mark;
+import org.mossbank.server.prompt.PromptContent;
+import org.mossbank.server.prompt.PromptView;
+import org.mossbank.server.prompt.Prompts;
+import org.mossbank.server.prompt.ReadBackVerdict;
+import org.mossbank.server.prompt.Wording;
+import org.mossbank.server.study.Brief;
+import org.mossbank.server.study.Reopening;
+
+/**
+ * A study as an archive holds it: everything and everybody by key, nothing by database id.
+ *
+ * @param rubric  the version that counts
+ * @param history the other versions, oldest first
+ * @param sheets  by rater, then place, each with its answers in their order
+ */
+record StudyArchive(
+        Head head,
+        List<Prompts.NewKind> kinds,
+        List<ArchivePrompt> prompts,
+        List<ArchiveCandidate> candidates,
+        List<Answers.NewAnswer> answers,
+        ArchiveRubric rubric,
+        List<ArchiveRubric> history,
+        People people,
+        List<ArchiveSheet> sheets) {
+
+    /**
+     * What stands in study.json.
+     *
+     * @param preparing     whether the round is not open
+     * @param briefClosedAt absent while the brief is open
+     */
+    record Head(
+            String title,
+            Brief brief,
+            boolean preparing,
+            @Nullable Instant briefClosedAt,
+            List<Reopening> reopenings,
+            long seed,
+            RubricHead rubric,
+            RoundHead round) {}
+
+    record RubricHead(int version, @Nullable Instant publishedAt, String note) {}
+
+    record RoundHead(
+            @Nullable Instant openedAt,
+            @Nullable Instant closedAt,
+            @Nullable Integer ratersAnAnswer,
+            @Nullable Double repeatShare) {
+        static final RoundHead NONE = new RoundHead(null, null, null, null);
+    }
+
+    /** @param author key of the rater who wrote it */
+    record ArchivePrompt(
+            String key,
+            String kind,
+            PromptContent content,
+            @Nullable String author,
+            @Nullable String variantOf,
+            @Nullable Wording wording,
+            PromptView.@Nullable FaultView fault) {}
+
+    /** @param person key of the rater whose answers they are */
+    record ArchiveCandidate(
+            String key, CandidateContent content, @Nullable String person) {}
+
+    record ArchiveRubric(RubricHead head, List<ArchiveCriterion> criteria) {}
+
+    /** @param kinds keys of the kinds it is for; none for all */
+    record ArchiveCriterion(
+            String key,
+            String name,
+            String question,
+            double weight,
+            @Nullable Double floor,
+            List<ArchiveLevel> levels,
+            List<String> kinds,
+            List<String> traits) {}
+
+    /** @param anchors text by key of the kind */
+    record ArchiveLevel(String name, SortedMap<String, String> anchors) {}
+
+    record People(List<Rater> raters, List<Expected> expectations, List<ReadBackRow> readBacks) {
+        boolean leadGraded() {
+            return raters.stream().anyMatch(Rater::lead);
+        }
+    }
+
+    /** @param lead whether this is the lead, who graded as blind as the others */
+    record Rater(String signInName, String name, boolean lead) {}
+
+    /** @param rater key; absent for the lead */
+    record Expected(@Nullable String rater, String expects, String usesToday, Instant declaredAt) {}
+
+    record ReadBackRow(
+            String prompt,
+            String reader,
+            Instant askedAt,
+            @Nullable String answer,
+            @Nullable Instant answeredAt,
+            @Nullable ReadBackVerdict verdict) {}
+
+    /**
+     * @param place   from 0
+     * @param repeat  whether it comes a second time
+     * @param sent    whether it was sent in
+     * @param sentAt  when, if the archive says so
+     */
+    record ArchiveSheet(
+            String rater,
+            String prompt,
+            int place,
+            boolean repeat,
+            boolean sent,
+            @Nullable Instant sentAt,
+            List<ArchiveSheetAnswer> answers) {}
+
+    /** An answer on a sheet, with its marks by criterion. */
+    record ArchiveSheetAnswer(String answer, String reason, Map<String, Mark> marks) {}
+}

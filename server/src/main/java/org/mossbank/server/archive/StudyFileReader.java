@@ -1,0 +1,122 @@
+package org.mossbank.server.archive;
+
+import java.time.Instant;
+import java.time.OffsetDateTime;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.function.LongSupplier;
+import org.jspecify.annotations.Nullable;
+import org.mossbank.core.agreement.Coefficient;
+import org.mossbank.core.decision.DecisionRule;
+import org.mossbank.server.study.Brief;
+import org.mossbank.server.study.Reopening;
+import org.mossbank.server.study.RuleTerms;
+import tools.jackson.databind.JsonNode;
+
+/** Reads study.json, which its schema has let through. */
+final class StudyFileReader {
+    private static final double USUAL_FLOOR = 0.67;
+    private static final double USUAL_MARGIN = 5;
+    private static final int USUAL_RATERS = 3;
+
+    private final JsonNode json;
+    private final String path;
+    private final Faults faults;
+
+    StudyFileReader(JsonNode json, String path, Faults faults) {
+        this.json = json;
+        this.path = path;
+        this.faults = faults;
+    }
+
+    static boolean isPreparing(JsonNode json) {
+        return json.path("stage").asString("").equals("preparing");
+    }
+
+    /**
+     * @param freshSeed asked when the file names no seed
+     * @param now       when a brief counts as closed of which nothing is said
+     */
+    StudyArchive.Head read(LongSupplier freshSeed, Instant now) {
+        boolean preparing = isPreparing(json);
+        Instant closedAt = instant(json.at("/brief/closedAt"));
+        if (!json.has("brief") && !preparing) {
+            closedAt = now;
+        }
+        JsonNode rubric = json.path("rubric");
+        Instant publishedAt = json.has("rubric") ? instant(rubric.path("publishedAt")) : now;
+        if (publishedAt == null && !preparing) {
+            faults.add(new Fault(path, null, "/rubric/publishedAt", "a time, as the round is open", null));
+        }
+        return new StudyArchive.Head(
+                json.path("title").asString(),
+                brief(),
+                preparing,
+                closedAt,
+                reopenings(),
+                json.has("seed") ? json.path("seed").asLong() : freshSeed.getAsLong(),
+                new StudyArchive.RubricHead(
+                        rubric.path("version").asInt(1),
+                        publishedAt,
+                        rubric.path("note").asString("")),
+                preparing ? StudyArchive.RoundHead.NONE : round());
+    }
+
+    private Brief brief() {
+        JsonNode rule = json.path("decisionRule");
+        JsonNode gate = rule.path("gate");
+        return new Brief(
+                json.path("question").asString(""),
+                json.path("audience").asString(""),
+                json.path("background").asString(""),
+                new RuleTerms(
+                        constant(Coefficient.class, rule.path("coefficient"), Coefficient.ALPHA_ORDINAL),
+                        rule.path("agreementFloor").asDouble(USUAL_FLOOR),
+                        constant(DecisionRule.FloorOn.class, rule.path("floorOn"), DecisionRule.FloorOn.ESTIMATE),
+                        rule.path("margin").asDouble(USUAL_MARGIN),
+                        rule.path("minimumRaters").asInt(USUAL_RATERS),
+                        constant(DecisionRule.TieBreak.class, rule.path("tieBreak"), DecisionRule.TieBreak.NONE),
+                        rule.path("strictOnMasking").asBoolean(false),
+                        rule.path("strictOnSplits").asBoolean(false),
+                        gate.isMissingNode()
+                                ? null
+                                : new RuleTerms.GateTerms(
+                                        gate.path("criterion").asString(),
+                                        gate.path("level").asInt(),
+                                        gate.path("cap").asDouble())),
+                json.path("asksExpectations").asBoolean(false));
+    }
+
+    private static <E extends Enum<E>> E constant(Class<E> type, JsonNode node, E otherwise) {
+        E read = ArchiveTables.word(type, node.isMissingNode() ? null : node.asString());
+        return read == null ? otherwise : read;
+    }
+
+    private List<Reopening> reopenings() {
+        List<Reopening> reopenings = new ArrayList<>();
+        for (JsonNode r : json.at("/brief/reopenings")) {
+            reopenings.add(new Reopening(
+                    OffsetDateTime.parse(r.path("closedAt").asString()).toInstant(),
+                    OffsetDateTime.parse(r.path("reopenedAt").asString()).toInstant(),
+                    r.path("by").asString(),
+                    r.path("reason").asString(),
+                    r.path("terms").asString()));
+        }
+        return reopenings;
+    }
+
+    private StudyArchive.RoundHead round() {
+        JsonNode round = json.path("round");
+        return new StudyArchive.RoundHead(
+                instant(round.path("openedAt")),
+                instant(round.path("closedAt")),
+                round.has("ratersAnAnswer") ? round.path("ratersAnAnswer").asInt() : null,
+                round.has("repeatShare") ? round.path("repeatShare").asDouble() : null);
+    }
+
+    private static @Nullable Instant instant(JsonNode node) {
+        return node.isMissingNode()
+                ? null
+                : OffsetDateTime.parse(node.asString()).toInstant();
+    }
+}

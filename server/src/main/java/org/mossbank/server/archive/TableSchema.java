@@ -1,0 +1,261 @@
+package org.mossbank.server.archive;
+
+import java.io.IOException;
+import java.io.StringReader;
+import java.io.UncheckedIOException;
+import java.math.BigDecimal;
+import java.time.LocalDate;
+import java.time.OffsetDateTime;
+import java.time.format.DateTimeParseException;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.regex.Pattern;
+import java.util.stream.Collectors;
+import org.apache.commons.csv.CSVFormat;
+import org.apache.commons.csv.CSVParser;
+import org.apache.commons.csv.CSVRecord;
+import org.jspecify.annotations.Nullable;
+import tools.jackson.databind.JsonNode;
+
+/**
+ * Reads a CSV against a Table Schema (Data Package standard, version 2.0) and says what is wrong with it, by line and
+ * column. Knows the types and constraints that the archive's schemas use: string, integer, number, boolean, date, datetime;
+ * required, enum, pattern, minimum, maximum, maxLength; primary, unique and foreign keys.
+ */
+final class TableSchema {
+    /** A row that is longer than any sensible one is a missing quote. */
+    private static final int MOST_FAULTS_A_TABLE = 200;
+
+    private static final Pattern WHOLE = Pattern.compile("-?\\d{1,18}");
+    private static final Pattern DECIMAL = Pattern.compile("-?\\d{1,15}(\\.\\d{1,15})?");
+
+    private final JsonNode json;
+    private final Map<String, Column> columns = new LinkedHashMap<>();
+
+    private record Column(String name, String type, JsonNode constraints) {
+        boolean required() {
+            return constraints.path("required").asBoolean(false);
+        }
+    }
+
+    /** A foreign key: a column here whose values occur in a column of another table. */
+    record ForeignKey(String column, String table, String otherColumn) {}
+
+    TableSchema(JsonNode json) {
+        this.json = json;
+        for (JsonNode field : json.path("fields")) {
+            String name = field.path("name").asString();
+            columns.put(name, new Column(name, field.path("type").asString(), field.path("constraints")));
+        }
+    }
+
+    JsonNode json() {
+        return json;
+    }
+
+    List<String> columnNames() {
+        return List.copyOf(columns.keySet());
+    }
+
+    List<ForeignKey> foreignKeys() {
+        List<ForeignKey> keys = new ArrayList<>();
+        for (JsonNode key : json.path("foreignKeys")) {
+            keys.add(new ForeignKey(
+                    key.at("/fields/0").asString(),
+                    key.at("/reference/resource").asString(),
+                    key.at("/reference/fields/0").asString()));
+        }
+        return keys;
+    }
+
+    /** The rows that could be read; what is wrong goes to the faults. */
+    List<TableRow> read(String file, String text, Faults all) {
+        List<Fault> faults = new ArrayList<>();
+        List<TableRow> rows = new ArrayList<>();
+        CSVFormat format = CSVFormat.RFC4180.builder().setIgnoreEmptyLines(true).get();
+        try (CSVParser parser = CSVParser.parse(new StringReader(text), format)) {
+            List<String> header = List.of();
+            long before = 0;
+            for (CSVRecord csv : parser) {
+                int line = (int) before + 1;
+                before = parser.getCurrentLineNumber();
+                if (csv.getRecordNumber() == 1) {
+                    header = csv.toList();
+                    if (!headerIsRight(file, header, faults)) {
+                        break;
+                    }
+                } else {
+                    row(file, line, header, csv, faults, rows);
+                }
+            }
+            if (parser.getRecordNumber() == 0) {
+                faults.add(new Fault(file, 1, null, "a header line with the columns " + columnNames(), null));
+            }
+        } catch (IOException | UncheckedIOException | IllegalStateException e) {
+            faults.add(Fault.ofFile(file, "comma-separated values with balanced double quotes"));
+        }
+        checkKeys(rows, faults);
+        faults.stream().limit(MOST_FAULTS_A_TABLE).forEach(all::add);
+        if (faults.size() > MOST_FAULTS_A_TABLE) {
+            all.add(Fault.ofFile(file, "no more faults; there are " + (faults.size() - MOST_FAULTS_A_TABLE) + " more"));
+        }
+        return rows;
+    }
+
+    private boolean headerIsRight(String file, List<String> header, List<Fault> faults) {
+        int before = faults.size();
+        for (String name : header) {
+            if (!columns.containsKey(name)) {
+                faults.add(new Fault(file, 1, name, "one of the columns " + columnNames(), name));
+            }
+        }
+        if (new HashSet<>(header).size() < header.size()) {
+            faults.add(new Fault(file, 1, null, "each column once", String.join(",", header)));
+        }
+        for (Column column : columns.values()) {
+            if (column.required() && !header.contains(column.name())) {
+                faults.add(new Fault(file, 1, column.name(), "this column", null));
+            }
+        }
+        return faults.size() == before;
+    }
+
+    private void row(
+            String file, int line, List<String> header, CSVRecord csv, List<Fault> faults, List<TableRow> rows) {
+        if (csv.size() != header.size()) {
+            faults.add(new Fault(file, line, null, header.size() + " cells", csv.size() + " cells"));
+            return;
+        }
+        Map<String, String> cells = new HashMap<>();
+        for (int i = 0; i < header.size(); i++) {
+            // What is false is as good as not said, also in a key.
+            boolean isFalse = csv.get(i).equals("false")
+                    && columns.get(header.get(i)).type().equals("boolean");
+            if (!csv.get(i).isEmpty() && !isFalse) {
+                cells.put(header.get(i), csv.get(i));
+            }
+        }
+        int before = faults.size();
+        for (Column column : columns.values()) {
+            String expected = expectation(column, cells.get(column.name()));
+            if (expected != null) {
+                faults.add(new Fault(file, line, column.name(), expected, cells.get(column.name())));
+            }
+        }
+        if (faults.size() == before) {
+            rows.add(new TableRow(file, line, cells));
+        }
+    }
+
+    /** What a cell should hold, if it does not. */
+    private static @Nullable String expectation(Column column, @Nullable String cell) {
+        if (cell == null) {
+            return column.required() ? "a value" : null;
+        }
+        JsonNode rules = column.constraints();
+        return switch (column.type()) {
+            case "integer" -> number(cell, WHOLE, "a whole number", rules);
+            case "number" -> number(cell, DECIMAL, "a number with a decimal point", rules);
+            case "boolean" -> cell.equals("true") || cell.equals("false") ? null : "true or false";
+            case "date" -> isDate(cell) ? null : "a date such as 2026-03-01";
+            case "datetime" -> isDateTime(cell) ? null : "a date and time with zone, such as 2026-03-01T14:30:00Z";
+            default -> text(cell, rules);
+        };
+    }
+
+    private static @Nullable String number(String cell, Pattern form, String what, JsonNode rules) {
+        String range = (rules.has("minimum") ? " from " + rules.path("minimum").asString() : "")
+                + (rules.has("maximum") ? " to " + rules.path("maximum").asString() : "");
+        if (!form.matcher(cell).matches()) {
+            return what + range;
+        }
+        BigDecimal value = new BigDecimal(cell);
+        boolean low =
+                rules.has("minimum") && value.compareTo(rules.path("minimum").decimalValue()) < 0;
+        boolean high =
+                rules.has("maximum") && value.compareTo(rules.path("maximum").decimalValue()) > 0;
+        return low || high ? what + range : null;
+    }
+
+    private static boolean isDate(String cell) {
+        try {
+            LocalDate.parse(cell);
+            return true;
+        } catch (DateTimeParseException e) {
+            return false;
+        }
+    }
+
+    private static boolean isDateTime(String cell) {
+        try {
+            OffsetDateTime.parse(cell);
+            return true;
+        } catch (DateTimeParseException e) {
+            return false;
+        }
+    }
+
+    private static @Nullable String text(String cell, JsonNode rules) {
+        if (rules.has("enum")) {
+            List<String> allowed =
+                    rules.path("enum").values().stream().map(JsonNode::asString).toList();
+            return allowed.contains(cell) ? null : "one of " + String.join(", ", allowed);
+        }
+        if (rules.has("pattern") && !cell.matches(rules.path("pattern").asString())) {
+            return "text of the form " + rules.path("pattern").asString();
+        }
+        if (rules.has("maxLength") && cell.length() > rules.path("maxLength").asInt()) {
+            return "at most " + rules.path("maxLength").asInt() + " characters";
+        }
+        return cell.isBlank() ? "text" : null;
+    }
+
+    private void checkKeys(List<TableRow> rows, List<Fault> faults) {
+        List<List<String>> keys = new ArrayList<>();
+        keys.add(names(json.path("primaryKey")));
+        json.path("uniqueKeys").forEach(k -> keys.add(names(k)));
+        for (List<String> key : keys) {
+            Map<List<String>, Integer> seen = new HashMap<>();
+            for (TableRow row : rows) {
+                Integer first = key.isEmpty() ? null : seen.putIfAbsent(row.texts(key), row.line());
+                if (first != null) {
+                    faults.add(new Fault(
+                            row.file(),
+                            row.line(),
+                            String.join(", ", key),
+                            "other values than those of line " + first,
+                            String.join(", ", row.texts(key))));
+                }
+            }
+        }
+    }
+
+    private static List<String> names(JsonNode array) {
+        return array.values().stream().map(JsonNode::asString).toList();
+    }
+
+    /** Checks that values of foreign keys occur where they point. */
+    void checkReferences(
+            List<TableRow> rows, Map<String, List<TableRow>> tables, Map<String, String> files, Faults faults) {
+        for (ForeignKey key : foreignKeys()) {
+            Set<String> known = tables.getOrDefault(key.table(), List.of()).stream()
+                    .map(r -> r.text(key.otherColumn()))
+                    .collect(Collectors.toSet());
+            for (TableRow row : rows) {
+                // An empty cell points at nothing, where it may be empty.
+                if (row.textOrNull(key.column()) != null && !known.contains(row.text(key.column()))) {
+                    faults.add(
+                            row,
+                            key.column(),
+                            "a " + key.otherColumn() + " of " + files.getOrDefault(key.table(), key.table()),
+                            row.text(key.column()));
+                }
+            }
+        }
+    }
+}

@@ -1,0 +1,9 @@
+/** A study as open files: read, checked, loaded, written. */
+@ApplicationModule(
+        displayName = "Archive",
+        allowedDependencies = {"shared", "account", "study", "prompt", "candidate", "answer", "rubric", "grading"})
+@NullMarked
+package org.mossbank.server.archive;
+
+import org.jspecify.annotations.NullMarked;
+import org.springframework.modulith.ApplicationModule;

@@ -1,0 +1,175 @@
+package org.mossbank.server.candidate;
+
+import jakarta.persistence.CollectionTable;
+import jakarta.persistence.Column;
+import jakarta.persistence.ElementCollection;
+import jakarta.persistence.Embeddable;
+import jakarta.persistence.Entity;
+import jakarta.persistence.EnumType;
+import jakarta.persistence.Enumerated;
+import jakarta.persistence.Id;
+import jakarta.persistence.JoinColumn;
+import jakarta.persistence.OrderColumn;
+import jakarta.persistence.Version;
+import java.math.BigDecimal;
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.UUID;
+import org.hibernate.annotations.BatchSize;
+import org.hibernate.annotations.JdbcTypeCode;
+import org.hibernate.type.SqlTypes;
+import org.jspecify.annotations.Nullable;
+
+@Entity
+class Candidate {
+    /** A setting's row. */
+    @Embeddable
+    record SettingRow(String name, String value) {}
+
+    /** A consideration's row. */
+    @Embeddable
+    record ConsiderationRow(@Enumerated(EnumType.STRING) CandidateContent.Consideration.Sign sign, String text) {}
+
+    private static final int TOGETHER = 50;
+
+    @Id
+    private UUID id;
+
+    private UUID studyId;
+    private String key;
+    private String name;
+    private String version;
+    private String note;
+    private int place;
+
+    @Nullable
+    private Long contextWindow;
+
+    @Nullable
+    @Column(precision = 14, scale = 6)
+    private BigDecimal inputPrice;
+
+    @Nullable
+    @Column(precision = 14, scale = 6)
+    private BigDecimal outputPrice;
+
+    @Nullable
+    @Column(precision = 14, scale = 6)
+    private BigDecimal monthlyPrice;
+
+    @Nullable
+    @JdbcTypeCode(SqlTypes.CHAR)
+    @Column(length = 3)
+    private String currency;
+
+    private String caps;
+
+    @Nullable
+    private LocalDate asOf;
+
+    private boolean baseline;
+
+    @Nullable
+    private UUID personId;
+
+    @ElementCollection
+    @CollectionTable(name = "candidate_setting", joinColumns = @JoinColumn(name = "candidate_id"))
+    @OrderColumn(name = "place")
+    @BatchSize(size = TOGETHER)
+    private List<SettingRow> settings = new ArrayList<>();
+
+    @ElementCollection
+    @CollectionTable(name = "consideration", joinColumns = @JoinColumn(name = "candidate_id"))
+    @OrderColumn(name = "place")
+    @BatchSize(size = TOGETHER)
+    private List<ConsiderationRow> considerations = new ArrayList<>();
+
+    @Version
+    private long versionNumber;
+
+    @SuppressWarnings("NullAway.Init")
+    protected Candidate() {}
+
+    static Candidate of(UUID studyId, String key, CandidateContent content, int place) {
+        Candidate candidate = new Candidate();
+        candidate.id = UUID.randomUUID();
+        candidate.studyId = studyId;
+        candidate.key = key;
+        candidate.place = place;
+        candidate.write(content);
+        return candidate;
+    }
+
+    void write(CandidateContent content) {
+        name = content.name();
+        version = content.version();
+        note = content.note();
+        contextWindow = content.contextWindow();
+        inputPrice = content.price().inputPerMillion();
+        outputPrice = content.price().outputPerMillion();
+        monthlyPrice = content.price().monthly();
+        currency = content.price().currency();
+        caps = content.price().caps();
+        asOf = content.asOf();
+        baseline = content.baseline();
+        personId = content.personId();
+        List<SettingRow> newSettings = content.settings().stream()
+                .map(s -> new SettingRow(s.name(), s.value()))
+                .toList();
+        if (!newSettings.equals(settings)) {
+            settings.clear();
+            settings.addAll(newSettings);
+        }
+        consider(content.considerations());
+    }
+
+    /** Facts that no grade covers may turn up at any time. */
+    void consider(List<CandidateContent.Consideration> facts) {
+        List<ConsiderationRow> rows = facts.stream()
+                .map(c -> new ConsiderationRow(c.sign(), c.text()))
+                .toList();
+        if (!rows.equals(considerations)) {
+            considerations.clear();
+            considerations.addAll(rows);
+        }
+    }
+
+    UUID id() {
+        return id;
+    }
+
+    int place() {
+        return place;
+    }
+
+    long version() {
+        return versionNumber;
+    }
+
+    CandidateView view() {
+        CandidateContent content = new CandidateContent(
+                name,
+                version,
+                settings.stream()
+                        .map(s -> new CandidateContent.Setting(s.name(), s.value()))
+                        .toList(),
+                contextWindow,
+                new CandidateContent.Price(plain(inputPrice), plain(outputPrice), plain(monthlyPrice), currency, caps),
+                asOf,
+                note,
+                considerations.stream()
+                        .map(c -> new CandidateContent.Consideration(c.sign(), c.text()))
+                        .toList(),
+                baseline,
+                personId);
+        return new CandidateView(id, key, content, versionNumber);
+    }
+
+    /** Without the zeros that the column's scale adds. */
+    private static @Nullable BigDecimal plain(@Nullable BigDecimal amount) {
+        return amount == null
+                ? null
+                : new BigDecimal(amount.stripTrailingZeros().toPlainString());
+    }
+}

@@ -1,0 +1,104 @@
+package org.mossbank.server.candidate;
+
+import jakarta.validation.Valid;
+import jakarta.validation.constraints.AssertTrue;
+import jakarta.validation.constraints.DecimalMin;
+import jakarta.validation.constraints.Digits;
+import jakarta.validation.constraints.Min;
+import jakarta.validation.constraints.NotBlank;
+import jakarta.validation.constraints.NotNull;
+import jakarta.validation.constraints.Pattern;
+import jakarta.validation.constraints.Size;
+import java.math.BigDecimal;
+import java.time.LocalDate;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * A model at exact settings, or a baseline: a person's own answers.
+ *
+ * @param settings       free names and values: effort, temperature, tools allowed, how it sits in the editor
+ * @param contextWindow  tokens
+ * @param price          what it costs
+ * @param asOf           the day on which all this held
+ * @param note           anything else, Markdown
+ * @param considerations facts that no grade covers
+ * @param baseline       whether these are a person's answers
+ * @param personId       whose, if that person grades too; they do not grade their own
+ */
+public record CandidateContent(
+        @NotNull @Size(max = 100) String name,
+        @NotNull @Size(max = 100) String version,
+        @NotNull @Size(max = 40) List<@Valid @NotNull Setting> settings,
+        @Nullable @Min(1) Long contextWindow,
+        @NotNull @Valid Price price,
+        @Nullable LocalDate asOf,
+        @NotNull @Size(max = 20000) String note,
+        @NotNull @Size(max = 40) List<@Valid @NotNull Consideration> considerations,
+        boolean baseline,
+        java.util.@Nullable UUID personId) {
+
+    public CandidateContent {
+        settings = List.copyOf(settings);
+        considerations = List.copyOf(considerations);
+    }
+
+    /** One setting. */
+    public record Setting(
+            @NotBlank @Size(max = 80) String name,
+            @NotNull @Size(max = 300) String value) {}
+
+    /**
+     * What it costs; each absent where it does not apply.
+     *
+     * @param inputPerMillion  units of the currency for a million tokens in
+     * @param outputPerMillion units of the currency for a million tokens out
+     * @param monthly          units of the currency for a plan, a month and person
+     * @param currency         ISO 4217, with an amount or not at all
+     * @param caps             what the plan's limits are
+     */
+    public record Price(
+            @Nullable @DecimalMin("0") @Digits(integer = 8, fraction = 6)
+            BigDecimal inputPerMillion,
+
+            @Nullable @DecimalMin("0") @Digits(integer = 8, fraction = 6)
+            BigDecimal outputPerMillion,
+
+            @Nullable @DecimalMin("0") @Digits(integer = 8, fraction = 6)
+            BigDecimal monthly,
+
+            @Nullable @Pattern(regexp = "[A-Z]{3}", message = "must be three capital letters such as EUR")
+            String currency,
+
+            @NotNull @Size(max = 500) String caps) {
+        /** Nothing known. */
+        public static final Price UNKNOWN = new Price(null, null, null, null, "");
+
+        @AssertTrue(message = "a currency must be given if and only if there is an amount")
+        boolean isCurrencyWithAmount() {
+            return (currency != null) == (inputPerMillion != null || outputPerMillion != null || monthly != null);
+        }
+    }
+
+    /** A fact that no grade covers, and what it means for the choice. */
+    public record Consideration(
+            @NotNull Sign sign, @NotBlank @Size(max = 1000) String text) {
+        /** Which way a fact points. */
+        public enum Sign {
+            FOR,
+            AGAINST,
+            /** Whatever the grades say, this candidate cannot be taken. */
+            RULES_OUT
+        }
+    }
+
+    @AssertTrue(message = "each setting must be named once")
+    boolean isEachSettingOnce() {
+        return settings.stream().map(Setting::name).distinct().count() == settings.size();
+    }
+
+    @AssertTrue(message = "only a baseline is a person's")
+    boolean isPersonOfBaseline() {
+        return baseline || personId == null;
+    }
+}

@@ -1,0 +1,63 @@
+package org.mossbank.server.candidate;
+
+import jakarta.validation.Valid;
+import java.util.List;
+import java.util.UUID;
+import org.springframework.http.HttpStatus;
+import org.springframework.web.bind.annotation.DeleteMapping;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.ResponseStatus;
+import org.springframework.web.bind.annotation.RestController;
+
+@RestController
+@RequestMapping("/api/studies/{studyId}/candidates")
+class CandidateController {
+    private final CandidateService candidates;
+
+    CandidateController(CandidateService candidates) {
+        this.candidates = candidates;
+    }
+
+    @GetMapping
+    List<CandidateView> ofStudy(@PathVariable UUID studyId) {
+        return candidates.ofStudy(studyId);
+    }
+
+    @GetMapping("/unlike")
+    List<CandidateService.Unlike> unlike(@PathVariable UUID studyId) {
+        return candidates.unlike(studyId);
+    }
+
+    @PostMapping
+    @ResponseStatus(HttpStatus.CREATED)
+    CandidateView add(@PathVariable UUID studyId, @Valid @RequestBody CandidateService.AddCandidate request) {
+        return candidates.add(studyId, request);
+    }
+
+    @PutMapping("/{candidateId}")
+    CandidateView write(
+            @PathVariable UUID studyId,
+            @PathVariable UUID candidateId,
+            @Valid @RequestBody CandidateService.WriteCandidate request) {
+        return candidates.write(studyId, candidateId, request);
+    }
+
+    @PutMapping("/{candidateId}/considerations")
+    CandidateView consider(
+            @PathVariable UUID studyId,
+            @PathVariable UUID candidateId,
+            @Valid @RequestBody CandidateService.Consider request) {
+        return candidates.consider(studyId, candidateId, request);
+    }
+
+    @DeleteMapping("/{candidateId}")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void remove(@PathVariable UUID studyId, @PathVariable UUID candidateId) {
+        candidates.remove(studyId, candidateId);
+    }
+}

@@ -1,0 +1,269 @@
+package org.mossbank.server.candidate;
+
+import jakarta.persistence.EntityManager;
+import jakarta.validation.Valid;
+import jakarta.validation.constraints.Min;
+import jakarta.validation.constraints.NotNull;
+import jakarta.validation.constraints.Size;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.UUID;
+import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
+import org.mossbank.server.prompt.PromptCheck;
+import org.mossbank.server.prompt.PromptContent;
+import org.mossbank.server.prompt.PromptView;
+import org.mossbank.server.prompt.PromptWarning;
+import org.mossbank.server.shared.FreeKey;
+import org.mossbank.server.shared.Problem;
+import org.mossbank.server.shared.ProblemType;
+import org.mossbank.server.study.FiguresChanged;
+import org.mossbank.server.study.Step;
+import org.mossbank.server.study.StepReport;
+import org.mossbank.server.study.StepState;
+import org.mossbank.server.study.Studies;
+import org.springframework.context.ApplicationEventPublisher;
+import org.springframework.security.access.prepost.PreAuthorize;
+import org.springframework.stereotype.Component;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+
+/** Writing candidates. */
+@Service
+@Transactional(readOnly = true)
+class CandidateService {
+    private final Candidates candidates;
+    private final CandidateRepository repository;
+    private final Studies studies;
+    private final CandidateUse use;
+    private final EntityManager entities;
+    private final ApplicationEventPublisher events;
+
+    CandidateService(
+            Candidates candidates,
+            CandidateRepository repository,
+            Studies studies,
+            CandidateUse use,
+            EntityManager entities,
+            ApplicationEventPublisher events) {
+        this.candidates = candidates;
+        this.repository = repository;
+        this.studies = studies;
+        this.use = use;
+        this.entities = entities;
+        this.events = events;
+    }
+
+    @PreAuthorize("@studyAccess.maySeeAll(#study)")
+    public List<CandidateView> ofStudy(UUID study) {
+        return candidates.ofStudy(study);
+    }
+
+    record AddCandidate(@NotNull @Valid CandidateContent content) {}
+
+    @PreAuthorize("@studyAccess.mayPrepare(#study)")
+    @Transactional
+    public CandidateView add(UUID study, AddCandidate request) {
+        studies.requirePreparing(study);
+        requireMember(study, request.content());
+        List<Candidate> known = repository.findByStudyIdOrderByPlace(study);
+        Set<String> keys = known.stream().map(c -> c.view().key()).collect(Collectors.toSet());
+        int place = known.isEmpty() ? 0 : known.get(known.size() - 1).place() + 1;
+        String key = FreeKey.of(request.content().name(), "candidate", keys);
+        Candidate candidate = Candidate.of(study, key, request.content(), place);
+        entities.persist(candidate);
+        entities.flush();
+        return candidate.view();
+    }
+
+    private void requireMember(UUID study, CandidateContent content) {
+        if (content.personId() != null && !studies.members(study).containsKey(content.personId())) {
+            throw Problem.invalid("content.personId", "must belong to the study");
+        }
+    }
+
+    record WriteCandidate(
+            @Min(0) long version, @NotNull @Valid CandidateContent content) {}
+
+    /** @throws Problem 409 if it was changed in the meantime, or the round was opened */
+    @PreAuthorize("@studyAccess.mayPrepare(#study)")
+    @Transactional
+    public CandidateView write(UUID study, UUID id, WriteCandidate request) {
+        studies.requirePreparing(study);
+        Candidate candidate = lockedAt(study, id, request.version());
+        requireMember(study, request.content());
+        candidate.write(request.content());
+        entities.flush();
+        return candidate.view();
+    }
+
+    private Candidate lockedAt(UUID study, UUID id, long version) {
+        Candidate candidate = repository.lock(study, id).orElseThrow(() -> Problem.notFound("This candidate"));
+        entities.refresh(candidate);
+        if (candidate.version() != version) {
+            throw new Problem(
+                            ProblemType.CHANGED_ELSEWHERE,
+                            "The candidate was changed in another window since you saw it.")
+                    .with("current", candidate.view());
+        }
+        return candidate;
+    }
+
+    record Consider(
+            @Min(0) long version,
+            @NotNull @Size(max = 40) List<CandidateContent.@Valid @NotNull Consideration> considerations) {}
+
+    /** Facts that no grade covers may be added at any time, also while raters grade. */
+    @PreAuthorize("@studyAccess.mayPrepare(#study)")
+    @Transactional
+    public CandidateView consider(UUID study, UUID id, Consider request) {
+        Candidate candidate = lockedAt(study, id, request.version());
+        candidate.consider(request.considerations());
+        events.publishEvent(new FiguresChanged(study));
+        entities.flush();
+        return candidate.view();
+    }
+
+    /** @throws Problem 409 if it has answers */
+    @PreAuthorize("@studyAccess.mayPrepare(#study)")
+    @Transactional
+    public void remove(UUID study, UUID id) {
+        studies.requirePreparing(study);
+        Candidate candidate = repository.lock(study, id).orElseThrow(() -> Problem.notFound("This candidate"));
+        if (use.isCandidateAnswering(study, id)) {
+            throw new Problem(ProblemType.HAS_ANSWERS, "This candidate has answers. Remove them first.");
+        }
+        repository.delete(candidate);
+    }
+
+    /** A setting that candidates do not share: one value for each, absent where a candidate does not have it. */
+    record Unlike(String setting, List<UnlikeValue> values) {}
+
+    record UnlikeValue(UUID candidateId, @Nullable String value) {}
+
+    /** Settings in which candidates differ; baselines have none. */
+    @PreAuthorize("@studyAccess.maySeeAll(#study)")
+    public List<Unlike> unlike(UUID study) {
+        return unlike(candidates.ofStudy(study));
+    }
+
+    static List<Unlike> unlike(List<CandidateView> all) {
+        List<CandidateView> models = all.stream().filter(c -> !c.isBaseline()).toList();
+        Map<String, String> names = new LinkedHashMap<>();
+        models.forEach(c -> c.content().settings().forEach(s -> names.putIfAbsent(plain(s.name()), s.name())));
+        List<Unlike> unlike = new ArrayList<>();
+        names.forEach((plain, name) -> {
+            List<UnlikeValue> values = models.stream()
+                    .map(c -> new UnlikeValue(c.id(), valueOf(c, plain)))
+                    .toList();
+            Set<String> different = new LinkedHashSet<>();
+            values.forEach(v -> different.add(v.value() == null ? "" : plain(v.value())));
+            if (different.size() > 1) {
+                unlike.add(new Unlike(name, values));
+            }
+        });
+        return unlike;
+    }
+
+    private static @Nullable String valueOf(CandidateView candidate, String plainName) {
+        return candidate.content().settings().stream()
+                .filter(s -> plain(s.name()).equals(plainName))
+                .map(CandidateContent.Setting::value)
+                .findFirst()
+                .orElse(null);
+    }
+
+    private static String plain(String text) {
+        return text.strip().toLowerCase(java.util.Locale.ROOT);
+    }
+
+    /** Says how many candidates there are and what they lack. */
+    @Component
+    static class CandidateStep implements StepReport {
+        private final Candidates candidates;
+
+        CandidateStep(Candidates candidates) {
+            this.candidates = candidates;
+        }
+
+        @Override
+        public Step step() {
+            return Step.CANDIDATES;
+        }
+
+        @Override
+        public StepState stateOf(UUID study) {
+            List<CandidateView> all = candidates.ofStudy(study);
+            long baselines = all.stream().filter(CandidateView::isBaseline).count();
+            long models = all.size() - baselines;
+            String line = models
+                    + (models == 1 ? " candidate" : " candidates")
+                    + (baselines == 0 ? "" : baselines == 1 ? ", 1 baseline" : ", " + baselines + " baselines");
+            List<String> missing = missing(all);
+            return new StepState(
+                    Step.CANDIDATES,
+                    missing.isEmpty() ? 1 : Math.min(0.9, models / 2.0),
+                    line,
+                    missing.isEmpty() ? null : missing.get(0));
+        }
+
+        private static List<String> missing(List<CandidateView> all) {
+            List<String> missing = new ArrayList<>();
+            if (all.stream().filter(c -> !c.isBaseline()).count() < 2) {
+                missing.add("a comparison needs two candidates");
+            }
+            all.stream()
+                    .filter(c -> c.name().isBlank())
+                    .findFirst()
+                    .ifPresent(c -> missing.add("a candidate has no name"));
+            long labels = all.stream()
+                    .map(c -> List.of(c.name(), c.content().version(), c.settingsLine()))
+                    .distinct()
+                    .count();
+            if (labels < all.size()) {
+                missing.add("two candidates have the same name, version and settings");
+            }
+            return missing;
+        }
+
+        @Override
+        public List<String> missingBeforeRound(UUID study) {
+            return missing(candidates.ofStudy(study)).stream()
+                    .map(m -> "Candidates: " + m + ".")
+                    .toList();
+        }
+    }
+
+    /** Warns of a candidate's name in what every rater reads. */
+    @Component
+    static class NameCheck implements PromptCheck {
+        private final Candidates candidates;
+
+        NameCheck(Candidates candidates) {
+            this.candidates = candidates;
+        }
+
+        @Override
+        public List<PromptWarning> check(UUID study, PromptView prompt) {
+            PromptContent content = prompt.content();
+            StringBuilder text = new StringBuilder(content.title()).append('\n').append(content.request());
+            content.constraints().forEach(c -> text.append('\n').append(c));
+            content.keyPoints().forEach(p -> text.append('\n').append(p.text()));
+            content.followUps().forEach(f -> text.append('\n').append(f));
+            content.startingFiles()
+                    .forEach(
+                            f -> text.append('\n').append(f.path()).append('\n').append(f.text()));
+            return candidates.ofStudy(study).stream()
+                    .filter(c -> CandidateNames.pattern(c.name())
+                            .map(p -> p.matcher(text).find())
+                            .orElse(false))
+                    .map(c -> new PromptWarning(
+                            "names-candidate", "It names " + c.name() + ", and raters will read that."))
+                    .toList();
+        }
+    }
+}

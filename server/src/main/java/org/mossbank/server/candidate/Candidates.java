@@ -1,0 +1,45 @@
+package org.mossbank.server.candidate;
+
+import jakarta.persistence.EntityManager;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.UUID;
+import org.mossbank.server.shared.SystemOnly;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+
+/** Candidates, for other modules. */
+@Service
+@Transactional(readOnly = true)
+public class Candidates {
+    private final CandidateRepository candidates;
+    private final EntityManager entities;
+
+    Candidates(CandidateRepository candidates, EntityManager entities) {
+        this.candidates = candidates;
+        this.entities = entities;
+    }
+
+    public record NewCandidate(String key, CandidateContent content) {}
+
+    /** Adds candidates in their order and returns the new ids by key. */
+    @SystemOnly
+    @Transactional
+    public Map<String, UUID> add(UUID study, List<NewCandidate> starts) {
+        Map<String, UUID> ids = new LinkedHashMap<>();
+        for (NewCandidate start : starts) {
+            Candidate candidate = Candidate.of(study, start.key(), start.content(), ids.size());
+            entities.persist(candidate);
+            ids.put(start.key(), candidate.id());
+        }
+        return ids;
+    }
+
+    @SystemOnly
+    public List<CandidateView> ofStudy(UUID study) {
+        return candidates.findByStudyIdOrderByPlace(study).stream()
+                .map(Candidate::view)
+                .toList();
+    }
+}

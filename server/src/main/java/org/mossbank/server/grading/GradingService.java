@@ -1,0 +1,127 @@
+package org.mossbank.server.grading;
+
+import java.time.Clock;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.UUID;
+import java.util.stream.Collectors;
+import org.mossbank.server.account.AccountView;
+import org.mossbank.server.account.Accounts;
+import org.mossbank.server.prompt.PromptView;
+import org.mossbank.server.prompt.Prompts;
+import org.mossbank.server.rubric.CriterionView;
+import org.mossbank.server.rubric.Rubrics;
+import org.mossbank.server.shared.Problem;
+import org.mossbank.server.shared.ProblemType;
+import org.mossbank.server.study.Studies;
+import org.springframework.security.access.prepost.PreAuthorize;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+
+/** What the lead sees and does while raters grade. */
+@Service
+@Transactional(readOnly = true)
+class GradingService {
+    private final RoundRepository rounds;
+    private final SheetRepository sheets;
+    private final Grading grading;
+    private final Studies studies;
+    private final Prompts prompts;
+    private final Rubrics rubrics;
+    private final Accounts accounts;
+    private final Clock clock;
+
+    GradingService(
+            RoundRepository rounds,
+            SheetRepository sheets,
+            Grading grading,
+            Studies studies,
+            Prompts prompts,
+            Rubrics rubrics,
+            Accounts accounts,
+            Clock clock) {
+        this.rounds = rounds;
+        this.sheets = sheets;
+        this.grading = grading;
+        this.studies = studies;
+        this.prompts = prompts;
+        this.rubrics = rubrics;
+        this.accounts = accounts;
+        this.clock = clock;
+    }
+
+    /** Counts alone, so that a lead who grades may follow it too. */
+    @PreAuthorize("@studyAccess.mayLead(#study) or @studyAccess.maySeeAll(#study)")
+    public GradingProgress progress(UUID study) {
+        List<Sheet> all = sheets.findByStudyIdOrderByRaterIdAscPlaceAsc(study);
+        List<UUID> ids = all.stream().map(Sheet::id).toList();
+        Map<UUID, Long> made = DeskService.byId(sheets.countMarks(ids));
+        Map<UUID, Long> answers = DeskService.byId(sheets.countAnswers(ids));
+        Map<UUID, Long> reasons = DeskService.byId(sheets.countReasons(ids));
+        List<CriterionView> criteria = rubrics.ofStudy(study);
+        Map<UUID, Integer> criteriaByPrompt = prompts.ofStudy(study).stream()
+                .collect(Collectors.toMap(
+                        PromptView::id, p -> DeskService.applicable(criteria, p).size()));
+        Map<UUID, List<GradingProgress.SheetProgress>> byRater = all.stream()
+                .collect(Collectors.groupingBy(
+                        Sheet::raterId,
+                        Collectors.mapping(
+                                s -> new GradingProgress.SheetProgress(
+                                        s.promptId(),
+                                        s.isRepeat(),
+                                        made.getOrDefault(s.id(), 0L),
+                                        answers.getOrDefault(s.id(), 0L) * criteriaByPrompt.get(s.promptId()),
+                                        reasons.getOrDefault(s.id(), 0L),
+                                        s.sentAt().orElse(null)),
+                                Collectors.toList())));
+        Optional<Grading.RoundState> round = grading.round(study);
+        return new GradingProgress(
+                round.map(Grading.RoundState::openedAt).orElse(null),
+                round.map(Grading.RoundState::closedAt).orElse(null),
+                accounts.byId(studies.raters(study)).values().stream()
+                        .sorted(Comparator.comparing(AccountView::displayName))
+                        .map(a -> new GradingProgress.RaterProgress(
+                                a.id(),
+                                a.displayName(),
+                                a.signInName(),
+                                a.hasPassword(),
+                                byRater.getOrDefault(a.id(), List.of())))
+                        .toList());
+    }
+
+    @PreAuthorize("@studyAccess.maySeeAll(#study)")
+    public PromptGrades ofPrompt(UUID study, UUID prompt) {
+        List<Grading.SheetRecord> sent = grading.sentRecords(study, prompt);
+        Map<UUID, AccountView> raters =
+                accounts.byId(sent.stream().map(Grading.SheetRecord::raterId).toList());
+        return new PromptGrades(sent.stream()
+                .map(s -> new PromptGrades.RaterGrades(
+                        s.raterId(),
+                        raters.get(s.raterId()).displayName(),
+                        s.answers().stream().map(GradingService::grades).toList()))
+                .sorted(Comparator.comparing(PromptGrades.RaterGrades::name))
+                .toList());
+    }
+
+    private static PromptGrades.AnswerGrades grades(Grading.AnswerRecord answer) {
+        return new PromptGrades.AnswerGrades(
+                answer.answerId(),
+                answer.place() + 1,
+                answer.reason(),
+                answer.marks().entrySet().stream()
+                        .map(e -> new PromptGrades.CriterionGrade(
+                                e.getKey(), e.getValue().level(), e.getValue().notApplicable()))
+                        .toList());
+    }
+
+    /** Ends grading for good: raters then see names, all grades and results. Closing twice is the same as once. */
+    @PreAuthorize("@studyAccess.mayLead(#study)")
+    @Transactional
+    public void close(UUID study) {
+        rounds.lock(study)
+                .orElseThrow(() -> new Problem(ProblemType.NOT_READY, "No round has been opened."))
+                .close(clock.instant());
+    }
+}

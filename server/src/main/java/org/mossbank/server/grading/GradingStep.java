@@ -1,0 +1,38 @@
+package org.mossbank.server.grading;
+
+import java.util.UUID;
+import org.mossbank.server.study.Step;
+import org.mossbank.server.study.StepReport;
+import org.mossbank.server.study.StepState;
+import org.springframework.stereotype.Component;
+
+@Component
+class GradingStep implements StepReport {
+    private final Grading grading;
+
+    GradingStep(Grading grading) {
+        this.grading = grading;
+    }
+
+    @Override
+    public Step step() {
+        return Step.GRADING;
+    }
+
+    @Override
+    public StepState stateOf(UUID study) {
+        return grading.round(study)
+                .map(round -> opened(study, round.closedAt() != null))
+                .orElse(new StepState(Step.GRADING, 0, "not open yet", "the round is not open"));
+    }
+
+    private StepState opened(UUID study, boolean closed) {
+        Grading.SheetTotals totals = grading.totals(study);
+        int left = totals.sheets() - totals.sent();
+        String line = totals.sent() + " of " + totals.sheets() + " sheets";
+        double done = totals.sheets() == 0 ? 0 : (double) totals.sent() / totals.sheets();
+        String missing =
+                left == 0 || closed ? null : left == 1 ? "one sheet is not sent in" : left + " sheets are not sent in";
+        return new StepState(Step.GRADING, done, closed ? line + ", closed" : line, missing);
+    }
+}

@@ -1,0 +1,16 @@
+package org.mossbank.server.grading;
+
+import java.util.List;
+import java.util.UUID;
+import org.jspecify.annotations.Nullable;
+
+/** What raters gave the answers to one prompt, from the sheets sent in. */
+record PromptGrades(List<RaterGrades> raters) {
+
+    record RaterGrades(UUID raterId, String name, List<AnswerGrades> answers) {}
+
+    /** @param number at which place the answer stood on this rater's sheet, from 1 */
+    record AnswerGrades(UUID answerId, int number, String reason, List<CriterionGrade> grades) {}
+
+    record CriterionGrade(UUID criterionId, @Nullable Integer level, boolean notApplicable) {}
+}

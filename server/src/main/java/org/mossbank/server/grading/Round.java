@@ -1,0 +1,67 @@
+package org.mossbank.server.grading;
+
+import jakarta.persistence.Entity;
+import jakarta.persistence.Id;
+import java.time.Instant;
+import java.util.UUID;
+import org.jspecify.annotations.Nullable;
+
+/** The span in which raters grade. Every change locks it, so that none slips past its close. */
+@Entity
+class Round {
+    @Id
+    private UUID studyId;
+
+    private Instant openedAt;
+
+    @Nullable
+    private Instant closedAt;
+
+    private long revision;
+
+    @Nullable
+    private Integer ratersAnAnswer;
+
+    @Nullable
+    private Double repeatShare;
+
+    private boolean leadWasBlind;
+
+    @SuppressWarnings("NullAway.Init")
+    protected Round() {}
+
+    static Round of(UUID studyId, Grading.NewRound start) {
+        Round round = new Round();
+        round.studyId = studyId;
+        round.openedAt = start.openedAt();
+        round.closedAt = start.closedAt();
+        round.ratersAnAnswer = start.ratersAnAnswer();
+        round.repeatShare = start.repeatShare();
+        round.leadWasBlind = start.leadWasBlind();
+        return round;
+    }
+
+    Grading.RoundState state() {
+        return new Grading.RoundState(openedAt, closedAt, revision, ratersAnAnswer, repeatShare, leadWasBlind);
+    }
+
+    boolean isClosed() {
+        return closedAt != null;
+    }
+
+    void close(Instant now) {
+        if (closedAt == null) {
+            closedAt = now;
+            revision++;
+        }
+    }
+
+    /** What is sent in has changed. */
+    void advance() {
+        revision++;
+    }
+
+    long revision() {
+        return revision;
+    }
+}

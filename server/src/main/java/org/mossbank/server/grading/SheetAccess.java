@@ -1,0 +1,24 @@
+package org.mossbank.server.grading;
+
+import java.util.UUID;
+import org.mossbank.server.account.CurrentAccount;
+import org.mossbank.server.shared.Problem;
+import org.springframework.stereotype.Component;
+
+/** A sheet is there for its rater alone; for anybody else, lead or not, there is none. */
+@Component("sheetAccess")
+public class SheetAccess {
+    private final SheetRepository sheets;
+    private final CurrentAccount current;
+
+    SheetAccess(SheetRepository sheets, CurrentAccount current) {
+        this.sheets = sheets;
+        this.current = current;
+    }
+
+    public boolean isOwn(UUID sheet) {
+        UUID rater = current.id();
+        sheets.findById(sheet).filter(s -> s.raterId().equals(rater)).orElseThrow(() -> Problem.notFound("This sheet"));
+        return true;
+    }
+}

@@ -1,0 +1,9 @@
+/** Sheets, grades and reasons: what raters work on, blind. */
+@ApplicationModule(
+        displayName = "Grading",
+        allowedDependencies = {"shared", "account", "study", "prompt", "candidate", "answer", "rubric"})
+@NullMarked
+package org.mossbank.server.grading;
+
+import org.jspecify.annotations.NullMarked;
+import org.springframework.modulith.ApplicationModule;

@@ -1,0 +1,196 @@
+package org.mossbank.server.prompt;
+
+import jakarta.persistence.EntityManager;
+import jakarta.validation.constraints.Min;
+import jakarta.validation.constraints.NotNull;
+import java.time.Clock;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Set;
+import java.util.UUID;
+import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
+import org.mossbank.server.account.Accounts;
+import org.mossbank.server.account.CurrentAccount;
+import org.mossbank.server.shared.Problem;
+import org.mossbank.server.study.Studies;
+import org.mossbank.server.study.StudyAccess;
+import org.springframework.security.access.prepost.PreAuthorize;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+import tools.jackson.databind.json.JsonMapper;
+
+/** The team's own prompts, kept over studies with how they did. */
+@Service
+@Transactional(readOnly = true)
+class BankService {
+    private final BankVersionRepository versions;
+    private final PromptRepository prompts;
+    private final PromptService service;
+    private final Studies studies;
+    private final StudyAccess access;
+    private final Accounts accounts;
+    private final CurrentAccount current;
+    private final PromptHistory history;
+    private final EntityManager entities;
+    private final Clock clock;
+    private final JsonMapper mapper;
+
+    BankService(
+            BankVersionRepository versions,
+            PromptRepository prompts,
+            PromptService service,
+            Studies studies,
+            StudyAccess access,
+            Accounts accounts,
+            CurrentAccount current,
+            PromptHistory history,
+            EntityManager entities,
+            Clock clock,
+            JsonMapper mapper) {
+        this.versions = versions;
+        this.prompts = prompts;
+        this.service = service;
+        this.studies = studies;
+        this.access = access;
+        this.accounts = accounts;
+        this.current = current;
+        this.history = history;
+        this.entities = entities;
+        this.clock = clock;
+        this.mapper = mapper;
+    }
+
+    /** A kept prompt in the list: its newest version. */
+    record BankEntry(
+            UUID bankPromptId, int version, String kind, String title, String language, int studies, Instant savedAt) {}
+
+    /** Every kept prompt, by title. */
+    @PreAuthorize("@studyAccess.mayBringIn()")
+    public List<BankEntry> all() {
+        return versions.all().stream()
+                .collect(Collectors.groupingBy(v -> v.key().bankPromptId()))
+                .values()
+                .stream()
+                .map(own -> entry(own.get(own.size() - 1)))
+                .sorted(Comparator.comparing(BankEntry::title))
+                .toList();
+    }
+
+    private BankEntry entry(BankVersion newest) {
+        UUID id = newest.key().bankPromptId();
+        long used =
+                prompts.takenFrom(id).stream().map(Prompt::studyId).distinct().count();
+        return new BankEntry(
+                id,
+                newest.key().number(),
+                newest.kind(),
+                newest.title(),
+                content(newest).language(),
+                (int) used,
+                newest.savedAt());
+    }
+
+    private PromptContent content(BankVersion version) {
+        return mapper.readValue(version.content(), PromptContent.class);
+    }
+
+    record BankVersionView(int number, PromptContent content, Instant savedAt, String savedBy) {}
+
+    /**
+     * A study that took the prompt.
+     *
+     * @param study    its title; absent where whoever asks does not belong to it
+     * @param showing  how the prompt did there; absent before grades, and where it must not be known
+     */
+    record BankUse(
+            @Nullable UUID studyId, @Nullable String study, int version, PromptHistory.@Nullable Showing showing) {}
+
+    record BankPromptView(UUID bankPromptId, String kind, List<BankVersionView> versions, List<BankUse> uses) {}
+
+    /** One kept prompt with all its versions and how it did in each study. */
+    @PreAuthorize("@studyAccess.mayBringIn()")
+    public BankPromptView one(UUID bankPrompt) {
+        List<BankVersion> own = versions.of(bankPrompt);
+        if (own.isEmpty()) {
+            throw Problem.notFound("This prompt");
+        }
+        Set<UUID> mine = Set.copyOf(studies.ofLead(current.id()));
+        List<BankUse> uses = new ArrayList<>();
+        for (Prompt prompt : prompts.takenFrom(bankPrompt)) {
+            PromptView.BankRef ref = service.one(prompt.studyId(), prompt).bank();
+            boolean known = mine.contains(prompt.studyId());
+            boolean mayKnow = known && access.maySeeAll(prompt.studyId());
+            uses.add(new BankUse(
+                    known ? prompt.studyId() : null,
+                    known ? studies.get(prompt.studyId()).title() : null,
+                    ref == null ? 0 : ref.number(),
+                    mayKnow ? history.of(prompt.studyId(), prompt.id()).orElse(null) : null));
+        }
+        return new BankPromptView(
+                bankPrompt,
+                own.get(own.size() - 1).kind(),
+                own.stream()
+                        .map(v -> new BankVersionView(v.key().number(), content(v), v.savedAt(), v.savedBy()))
+                        .toList(),
+                uses);
+    }
+
+    /**
+     * Keeps a prompt of a study: as the next version of the one it was taken from, or as a new one. What is there already,
+     * word for word, is not kept twice.
+     */
+    @PreAuthorize("@studyAccess.mayPrepare(#study)")
+    @Transactional
+    public PromptView keep(UUID study, UUID promptId) {
+        Prompt prompt = service.locked(study, promptId);
+        PromptView view = service.one(study, prompt);
+        PromptView.BankRef from = view.bank();
+        String content = mapper.writeValueAsString(view.content());
+        UUID bankPrompt;
+        int number = 1;
+        if (from == null) {
+            BankPrompt start = BankPrompt.of(clock.instant());
+            entities.persist(start);
+            bankPrompt = start.id();
+        } else {
+            bankPrompt = from.bankPromptId();
+            List<BankVersion> own = versions.of(bankPrompt);
+            BankVersion newest = own.get(own.size() - 1);
+            if (newest.content().equals(content)) {
+                prompt.isKeptAs(new PromptView.BankRef(bankPrompt, newest.key().number()));
+                entities.flush();
+                return service.one(study, prompt);
+            }
+            number = newest.key().number() + 1;
+        }
+        UUID by = current.id();
+        entities.persist(BankVersion.of(
+                        new BankVersion.Key(bankPrompt, number), view.kind().name(), view.title(), content)
+                .saved(clock.instant(), accounts.byId(List.of(by)).get(by).displayName()));
+        entities.flush();
+        prompt.isKeptAs(new PromptView.BankRef(bankPrompt, number));
+        entities.flush();
+        return service.one(study, prompt);
+    }
+
+    record TakeFromBank(
+            @NotNull UUID bankPromptId,
+            @Min(1) int version,
+            @NotNull UUID kindId) {}
+
+    /** Takes a copy of a version into a study. */
+    @PreAuthorize("@studyAccess.mayPrepare(#study)")
+    @Transactional
+    public PromptView take(UUID study, TakeFromBank request) {
+        BankVersion.Key key = new BankVersion.Key(request.bankPromptId(), request.version());
+        BankVersion version = versions.findById(key).orElseThrow(() -> Problem.notFound("This version"));
+        return service.added(
+                study,
+                request.kindId(),
+                content(version),
+                new PromptView.BankRef(request.bankPromptId(), request.version()));
+    }
+}

@@ -1,0 +1,99 @@
+package org.mossbank.server.prompt;
+
+import jakarta.validation.Valid;
+import java.util.List;
+import java.util.UUID;
+import org.springframework.http.HttpStatus;
+import org.springframework.web.bind.annotation.DeleteMapping;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.ResponseStatus;
+import org.springframework.web.bind.annotation.RestController;
+
+@RestController
+@RequestMapping("/api/studies/{studyId}")
+class PromptController {
+    private final PromptService prompts;
+
+    PromptController(PromptService prompts) {
+        this.prompts = prompts;
+    }
+
+    @GetMapping("/prompts")
+    List<PromptView> ofStudy(@PathVariable UUID studyId) {
+        return prompts.ofStudy(studyId);
+    }
+
+    @GetMapping("/prompts/titles")
+    List<PromptService.PromptTitle> titles(@PathVariable UUID studyId) {
+        return prompts.titles(studyId);
+    }
+
+    @GetMapping("/prompts/warnings")
+    List<PromptService.PromptWarnings> warnings(@PathVariable UUID studyId) {
+        return prompts.warnings(studyId);
+    }
+
+    @PostMapping("/prompts")
+    @ResponseStatus(HttpStatus.CREATED)
+    PromptView add(@PathVariable UUID studyId, @Valid @RequestBody PromptService.AddPrompt request) {
+        return prompts.add(studyId, request);
+    }
+
+    @PutMapping("/prompts/{promptId}")
+    PromptView write(
+            @PathVariable UUID studyId,
+            @PathVariable UUID promptId,
+            @Valid @RequestBody PromptService.WritePrompt request) {
+        return prompts.write(studyId, promptId, request);
+    }
+
+    @DeleteMapping("/prompts/{promptId}")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void remove(@PathVariable UUID studyId, @PathVariable UUID promptId) {
+        prompts.remove(studyId, promptId);
+    }
+
+    @PostMapping("/prompts/{promptId}/variants")
+    @ResponseStatus(HttpStatus.CREATED)
+    PromptView addVariant(
+            @PathVariable UUID studyId,
+            @PathVariable UUID promptId,
+            @Valid @RequestBody PromptService.AddVariant request) {
+        return prompts.addVariant(studyId, promptId, request);
+    }
+
+    @PutMapping("/prompts/{promptId}/fault")
+    PromptService.PromptTitle setAside(
+            @PathVariable UUID studyId,
+            @PathVariable UUID promptId,
+            @Valid @RequestBody PromptService.FaultReason request) {
+        return prompts.setAside(studyId, promptId, request);
+    }
+
+    @DeleteMapping("/prompts/{promptId}/fault")
+    PromptService.PromptTitle takeUp(@PathVariable UUID studyId, @PathVariable UUID promptId) {
+        return prompts.takeUp(studyId, promptId);
+    }
+
+    @GetMapping("/kinds")
+    List<KindView> kinds(@PathVariable UUID studyId) {
+        return prompts.kinds(studyId);
+    }
+
+    @PostMapping("/kinds")
+    @ResponseStatus(HttpStatus.CREATED)
+    KindView addKind(@PathVariable UUID studyId, @Valid @RequestBody PromptService.AddKind request) {
+        return prompts.addKind(studyId, request);
+    }
+
+    @DeleteMapping("/kinds/{kindId}")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void removeKind(@PathVariable UUID studyId, @PathVariable UUID kindId) {
+        prompts.removeKind(studyId, kindId);
+    }
+}

@@ -1,0 +1,12 @@
+package org.mossbank.server.prompt;
+
+import java.util.Collection;
+import java.util.List;
+import java.util.UUID;
+import org.springframework.data.jpa.repository.JpaRepository;
+
+interface PromptFaultRepository extends JpaRepository<PromptFault, UUID> {
+    List<PromptFault> findByPromptIdInAndTakenBackAtIsNull(Collection<UUID> promptIds);
+
+    List<PromptFault> findByPromptId(UUID promptId);
+}

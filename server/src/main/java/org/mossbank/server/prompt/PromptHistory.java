@@ -1,0 +1,18 @@
+package org.mossbank.server.prompt;
+
+import java.util.Optional;
+import java.util.UUID;
+import org.mossbank.server.shared.Figure;
+
+/** Says how a prompt did in a study. Answered by the module that knows grades. */
+public interface PromptHistory {
+    /**
+     * @param sheets    sheets for it that were sent in
+     * @param withinOne share of pairs of grades at most one level apart
+     * @param apart     points between the highest and the lowest candidate's mean score
+     */
+    record Showing(int sheets, Figure withinOne, Figure apart) {}
+
+    /** How it did; empty before anybody graded it. */
+    Optional<Showing> of(UUID study, UUID prompt);
+}

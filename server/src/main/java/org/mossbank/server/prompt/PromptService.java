@@ -1,0 +1,371 @@
+package org.mossbank.server.prompt;
+
+import jakarta.persistence.EntityManager;
+import jakarta.validation.Valid;
+import jakarta.validation.constraints.Min;
+import jakarta.validation.constraints.NotBlank;
+import jakarta.validation.constraints.NotNull;
+import jakarta.validation.constraints.Size;
+import java.time.Clock;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.UUID;
+import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
+import org.mossbank.server.account.Accounts;
+import org.mossbank.server.account.CurrentAccount;
+import org.mossbank.server.shared.FreeKey;
+import org.mossbank.server.shared.Problem;
+import org.mossbank.server.shared.ProblemType;
+import org.mossbank.server.shared.SystemOnly;
+import org.mossbank.server.study.FiguresChanged;
+import org.mossbank.server.study.Step;
+import org.mossbank.server.study.StepReport;
+import org.mossbank.server.study.StepState;
+import org.mossbank.server.study.Studies;
+import org.mossbank.server.study.StudyBegun;
+import org.springframework.context.ApplicationEventPublisher;
+import org.springframework.context.event.EventListener;
+import org.springframework.core.annotation.Order;
+import org.springframework.security.access.prepost.PreAuthorize;
+import org.springframework.stereotype.Component;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+
+/** Writing prompts. */
+@Service
+@Transactional(readOnly = true)
+class PromptService {
+    private static final List<Prompts.NewKind> USUAL_KINDS = List.of(
+            new Prompts.NewKind("explanation", "Explanation"),
+            new Prompts.NewKind("refactoring", "Refactoring"),
+            new Prompts.NewKind("debugging", "Debugging"),
+            new Prompts.NewKind("review", "Review"));
+
+    private final Prompts prompts;
+    private final PromptRepository repository;
+    private final KindRepository kinds;
+    private final PromptFaultRepository faults;
+    private final ReadBackRepository readBacks;
+    private final Studies studies;
+    private final Accounts accounts;
+    private final CurrentAccount current;
+    private final List<PromptCheck> checks;
+    private final PromptUse use;
+    private final EntityManager entities;
+    private final ApplicationEventPublisher events;
+    private final Clock clock;
+
+    PromptService(
+            Prompts prompts,
+            PromptRepository repository,
+            KindRepository kinds,
+            PromptFaultRepository faults,
+            ReadBackRepository readBacks,
+            Studies studies,
+            Accounts accounts,
+            CurrentAccount current,
+            List<PromptCheck> checks,
+            PromptUse use,
+            EntityManager entities,
+            ApplicationEventPublisher events,
+            Clock clock) {
+        this.prompts = prompts;
+        this.repository = repository;
+        this.kinds = kinds;
+        this.faults = faults;
+        this.readBacks = readBacks;
+        this.studies = studies;
+        this.accounts = accounts;
+        this.current = current;
+        this.checks = checks;
+        this.use = use;
+        this.entities = entities;
+        this.events = events;
+        this.clock = clock;
+    }
+
+    @SystemOnly
+    @EventListener
+    @Order(1)
+    @Transactional
+    public void layOut(StudyBegun begun) {
+        prompts.addKinds(begun.studyId(), USUAL_KINDS);
+    }
+
+    @PreAuthorize("@studyAccess.maySeeAll(#study)")
+    public List<PromptView> ofStudy(UUID study) {
+        return prompts.ofStudy(study);
+    }
+
+    /** A prompt's title, for whoever may know that it is there but not what is answered. */
+    record PromptTitle(UUID id, String title, KindView kind, boolean faulty) {}
+
+    @PreAuthorize("@studyAccess.mayLead(#study) or @studyAccess.maySeeAll(#study)")
+    public List<PromptTitle> titles(UUID study) {
+        return prompts.ofStudy(study).stream()
+                .map(p -> new PromptTitle(p.id(), p.title(), p.kind(), p.isFaulty()))
+                .toList();
+    }
+
+    /** What usually goes wrong with a prompt, by prompt; prompts without a warning are left out. */
+    record PromptWarnings(UUID promptId, List<PromptWarning> warnings) {}
+
+    @PreAuthorize("@studyAccess.mayPrepare(#study)")
+    public List<PromptWarnings> warnings(UUID study) {
+        return prompts.ofStudy(study).stream()
+                .map(p -> new PromptWarnings(
+                        p.id(),
+                        checks.stream().flatMap(c -> c.check(study, p).stream()).toList()))
+                .filter(w -> !w.warnings().isEmpty())
+                .toList();
+    }
+
+    @PreAuthorize("@studyAccess.maySeeAll(#study)")
+    public List<KindView> kinds(UUID study) {
+        return prompts.kinds(study);
+    }
+
+    record AddKind(@NotBlank @Size(max = 60) String name) {}
+
+    @PreAuthorize("@studyAccess.mayPrepare(#study)")
+    @Transactional
+    public KindView addKind(UUID study, AddKind request) {
+        studies.requirePreparing(study);
+        List<KindView> known = prompts.kinds(study);
+        String name = request.name().strip();
+        if (known.stream().anyMatch(k -> k.name().equalsIgnoreCase(name))) {
+            throw Problem.invalid("name", "is the name of another kind");
+        }
+        String key = FreeKey.of(name, "kind", known.stream().map(KindView::key).collect(Collectors.toSet()));
+        UUID id =
+                prompts.addKinds(study, List.of(new Prompts.NewKind(key, name))).get(key);
+        return new KindView(id, key, name);
+    }
+
+    /** Takes out a kind, and with it its anchors. @throws Problem 409 if prompts are of it */
+    @PreAuthorize("@studyAccess.mayPrepare(#study)")
+    @Transactional
+    public void removeKind(UUID study, UUID kind) {
+        studies.requirePreparing(study);
+        Kind found = kinds.findById(kind)
+                .filter(k -> k.studyId().equals(study))
+                .orElseThrow(() -> Problem.notFound("This kind"));
+        if (prompts.ofStudy(study).stream().anyMatch(p -> p.kind().id().equals(kind))) {
+            throw new Problem(ProblemType.NOT_READY, "Prompts are of this kind. Give them another one first.");
+        }
+        kinds.delete(found);
+    }
+
+    private Set<String> keys(UUID study) {
+        return prompts.ofStudy(study).stream().map(PromptView::key).collect(Collectors.toSet());
+    }
+
+    record AddPrompt(@NotNull UUID kindId, @NotNull @Valid PromptContent content) {}
+
+    /** Adds a prompt by whoever asks. */
+    @PreAuthorize("@studyAccess.mayPrepare(#study)")
+    @Transactional
+    public PromptView add(UUID study, AddPrompt request) {
+        return added(study, request.kindId(), request.content(), null);
+    }
+
+    @SystemOnly
+    PromptView added(UUID study, UUID kindId, PromptContent content, PromptView.@Nullable BankRef bank) {
+        studies.requirePreparing(study);
+        requireKind(study, kindId);
+        List<Prompt> known = repository.ofStudy(study);
+        int place = known.isEmpty() ? 0 : known.get(known.size() - 1).place() + 1;
+        Prompt prompt = Prompt.of(study, FreeKey.of(content.title(), "prompt", keys(study)), kindId, content, place);
+        prompt.isBy(current.id());
+        if (bank != null) {
+            prompt.isKeptAs(bank);
+        }
+        entities.persist(prompt);
+        entities.flush();
+        return one(study, prompt);
+    }
+
+    private void requireKind(UUID study, UUID kindId) {
+        if (prompts.kinds(study).stream().noneMatch(k -> k.id().equals(kindId))) {
+            throw Problem.invalid("kindId", "must be a kind of this study");
+        }
+    }
+
+    @SystemOnly
+    PromptView one(UUID study, Prompt prompt) {
+        return prompts.views(study, List.of(prompt)).get(0);
+    }
+
+    /**
+     * @param authorId whose prompt it is; they will not grade answers to it
+     * @param wording  how it is worded
+     */
+    record WritePrompt(
+            @Min(0) long version,
+            @NotNull UUID kindId,
+            @Nullable UUID authorId,
+            @Nullable Wording wording,
+            @NotNull @Valid PromptContent content) {}
+
+    /** @throws Problem 409 if it was changed in the meantime, or the round was opened */
+    @PreAuthorize("@studyAccess.mayPrepare(#study)")
+    @Transactional
+    public PromptView write(UUID study, UUID id, WritePrompt request) {
+        studies.requirePreparing(study);
+        Prompt prompt = locked(study, id);
+        if (prompt.version() != request.version()) {
+            throw new Problem(
+                            ProblemType.CHANGED_ELSEWHERE, "The prompt was changed in another window since you saw it.")
+                    .with("current", one(study, prompt));
+        }
+        requireKind(study, request.kindId());
+        if (request.authorId() != null && !studies.members(study).containsKey(request.authorId())) {
+            throw Problem.invalid("authorId", "must belong to the study");
+        }
+        if (prompt.variantOf().isPresent() && request.wording() == null) {
+            throw Problem.invalid("wording", "must say how a variant is worded");
+        }
+        prompt.write(request.kindId(), request.content());
+        prompt.isBy(request.authorId());
+        prompt.isWorded(request.wording());
+        entities.flush();
+        return one(study, prompt);
+    }
+
+    @SystemOnly
+    Prompt locked(UUID study, UUID id) {
+        Prompt prompt = repository.lock(study, id).orElseThrow(() -> Problem.notFound("This prompt"));
+        entities.refresh(prompt);
+        return prompt;
+    }
+
+    record AddVariant(@NotNull Wording wording) {}
+
+    /** Adds another wording of a prompt: a copy, to be reworded. A variant of a variant belongs to the same first one. */
+    @PreAuthorize("@studyAccess.mayPrepare(#study)")
+    @Transactional
+    public PromptView addVariant(UUID study, UUID id, AddVariant request) {
+        Prompt base = locked(study, id);
+        PromptView copy = added(study, base.kindId(), base.content(), null);
+        Prompt variant = locked(study, copy.id());
+        variant.isVariant(base.variantOf().orElse(base.id()), request.wording());
+        entities.flush();
+        return one(study, variant);
+    }
+
+    /** @throws Problem 409 if there are answers to it, or other wordings of it */
+    @PreAuthorize("@studyAccess.mayPrepare(#study)")
+    @Transactional
+    public void remove(UUID study, UUID id) {
+        studies.requirePreparing(study);
+        Prompt prompt = locked(study, id);
+        if (use.isPromptAnswered(study, id)) {
+            throw new Problem(ProblemType.HAS_ANSWERS, "There are answers to this prompt. Remove them first.");
+        }
+        if (repository.ofStudy(study).stream()
+                .anyMatch(p -> p.variantOf().filter(id::equals).isPresent())) {
+            throw new Problem(ProblemType.NOT_READY, "There are other wordings of this prompt. Remove them first.");
+        }
+        readBacks.deleteByPromptId(id);
+        faults.deleteAll(faults.findByPromptId(id));
+        repository.delete(prompt);
+    }
+
+    record FaultReason(@NotBlank @Size(max = 2000) String reason) {}
+
+    /** Sets a prompt aside as faulty: from now on it counts nowhere. Doing it twice is the same as once. */
+    @PreAuthorize("@studyAccess.mayLead(#study)")
+    @Transactional
+    public PromptTitle setAside(UUID study, UUID id, FaultReason request) {
+        Prompt prompt = locked(study, id);
+        if (!one(study, prompt).isFaulty()) {
+            UUID by = current.id();
+            String name = accounts.byId(List.of(by)).get(by).displayName();
+            entities.persist(PromptFault.of(
+                    id,
+                    new PromptView.FaultView(
+                            clock.instant(), name, request.reason().strip())));
+            events.publishEvent(new FiguresChanged(study));
+        }
+        PromptView view = one(study, prompt);
+        return new PromptTitle(id, view.title(), view.kind(), true);
+    }
+
+    /** Lets a prompt count again. */
+    @PreAuthorize("@studyAccess.mayLead(#study)")
+    @Transactional
+    public PromptTitle takeUp(UUID study, UUID id) {
+        Prompt prompt = locked(study, id);
+        faults.findByPromptIdInAndTakenBackAtIsNull(List.of(id)).forEach(f -> f.takeBack(clock.instant()));
+        events.publishEvent(new FiguresChanged(study));
+        entities.flush();
+        PromptView view = one(study, prompt);
+        return new PromptTitle(id, view.title(), view.kind(), false);
+    }
+
+    /** Says how many prompts there are and which lack something. */
+    @Component
+    static class PromptStep implements StepReport {
+        private final Prompts prompts;
+
+        PromptStep(Prompts prompts) {
+            this.prompts = prompts;
+        }
+
+        @Override
+        public Step step() {
+            return Step.PROMPTS;
+        }
+
+        @Override
+        public StepState stateOf(UUID study) {
+            List<PromptView> all = prompts.ofStudy(study);
+            Map<Boolean, List<PromptView>> bySoundness =
+                    all.stream().collect(Collectors.partitioningBy(PromptView::isFaulty));
+            int sound = bySoundness.get(false).size();
+            int faulty = bySoundness.get(true).size();
+            long kindsUsed = bySoundness.get(false).stream()
+                    .map(p -> p.kind().id())
+                    .distinct()
+                    .count();
+            String line = counted(sound, "prompt", "prompts") + ", " + counted((int) kindsUsed, "kind", "kinds")
+                    + (faulty == 0 ? "" : ", " + faulty + " set aside");
+            List<String> missing = missing(all);
+            double done = sound == 0 ? 0 : 1 - (double) unfinished(all).size() / all.size();
+            return new StepState(Step.PROMPTS, done, line, missing.isEmpty() ? null : missing.get(0));
+        }
+
+        private static String counted(int n, String one, String many) {
+            return n + " " + (n == 1 ? one : many);
+        }
+
+        private static List<PromptView> unfinished(List<PromptView> all) {
+            return all.stream()
+                    .filter(p -> !p.isFaulty())
+                    .filter(p -> p.title().isBlank() || p.content().request().isBlank())
+                    .toList();
+        }
+
+        private static List<String> missing(List<PromptView> all) {
+            List<String> missing = new ArrayList<>();
+            if (all.stream().allMatch(PromptView::isFaulty)) {
+                missing.add("no prompt yet");
+            }
+            for (PromptView prompt : unfinished(all)) {
+                missing.add("“" + (prompt.title().isBlank() ? prompt.key() : prompt.title()) + "” lacks "
+                        + (prompt.title().isBlank() ? "a title" : "its request"));
+            }
+            return missing;
+        }
+
+        @Override
+        public List<String> missingBeforeRound(UUID study) {
+            return missing(prompts.ofStudy(study)).stream()
+                    .map(m -> "Prompts: " + m + ".")
+                    .toList();
+        }
+    }
+}

@@ -1,0 +1,47 @@
+package org.mossbank.server.prompt;
+
+import java.time.Instant;
+import java.util.UUID;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * What every candidate is asked.
+ *
+ * @param authorId  who wrote it; they do not grade answers to it
+ * @param variantOf the prompt that this is another wording of
+ * @param wording   how this one is worded
+ * @param bank      the version in the team's bank that it was taken from or kept as
+ * @param fault     why it counts nowhere, if it turned out faulty
+ * @param version   counts up with every change; sent back with the next one
+ */
+public record PromptView(
+        UUID id,
+        String key,
+        KindView kind,
+        PromptContent content,
+        @Nullable UUID authorId,
+        @Nullable UUID variantOf,
+        @Nullable Wording wording,
+        @Nullable BankRef bank,
+        @Nullable FaultView fault,
+        long version) {
+
+    /** A version in the bank. */
+    public record BankRef(UUID bankPromptId, int number) {}
+
+    /** When, by whom (a name) and why a prompt was found faulty. */
+    public record FaultView(Instant at, String by, String reason) {}
+
+    public String title() {
+        return content.title();
+    }
+
+    public boolean isFaulty() {
+        return fault != null;
+    }
+
+    /** What is drawn as one when prompts are resampled: the prompt and its other wordings. */
+    public UUID family() {
+        return variantOf == null ? id : variantOf;
+    }
+}

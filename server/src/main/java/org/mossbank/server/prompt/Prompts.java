@@ -1,0 +1,154 @@
+package org.mossbank.server.prompt;
+
+import jakarta.persistence.EntityManager;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.UUID;
+import java.util.function.Function;
+import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
+import org.mossbank.server.shared.SystemOnly;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+
+/** Prompts and their kinds, for other modules. */
+@Service
+@Transactional(readOnly = true)
+public class Prompts {
+    private final KindRepository kinds;
+    private final PromptRepository prompts;
+    private final PromptFaultRepository faults;
+    private final ReadBackRepository readBacks;
+    private final EntityManager entities;
+
+    Prompts(
+            KindRepository kinds,
+            PromptRepository prompts,
+            PromptFaultRepository faults,
+            ReadBackRepository readBacks,
+            EntityManager entities) {
+        this.kinds = kinds;
+        this.prompts = prompts;
+        this.faults = faults;
+        this.readBacks = readBacks;
+        this.entities = entities;
+    }
+
+    public record NewKind(String key, String name) {}
+
+    /**
+     * @param kind      key of the kind
+     * @param author    account of who wrote it
+     * @param variantOf key of the prompt that this is another wording of
+     */
+    public record NewPrompt(
+            String key,
+            String kind,
+            PromptContent content,
+            @Nullable UUID author,
+            @Nullable String variantOf,
+            @Nullable Wording wording,
+            PromptView.@Nullable FaultView fault) {}
+
+    /** Adds kinds in their order and returns the new ids by key. */
+    @SystemOnly
+    @Transactional
+    public Map<String, UUID> addKinds(UUID study, List<NewKind> starts) {
+        Map<String, UUID> ids = new LinkedHashMap<>();
+        int place = kinds.findByStudyIdOrderByPlace(study).size();
+        for (NewKind start : starts) {
+            Kind kind = Kind.of(study, start.key(), start.name(), place + ids.size());
+            entities.persist(kind);
+            ids.put(start.key(), kind.view().id());
+        }
+        return ids;
+    }
+
+    /** Adds prompts in their order and returns the new ids by key. */
+    @SystemOnly
+    @Transactional
+    public Map<String, UUID> addPrompts(UUID study, List<NewPrompt> starts, Map<String, UUID> kindIds) {
+        Map<String, Prompt> added = new LinkedHashMap<>();
+        for (NewPrompt start : starts) {
+            Prompt prompt = Prompt.of(study, start.key(), kindIds.get(start.kind()), start.content(), added.size());
+            prompt.isBy(start.author());
+            prompt.isWorded(start.wording());
+            entities.persist(prompt);
+            added.put(start.key(), prompt);
+        }
+        for (NewPrompt start : starts) {
+            Prompt prompt = added.get(start.key());
+            if (start.variantOf() != null && start.wording() != null) {
+                prompt.isVariant(added.get(start.variantOf()).id(), start.wording());
+            }
+            if (start.fault() != null) {
+                entities.persist(PromptFault.of(prompt.id(), start.fault()));
+            }
+        }
+        Map<String, UUID> ids = new LinkedHashMap<>();
+        added.forEach((key, prompt) -> ids.put(key, prompt.id()));
+        return ids;
+    }
+
+    @SystemOnly
+    public List<KindView> kinds(UUID study) {
+        return kinds.findByStudyIdOrderByPlace(study).stream().map(Kind::view).toList();
+    }
+
+    /** All prompts, faulty ones included. */
+    @SystemOnly
+    public List<PromptView> ofStudy(UUID study) {
+        return views(study, prompts.ofStudy(study));
+    }
+
+    /** The prompts that count. */
+    @SystemOnly
+    public List<PromptView> sound(UUID study) {
+        return ofStudy(study).stream().filter(p -> !p.isFaulty()).toList();
+    }
+
+    @SystemOnly
+    List<PromptView> views(UUID study, List<Prompt> some) {
+        Map<UUID, KindView> byId = kinds(study).stream().collect(Collectors.toMap(KindView::id, Function.identity()));
+        Map<UUID, PromptFault> faulty =
+                faults
+                        .findByPromptIdInAndTakenBackAtIsNull(
+                                some.stream().map(Prompt::id).toList())
+                        .stream()
+                        .collect(Collectors.toMap(PromptFault::promptId, Function.identity()));
+        List<PromptView> views = new ArrayList<>();
+        for (Prompt prompt : some) {
+            PromptFault fault = faulty.get(prompt.id());
+            views.add(prompt.view(byId.get(prompt.kindId()), fault == null ? null : fault.view()));
+        }
+        return views;
+    }
+
+    /** What readers said a prompt asks. */
+    public record ReadBackRecord(
+            UUID promptId,
+            UUID readerId,
+            Instant askedAt,
+            @Nullable String answer,
+            @Nullable Instant answeredAt,
+            @Nullable ReadBackVerdict verdict) {}
+
+    @SystemOnly
+    public List<ReadBackRecord> readBacks(UUID study) {
+        return readBacks
+                .findByPromptIdInOrderByAskedAt(
+                        prompts.ofStudy(study).stream().map(Prompt::id).toList())
+                .stream()
+                .map(ReadBack::toRecord)
+                .toList();
+    }
+
+    @SystemOnly
+    @Transactional
+    public void addReadBacks(List<ReadBackRecord> starts) {
+        starts.forEach(r -> entities.persist(ReadBack.of(r)));
+    }
+}

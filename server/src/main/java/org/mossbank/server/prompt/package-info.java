@@ -1,0 +1,9 @@
+/** What every candidate is asked, by kind, with its key points. */
+@ApplicationModule(
+        displayName = "Prompts",
+        allowedDependencies = {"shared", "account", "study"})
+@NullMarked
+package org.mossbank.server.prompt;
+
+import org.jspecify.annotations.NullMarked;
+import org.springframework.modulith.ApplicationModule;

@@ -1,0 +1,96 @@
+package org.mossbank.server.recommendation;
+
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.OptionalDouble;
+import java.util.UUID;
+import java.util.function.Function;
+import java.util.stream.Collectors;
+import org.mossbank.core.agreement.PercentAgreement;
+import org.mossbank.core.agreement.Rating;
+import org.mossbank.core.agreement.RatingMatrix;
+import org.mossbank.core.estimate.Estimate;
+import org.mossbank.core.estimate.Reason;
+import org.mossbank.core.rubric.CriterionGrade;
+import org.mossbank.core.rubric.OverallScore;
+import org.mossbank.server.answer.AnswerView;
+import org.mossbank.server.answer.Answers;
+import org.mossbank.server.grading.Grading;
+import org.mossbank.server.grading.SentGrade;
+import org.mossbank.server.prompt.PromptHistory;
+import org.mossbank.server.rubric.CriterionView;
+import org.mossbank.server.rubric.Rubrics;
+import org.mossbank.server.shared.Figure;
+import org.springframework.stereotype.Component;
+
+/** How a prompt of the bank did in a study: how alike raters graded it, and how far it told candidates apart. */
+@Component
+class GradedPromptHistory implements PromptHistory {
+    private final Grading grading;
+    private final Answers answers;
+    private final Rubrics rubrics;
+
+    GradedPromptHistory(Grading grading, Answers answers, Rubrics rubrics) {
+        this.grading = grading;
+        this.answers = answers;
+        this.rubrics = rubrics;
+    }
+
+    @Override
+    public Optional<Showing> of(UUID study, UUID prompt) {
+        Map<UUID, AnswerView> own = answers.ofStudy(study).stream()
+                .filter(a -> a.promptId().equals(prompt))
+                .collect(Collectors.toMap(AnswerView::id, Function.identity()));
+        List<SentGrade> grades = grading.sentGrades(study).stream()
+                .filter(g -> own.containsKey(g.answerId()))
+                .toList();
+        if (grades.isEmpty()) {
+            return Optional.empty();
+        }
+        Map<UUID, CriterionView> criteria =
+                rubrics.ofStudy(study).stream().collect(Collectors.toMap(CriterionView::id, Function.identity()));
+        int sheets = (int) grades.stream().map(SentGrade::raterId).distinct().count();
+        return Optional.of(new Showing(sheets, withinOne(grades, criteria), apart(grades, own, criteria)));
+    }
+
+    private static Figure withinOne(List<SentGrade> grades, Map<UUID, CriterionView> criteria) {
+        int highest = criteria.values().stream()
+                .mapToInt(CriterionView::highestLevel)
+                .max()
+                .orElse(1);
+        List<Rating> ratings = grades.stream()
+                .map(g -> new Rating(
+                        g.answerId() + "/" + g.criterionId(), g.raterId().toString(), g.level()))
+                .toList();
+        return Figure.of(
+                PercentAgreement.of(RatingMatrix.ofLevels(ratings, highest), 1).pooled());
+    }
+
+    /** Points between the highest and the lowest candidate's mean score. */
+    private static Figure apart(List<SentGrade> grades, Map<UUID, AnswerView> own, Map<UUID, CriterionView> criteria) {
+        record Place(UUID candidate, UUID rater, UUID answer) {}
+        Map<Place, List<SentGrade>> sheets = grades.stream()
+                .collect(Collectors.groupingBy(
+                        g -> new Place(own.get(g.answerId()).candidateId(), g.raterId(), g.answerId())));
+        Map<UUID, Double> means = sheets.entrySet().stream()
+                .flatMap(e -> score(e.getValue(), criteria).stream()
+                        .mapToObj(s -> Map.entry(e.getKey().candidate(), s)))
+                .collect(Collectors.groupingBy(Map.Entry::getKey, Collectors.averagingDouble(Map.Entry::getValue)));
+        if (means.size() < 2) {
+            return Figure.of(Estimate.undefined(Reason.NO_DATA));
+        }
+        double highest = means.values().stream().mapToDouble(m -> m).max().orElseThrow();
+        double lowest = means.values().stream().mapToDouble(m -> m).min().orElseThrow();
+        return Figure.of(Estimate.of(highest - lowest));
+    }
+
+    private static OptionalDouble score(List<SentGrade> grades, Map<UUID, CriterionView> criteria) {
+        return OverallScore.of(grades.stream()
+                .map(g -> {
+                    CriterionView criterion = criteria.get(g.criterionId());
+                    return CriterionGrade.of(criterion.weight(), g.level(), criterion.highestLevel());
+                })
+                .toList());
+    }
+}

@@ -1,0 +1,409 @@
+package org.mossbank.server.recommendation;
+
+import java.math.BigDecimal;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.OptionalDouble;
+import java.util.UUID;
+import java.util.function.Function;
+import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
+import org.mossbank.core.comparison.Difference;
+import org.mossbank.core.comparison.PromptGroups;
+import org.mossbank.core.comparison.ScoredCell;
+import org.mossbank.core.comparison.Standing;
+import org.mossbank.core.comparison.Standings;
+import org.mossbank.core.decision.Decision;
+import org.mossbank.core.decision.Evidence;
+import org.mossbank.core.estimate.Estimate;
+import org.mossbank.core.estimate.Interval;
+import org.mossbank.core.estimate.Reason;
+import org.mossbank.core.estimate.Resamples;
+import org.mossbank.core.rubric.CriterionGrade;
+import org.mossbank.core.rubric.OverallScore;
+import org.mossbank.server.account.AccountView;
+import org.mossbank.server.account.Accounts;
+import org.mossbank.server.agreement.AgreementReport;
+import org.mossbank.server.agreement.Agreements;
+import org.mossbank.server.answer.AnswerView;
+import org.mossbank.server.answer.Answers;
+import org.mossbank.server.answer.Outcome;
+import org.mossbank.server.candidate.CandidateView;
+import org.mossbank.server.candidate.Candidates;
+import org.mossbank.server.grading.Grading;
+import org.mossbank.server.grading.SentGrade;
+import org.mossbank.server.prompt.PromptView;
+import org.mossbank.server.prompt.Prompts;
+import org.mossbank.server.rubric.CriterionView;
+import org.mossbank.server.rubric.Rubrics;
+import org.mossbank.server.shared.Figure;
+import org.mossbank.server.study.Declared;
+import org.mossbank.server.study.Role;
+import org.mossbank.server.study.RuleTerms;
+import org.mossbank.server.study.Studies;
+import org.mossbank.server.study.StudyView;
+import org.springframework.stereotype.Component;
+
+/** Turns grades into standings and applies the decision rule. */
+@Component
+class RecommendationComputation {
+    private static final Standings.Options OPTIONS = Standings.Options.USUAL;
+
+    private final Studies studies;
+    private final Prompts prompts;
+    private final Candidates candidates;
+    private final Answers answers;
+    private final Rubrics rubrics;
+    private final Grading grading;
+    private final Agreements agreements;
+    private final Accounts accounts;
+
+    RecommendationComputation(
+            Studies studies,
+            Prompts prompts,
+            Candidates candidates,
+            Answers answers,
+            Rubrics rubrics,
+            Grading grading,
+            Agreements agreements,
+            Accounts accounts) {
+        this.studies = studies;
+        this.prompts = prompts;
+        this.candidates = candidates;
+        this.answers = answers;
+        this.rubrics = rubrics;
+        this.grading = grading;
+        this.agreements = agreements;
+        this.accounts = accounts;
+    }
+
+    /** All that the figures are computed from. */
+    private record Data(
+            StudyView study,
+            List<CandidateView> candidates,
+            List<CriterionView> criteria,
+            Map<UUID, PromptView> prompts,
+            Map<UUID, AnswerView> answers,
+            Map<UUID, AccountView> raters,
+            List<SentGrade> grades) {
+
+        UUID candidateId(String key) {
+            return candidates.stream()
+                    .filter(c -> c.key().equals(key))
+                    .map(CandidateView::id)
+                    .findFirst()
+                    .orElseThrow();
+        }
+
+        private String candidateKey(UUID id) {
+            return candidates.stream()
+                    .filter(c -> c.id().equals(id))
+                    .map(CandidateView::key)
+                    .findFirst()
+                    .orElseThrow();
+        }
+
+        /**
+         * One cell for each candidate, prompt and rater: the mean over attempts of what {@code score} makes of them. Named
+         * by keys that an archive keeps, so that a study loaded again gives the same intervals.
+         */
+        List<ScoredCell> cells(Function<List<SentGrade>, OptionalDouble> score) {
+            record Place(String candidate, String prompt, String rater) {}
+            Map<Place, Map<UUID, List<SentGrade>>> byPlace = new HashMap<>();
+            for (SentGrade grade : grades) {
+                AnswerView answer = answers.get(grade.answerId());
+                Place place = new Place(
+                        candidateKey(answer.candidateId()),
+                        prompts.get(answer.promptId()).key(),
+                        raters.get(grade.raterId()).signInName());
+                byPlace.computeIfAbsent(place, p -> new HashMap<>())
+                        .computeIfAbsent(grade.answerId(), a -> new ArrayList<>())
+                        .add(grade);
+            }
+            List<ScoredCell> cells = new ArrayList<>();
+            byPlace.forEach((place, attempts) -> attempts.values().stream()
+                    .map(score)
+                    .filter(OptionalDouble::isPresent)
+                    .mapToDouble(OptionalDouble::getAsDouble)
+                    .average()
+                    .ifPresent(
+                            mean -> cells.add(new ScoredCell(place.candidate(), place.prompt(), place.rater(), mean))));
+            return cells;
+        }
+
+        Standings standings(List<ScoredCell> cells) {
+            Map<String, String> kinds = prompts.values().stream()
+                    .collect(Collectors.toMap(PromptView::key, p -> p.kind().key()));
+            Map<String, String> families = prompts.values().stream()
+                    .collect(Collectors.toMap(
+                            PromptView::key,
+                            p -> prompts.getOrDefault(p.family(), p).key()));
+            return Standings.of(
+                    cells, new PromptGroups(kinds::get, families::get), OPTIONS, Resamples.generator(study.seed()));
+        }
+
+        OptionalDouble overall(List<SentGrade> given) {
+            return score(given, criteria);
+        }
+
+        /** The score from the grades on some criteria. */
+        OptionalDouble score(List<SentGrade> given, List<CriterionView> some) {
+            return OverallScore.of(some.stream()
+                    .flatMap(c -> given.stream()
+                            .filter(g -> g.criterionId().equals(c.id()))
+                            .map(g -> RuleTerms.GateTerms.apply(
+                                    study.brief().rule().gate(),
+                                    c.key(),
+                                    CriterionGrade.of(c.weight(), g.level(), c.highestLevel()))))
+                    .toList());
+        }
+    }
+
+    RecommendationReport compute(UUID study, long revision) {
+        Data data = gather(study);
+        AgreementReport agreement = agreements.report(study);
+        Standings overall = data.standings(data.cells(data::overall));
+        int giveAways = answers.giveAways(study).size();
+        RuleTerms terms = data.study.brief().rule();
+        Decision decision = Decision.of(terms.decisionRule(), evidence(study, data, agreement, overall, giveAways));
+        Sentences sentences = sentences(data);
+        return new RecommendationReport(
+                revision,
+                decision.outcome(),
+                sentences.headline(decision),
+                decision.leader().map(data::candidateId).orElse(null),
+                decision.findings().stream()
+                        .map(f -> sentences.view(f, data::candidateId))
+                        .toList(),
+                rule(data),
+                new RecommendationReport.BasisView(
+                        agreement.sentSheets(),
+                        agreement.sheets(),
+                        agreement.raters().size(),
+                        data.prompts.size(),
+                        data.answers.size(),
+                        OPTIONS.resamples()),
+                data.candidates.stream()
+                        .map(c -> new RecommendationReport.CandidateName(
+                                c.id(), c.name(), c.content().version(), c.settingsLine(), c.isBaseline()))
+                        .toList(),
+                views(overall, data),
+                byCriterion(data),
+                overall.differences().stream().map(d -> view(d, data)).toList(),
+                data.candidates.stream().map(c -> measures(c, data)).toList(),
+                data.candidates.stream()
+                        .filter(c -> !c.ruledOutBy().isEmpty())
+                        .map(c -> new RecommendationReport.RuledOut(c.id(), c.ruledOutBy()))
+                        .toList(),
+                agreement.setAside(),
+                studies.reopenings(study),
+                expectations(study),
+                new RecommendationReport.BlindingView(
+                        data.raters.size(),
+                        grading.round(study)
+                                .map(Grading.RoundState::leadWasBlind)
+                                .orElse(false),
+                        giveAways));
+    }
+
+    private List<RecommendationReport.ExpectationView> expectations(UUID study) {
+        Map<UUID, Role> members = studies.members(study);
+        List<Declared> declared = studies.expectations(study);
+        Map<UUID, AccountView> people =
+                accounts.byId(declared.stream().map(Declared::accountId).toList());
+        return declared.stream()
+                .map(d -> new RecommendationReport.ExpectationView(
+                        people.get(d.accountId()).displayName(),
+                        members.get(d.accountId()) == Role.LEAD,
+                        d.expects(),
+                        d.usesToday(),
+                        d.declaredAt()))
+                .toList();
+    }
+
+    private Data gather(UUID study) {
+        Map<UUID, PromptView> soundPrompts =
+                prompts.sound(study).stream().collect(Collectors.toMap(PromptView::id, Function.identity()));
+        return new Data(
+                studies.get(study),
+                candidates.ofStudy(study),
+                rubrics.ofStudy(study),
+                soundPrompts,
+                answers.ofStudy(study).stream()
+                        .filter(a -> soundPrompts.containsKey(a.promptId()))
+                        .collect(Collectors.toMap(AnswerView::id, Function.identity())),
+                accounts.byId(studies.raters(study)),
+                grading.sentGrades(study));
+    }
+
+    private Evidence evidence(UUID study, Data data, AgreementReport agreement, Standings overall, int giveAways) {
+        Map<UUID, Long> raters = grading.ratersByAnswer(study);
+        return new Evidence(
+                new Evidence.State(data.study.isBriefClosed(), giveAways, agreement.splitCount()),
+                data.answers.keySet().stream()
+                        .map(a -> new Evidence.AnswerRaters(
+                                a.toString(), raters.getOrDefault(a, 0L).intValue()))
+                        .toList(),
+                agreement.criteria().stream()
+                        .filter(c -> c.weight() > 0)
+                        .map(c -> agreementOn(c, c.overall().decisive(agreement.coefficient())))
+                        .toList(),
+                overall,
+                data.candidates.stream()
+                        .filter(c -> !c.isBaseline() && c.ruledOutBy().isEmpty())
+                        .map(c -> new Evidence.Contender(c.key(), tieBreakValue(c, data)))
+                        .toList());
+    }
+
+    private static Evidence.CriterionAgreement agreementOn(
+            AgreementReport.CriterionAgreement criterion, Figure figure) {
+        Double low = figure.low();
+        Double high = figure.high();
+        Double level = figure.level();
+        Interval interval = low != null && high != null && level != null
+                ? new Interval.Bounds(low, high, level)
+                : Interval.undefined(Reason.TOO_FEW_TO_RESAMPLE);
+        return new Evidence.CriterionAgreement(
+                criterion.criterionId().toString(), estimate(figure), interval, criterion.floor());
+    }
+
+    /** What the tie-break compares: all that a candidate's answers cost, or their median time. */
+    private static OptionalDouble tieBreakValue(CandidateView candidate, Data data) {
+        RecommendationReport.CandidateMeasures measures = measures(candidate, data);
+        return switch (data.study.brief().rule().tieBreak()) {
+            case NONE -> OptionalDouble.empty();
+            case COST ->
+                measures.totalCost() == null
+                        ? OptionalDouble.empty()
+                        : OptionalDouble.of(measures.totalCost().doubleValue());
+            case TIME ->
+                measures.medianTotalMs() == null ? OptionalDouble.empty() : OptionalDouble.of(measures.medianTotalMs());
+        };
+    }
+
+    private static Estimate estimate(Figure figure) {
+        if (figure.value() != null) {
+            return Estimate.of(figure.value());
+        }
+        for (Reason reason : Reason.values()) {
+            if (reason.words().equals(figure.undefinedReason())) {
+                return Estimate.undefined(reason);
+            }
+        }
+        throw new IllegalStateException("reason must be one of the core's: " + figure.undefinedReason());
+    }
+
+    /** A candidate is called by its name, with what tells it apart where two share one. */
+    private static Sentences sentences(Data data) {
+        Map<String, String> names =
+                data.candidates.stream().collect(Collectors.toMap(CandidateView::key, c -> label(c, data.candidates)));
+        Map<String, String> criteria =
+                data.criteria.stream().collect(Collectors.toMap(c -> c.id().toString(), CriterionView::name));
+        return new Sentences(
+                names::get,
+                criteria::get,
+                data.study.brief().rule().coefficient().sign());
+    }
+
+    private static String label(CandidateView candidate, List<CandidateView> all) {
+        boolean alone =
+                all.stream().filter(c -> c.name().equals(candidate.name())).count() == 1;
+        return alone
+                ? candidate.name()
+                : candidate.name() + " (" + candidate.content().version() + ", " + candidate.settingsLine() + ")";
+    }
+
+    private static RecommendationReport.RuleView rule(Data data) {
+        RuleTerms terms = data.study.brief().rule();
+        return new RecommendationReport.RuleView(
+                terms,
+                data.criteria.stream()
+                        .map(c -> new RecommendationReport.WeightView(
+                                c.id(),
+                                c.key(),
+                                c.name(),
+                                c.weight(),
+                                c.floor() != null ? c.floor() : terms.agreementFloor()))
+                        .toList());
+    }
+
+    private static List<RecommendationReport.CriterionStandings> byCriterion(Data data) {
+        return data.criteria.stream()
+                .map(c -> {
+                    // Weight 1, so that a criterion without weight has its own standings too.
+                    List<ScoredCell> cells = data.cells(given -> OverallScore.of(given.stream()
+                            .filter(g -> g.criterionId().equals(c.id()))
+                            .map(g -> CriterionGrade.of(1, g.level(), c.highestLevel()))
+                            .toList()));
+                    return new RecommendationReport.CriterionStandings(
+                            c.id(), c.name(), views(data.standings(cells), data));
+                })
+                .toList();
+    }
+
+    private static List<RecommendationReport.StandingView> views(Standings standings, Data data) {
+        return standings.standings().stream().map(s -> view(s, data)).toList();
+    }
+
+    private static RecommendationReport.StandingView view(Standing standing, Data data) {
+        return new RecommendationReport.StandingView(
+                data.candidateId(standing.candidate()),
+                Figure.of(standing.adjusted(), standing.interval()),
+                Figure.of(standing.plain()),
+                standing.cells(),
+                Figure.of(standing.chanceOfBest()));
+    }
+
+    private static RecommendationReport.DifferenceView view(Difference difference, Data data) {
+        return new RecommendationReport.DifferenceView(
+                data.candidateId(difference.higher()),
+                data.candidateId(difference.lower()),
+                Figure.of(difference.estimate(), difference.interval()),
+                Figure.of(difference.estimate(), difference.adjustedInterval()),
+                Figure.of(difference.adjustedP()));
+    }
+
+    private static RecommendationReport.CandidateMeasures measures(CandidateView candidate, Data data) {
+        List<AnswerView> own = data.answers.values().stream()
+                .filter(a -> a.candidateId().equals(candidate.id()))
+                .toList();
+        List<String> currencies = own.stream()
+                .map(a -> a.measures().currency())
+                .filter(Objects::nonNull)
+                .distinct()
+                .toList();
+        BigDecimal cost = currencies.size() != 1
+                ? null
+                : own.stream()
+                        .map(a -> a.measures().cost())
+                        .filter(Objects::nonNull)
+                        .reduce(BigDecimal.ZERO, BigDecimal::add);
+        return new RecommendationReport.CandidateMeasures(
+                candidate.id(),
+                own.size(),
+                (int) own.stream().filter(a -> a.outcome() == Outcome.COMPLETE).count(),
+                median(own.stream().map(a -> a.measures().totalMs()).toList()),
+                median(own.stream().map(a -> a.measures().outputTokens()).toList()),
+                cost,
+                cost == null ? null : currencies.get(0));
+    }
+
+    /** The middle value, or the rounded mean of the two middle ones. */
+    private static @Nullable Long median(List<@Nullable Long> values) {
+        List<Long> sorted = new ArrayList<>();
+        for (Long value : values) {
+            if (value != null) {
+                sorted.add(value);
+            }
+        }
+        sorted.sort(null);
+        int n = sorted.size();
+        if (n == 0) {
+            return null;
+        }
+        return Math.round((sorted.get((n - 1) / 2) + sorted.get(n / 2)) / 2.0);
+    }
+}

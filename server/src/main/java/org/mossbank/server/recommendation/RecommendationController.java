@@ -1,0 +1,20 @@
+package org.mossbank.server.recommendation;
+
+import java.util.UUID;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.RestController;
+
+@RestController
+class RecommendationController {
+    private final RecommendationService recommendation;
+
+    RecommendationController(RecommendationService recommendation) {
+        this.recommendation = recommendation;
+    }
+
+    @GetMapping("/api/studies/{studyId}/recommendation")
+    RecommendationReport report(@PathVariable UUID studyId) {
+        return recommendation.report(studyId);
+    }
+}

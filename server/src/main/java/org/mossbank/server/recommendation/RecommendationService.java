@@ -1,0 +1,89 @@
+package org.mossbank.server.recommendation;
+
+import com.github.benmanes.caffeine.cache.Cache;
+import com.github.benmanes.caffeine.cache.Caffeine;
+import java.util.UUID;
+import org.mossbank.core.decision.Outcome;
+import org.mossbank.server.grading.Grading;
+import org.mossbank.server.study.Step;
+import org.mossbank.server.study.StepReport;
+import org.mossbank.server.study.StepState;
+import org.springframework.security.access.prepost.PreAuthorize;
+import org.springframework.stereotype.Component;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+
+@Service
+@Transactional(readOnly = true)
+class RecommendationService {
+    private final RecommendationReports reports;
+
+    RecommendationService(RecommendationReports reports) {
+        this.reports = reports;
+    }
+
+    @PreAuthorize("@studyAccess.maySeeAll(#study)")
+    public RecommendationReport report(UUID study) {
+        return reports.of(study);
+    }
+
+    /** Reports, cached by the revision of the grades. */
+    @Component
+    static class RecommendationReports {
+        private static final int CACHED_REPORTS = 200;
+
+        private record Key(UUID study, long revision) {}
+
+        private final Grading grading;
+        private final RecommendationComputation computation;
+        private final Cache<Key, RecommendationReport> cache =
+                Caffeine.newBuilder().maximumSize(CACHED_REPORTS).build();
+
+        RecommendationReports(Grading grading, RecommendationComputation computation) {
+            this.grading = grading;
+            this.computation = computation;
+        }
+
+        RecommendationReport of(UUID study) {
+            return grading.round(study)
+                    .map(round ->
+                            cache.get(new Key(study, round.revision()), k -> computation.compute(study, k.revision())))
+                    .orElseGet(() -> computation.compute(study, 0));
+        }
+    }
+
+    @Component
+    static class RecommendationStep implements StepReport {
+        private final RecommendationReports reports;
+        private final Grading grading;
+
+        RecommendationStep(RecommendationReports reports, Grading grading) {
+            this.reports = reports;
+            this.grading = grading;
+        }
+
+        @Override
+        public Step step() {
+            return Step.RECOMMENDATION;
+        }
+
+        @Override
+        public StepState stateOf(UUID study) {
+            if (grading.round(study).isEmpty()) {
+                return new StepState(Step.RECOMMENDATION, 0, "not yet", "nothing is graded yet");
+            }
+            RecommendationReport report = reports.of(study);
+            boolean withheld = report.outcome() == Outcome.WITHHELD;
+            return new StepState(
+                    Step.RECOMMENDATION,
+                    withheld ? 0 : 1,
+                    switch (report.outcome()) {
+                        case WITHHELD -> "withheld";
+                        case RECOMMENDED -> "one recommended";
+                        case EQUAL -> "no difference that matters";
+                        case UNDECIDED -> "undecided";
+                    },
+                    withheld ? report.findings().get(0).sentence() : null);
+        }
+    }
+}

@@ -1,0 +1,19 @@
+/** What the decision rule yields, and what it rests on. */
+@ApplicationModule(
+        displayName = "Recommendation",
+        allowedDependencies = {
+            "shared",
+            "account",
+            "study",
+            "prompt",
+            "candidate",
+            "answer",
+            "rubric",
+            "grading",
+            "agreement"
+        })
+@NullMarked
+package org.mossbank.server.recommendation;
+
+import org.jspecify.annotations.NullMarked;
+import org.springframework.modulith.ApplicationModule;

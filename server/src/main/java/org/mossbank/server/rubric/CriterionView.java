@@ -1,0 +1,58 @@
+package org.mossbank.server.rubric;
+
+import java.util.List;
+import java.util.UUID;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * A criterion with its scale.
+ *
+ * @param weight  share in the overall score; weights need not sum to 1
+ * @param floor   least agreement on it, where it is not the brief's
+ * @param levels  from 0 up
+ * @param kindIds the kinds it is for; none for all
+ * @param traits  kinds of remark to offer
+ */
+public record CriterionView(
+        UUID id,
+        String key,
+        String name,
+        String question,
+        double weight,
+        @Nullable Double floor,
+        List<LevelView> levels,
+        List<UUID> kindIds,
+        List<String> traits) {
+    /** One level, with an anchor for each kind that has one. */
+    public record LevelView(int level, String name, List<AnchorView> anchors) {}
+
+    /** What a level looks like in answers to one kind of prompt. */
+    public record AnchorView(UUID kindId, String text) {}
+
+    public int highestLevel() {
+        return levels.size() - 1;
+    }
+
+    /** Whether answers to prompts of this kind are graded on it. */
+    public boolean appliesTo(UUID kind) {
+        return kindIds.isEmpty() || kindIds.contains(kind);
+    }
+
+    CriterionContent content() {
+        return new CriterionContent(
+                key,
+                name,
+                question,
+                weight,
+                floor,
+                levels.stream()
+                        .map(l -> new CriterionContent.LevelContent(
+                                l.name().equals(String.valueOf(l.level())) ? "" : l.name(),
+                                l.anchors().stream()
+                                        .map(a -> new CriterionContent.AnchorContent(a.kindId(), a.text()))
+                                        .toList()))
+                        .toList(),
+                kindIds,
+                traits);
+    }
+}

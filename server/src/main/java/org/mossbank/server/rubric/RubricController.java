@@ -1,0 +1,49 @@
+package org.mossbank.server.rubric;
+
+import jakarta.validation.Valid;
+import java.util.List;
+import java.util.UUID;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RestController;
+
+@RestController
+@RequestMapping("/api/studies/{studyId}/rubric")
+class RubricController {
+    private final RubricService rubrics;
+
+    RubricController(RubricService rubrics) {
+        this.rubrics = rubrics;
+    }
+
+    @GetMapping
+    RubricService.RubricView ofStudy(@PathVariable UUID studyId) {
+        return rubrics.ofStudy(studyId);
+    }
+
+    @GetMapping("/versions/{number}")
+    RubricService.RubricView version(@PathVariable UUID studyId, @PathVariable int number) {
+        return rubrics.version(studyId, number);
+    }
+
+    @PutMapping
+    RubricService.RubricView write(@PathVariable UUID studyId, @Valid @RequestBody RubricService.WriteRubric request) {
+        return rubrics.write(studyId, request);
+    }
+
+    @PostMapping("/publish")
+    RubricService.RubricView publish(
+            @PathVariable UUID studyId, @Valid @RequestBody RubricService.PublishRubric request) {
+        return rubrics.publish(studyId, request);
+    }
+
+    @PostMapping("/examples")
+    List<ScoreExamples.Example> examples(
+            @PathVariable UUID studyId, @Valid @RequestBody ScoreExamples.Weighing weighing) {
+        return rubrics.examples(studyId, weighing);
+    }
+}

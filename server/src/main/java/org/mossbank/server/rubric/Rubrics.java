@@ -1,0 +1,128 @@
+package org.mossbank.server.rubric;
+
+import com.github.benmanes.caffeine.cache.Cache;
+import com.github.benmanes.caffeine.cache.Caffeine;
+import jakarta.persistence.EntityManager;
+import java.time.Instant;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.UUID;
+import org.jspecify.annotations.Nullable;
+import org.mossbank.server.shared.SystemOnly;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+
+/** The rubric of a study, for other modules. */
+@Service
+@Transactional(readOnly = true)
+public class Rubrics {
+    private static final int CACHED_VERSIONS = 200;
+
+    private final RubricVersionRepository versions;
+    private final CriterionRepository criteria;
+    private final EntityManager entities;
+    /** Versions in use never change, and every grade asks for one. */
+    private final Cache<UUID, List<CriterionView>> inUse =
+            Caffeine.newBuilder().maximumSize(CACHED_VERSIONS).build();
+
+    Rubrics(RubricVersionRepository versions, CriterionRepository criteria, EntityManager entities) {
+        this.versions = versions;
+        this.criteria = criteria;
+        this.entities = entities;
+    }
+
+    /**
+     * A version with its criteria.
+     *
+     * @param publishedAt absent for a draft
+     */
+    public record NewVersion(
+            int number, @Nullable Instant publishedAt, String note, boolean inUse, List<CriterionContent> criteria) {}
+
+    /** Adds a version and returns the ids of its criteria by key; each criterion has a key. */
+    @SystemOnly
+    @Transactional
+    public Map<String, UUID> add(UUID study, NewVersion start) {
+        RubricVersion version = RubricVersion.draft(study, start.number());
+        if (start.publishedAt() != null) {
+            version.publish(start.publishedAt(), start.note());
+        }
+        if (start.inUse()) {
+            version.use();
+        }
+        entities.persist(version);
+        entities.flush();
+        return write(version.id(), start.criteria());
+    }
+
+    @SystemOnly
+    Map<String, UUID> write(UUID version, List<CriterionContent> contents) {
+        Map<String, UUID> ids = new LinkedHashMap<>();
+        for (CriterionContent content : contents) {
+            String key = String.valueOf(content.key());
+            Criterion criterion = Criterion.of(version, key, content, ids.size());
+            entities.persist(criterion);
+            ids.put(key, criterion.id());
+        }
+        return ids;
+    }
+
+    /** The criteria that count: of the version in use, or while there is none, of the newest, draft or not. */
+    @SystemOnly
+    public List<CriterionView> ofStudy(UUID study) {
+        return current(study).map(this::of).orElse(List.of());
+    }
+
+    /** The version that counts, as {@link #ofStudy} has it. */
+    @SystemOnly
+    public Optional<VersionView> version(UUID study) {
+        return current(study).map(RubricVersion::view);
+    }
+
+    @SystemOnly
+    Optional<RubricVersion> current(UUID study) {
+        List<RubricVersion> all = versions.findByStudyIdOrderByNumber(study);
+        return all.stream()
+                .filter(RubricVersion::isInUse)
+                .findFirst()
+                .or(() -> all.isEmpty() ? Optional.empty() : Optional.of(all.get(all.size() - 1)));
+    }
+
+    @SystemOnly
+    List<CriterionView> of(RubricVersion version) {
+        return version.isInUse() ? inUse.get(version.id(), this::read) : read(version.id());
+    }
+
+    private List<CriterionView> read(UUID version) {
+        return criteria.findByRubricVersionIdOrderByPlace(version).stream()
+                .map(Criterion::view)
+                .toList();
+    }
+
+    /** A version with its criteria, oldest first. */
+    public record VersionCriteria(VersionView version, List<CriterionView> criteria) {}
+
+    @SystemOnly
+    public List<VersionCriteria> all(UUID study) {
+        return versions.findByStudyIdOrderByNumber(study).stream()
+                .map(v -> new VersionCriteria(v.view(), of(v)))
+                .toList();
+    }
+
+    /**
+     * Fixes the newest version as the one that the round is graded by.
+     *
+     * @throws IllegalStateException if it is a draft
+     */
+    @SystemOnly
+    @Transactional
+    public void use(UUID study) {
+        RubricVersion newest = current(study).orElseThrow();
+        if (newest.isDraft()) {
+            throw new IllegalStateException("rubric must be published before a round: " + study);
+        }
+        newest.use();
+    }
+}

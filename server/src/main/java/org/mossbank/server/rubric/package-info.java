@@ -1,0 +1,9 @@
+/** Criteria with their levels, and an anchor for each level and kind. */
+@ApplicationModule(
+        displayName = "Rubrics",
+        allowedDependencies = {"shared", "study", "prompt"})
+@NullMarked
+package org.mossbank.server.rubric;
+
+import org.jspecify.annotations.NullMarked;
+import org.springframework.modulith.ApplicationModule;

@@ -1,0 +1,59 @@
+package org.mossbank.server.shared;
+
+import java.net.URI;
+import java.util.Locale;
+import org.springframework.http.HttpStatus;
+import org.springframework.http.ProblemDetail;
+
+/** The sorts of refusal there are. Names never change; each has a page in {@code docs/problems/}. */
+public enum ProblemType {
+    ARCHIVE_REFUSED(HttpStatus.BAD_REQUEST, "Archive refused"),
+    BRIEF_CLOSED(HttpStatus.CONFLICT, "Brief is closed"),
+    CHANGED_ELSEWHERE(HttpStatus.CONFLICT, "Changed elsewhere"),
+    EXPECTATION_FIRST(HttpStatus.CONFLICT, "Expectation first"),
+    HAS_ANSWERS(HttpStatus.CONFLICT, "Has answers"),
+    HAS_PASSWORD(HttpStatus.CONFLICT, "Has a password"),
+    INTERNAL(HttpStatus.INTERNAL_SERVER_ERROR, "Something went wrong"),
+    INVALID_REQUEST(HttpStatus.BAD_REQUEST, "Invalid request"),
+    LINK_USED_OR_EXPIRED(HttpStatus.NOT_FOUND, "Link used or expired"),
+    MALFORMED_REQUEST(HttpStatus.BAD_REQUEST, "Malformed request"),
+    NOT_ALLOWED(HttpStatus.FORBIDDEN, "Not allowed"),
+    NOT_FOUND(HttpStatus.NOT_FOUND, "Not found"),
+    NOT_READY(HttpStatus.CONFLICT, "Not ready"),
+    NOT_SIGNED_IN(HttpStatus.UNAUTHORIZED, "Not signed in"),
+    ROUND_CLOSED(HttpStatus.CONFLICT, "Round is closed"),
+    ROUND_OPENED(HttpStatus.CONFLICT, "Round has been opened"),
+    SHEET_INCOMPLETE(HttpStatus.CONFLICT, "Sheet is not complete"),
+    SHEET_SENT(HttpStatus.CONFLICT, "Sheet is sent in"),
+    STARTING_CODE_REFUSED(HttpStatus.BAD_REQUEST, "Starting code refused"),
+    TOO_LARGE(HttpStatus.CONTENT_TOO_LARGE, "Too large"),
+    TOO_LATE(HttpStatus.CONFLICT, "Too late"),
+    TOO_MANY_WRONG_PASSWORDS(HttpStatus.TOO_MANY_REQUESTS, "Too many wrong passwords"),
+    WRONG_NAME_OR_PASSWORD(HttpStatus.UNAUTHORIZED, "Wrong name or password");
+
+    private static final String TYPES = "https://mossbank.example/problems/";
+
+    private final HttpStatus status;
+    private final String title;
+
+    ProblemType(HttpStatus status, String title) {
+        this.status = status;
+        this.title = title;
+    }
+
+    HttpStatus status() {
+        return status;
+    }
+
+    /** The last part of the type's address, and the name of its page. */
+    public String slug() {
+        return name().toLowerCase(Locale.ROOT).replace('_', '-');
+    }
+
+    ProblemDetail body(String detail) {
+        ProblemDetail body = ProblemDetail.forStatusAndDetail(status, detail);
+        body.setType(URI.create(TYPES + slug()));
+        body.setTitle(title);
+        return body;
+    }
+}

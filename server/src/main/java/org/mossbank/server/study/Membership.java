@@ -1,0 +1,56 @@
+package org.mossbank.server.study;
+
+import jakarta.persistence.Embeddable;
+import jakarta.persistence.EmbeddedId;
+import jakarta.persistence.Entity;
+import jakarta.persistence.EnumType;
+import jakarta.persistence.Enumerated;
+import java.io.Serializable;
+import java.util.UUID;
+
+/** That a person belongs to a study, and as what. */
+@Entity
+class Membership {
+    @Embeddable
+    record Key(UUID studyId, UUID accountId) implements Serializable {}
+
+    @EmbeddedId
+    private Key key;
+
+    @Enumerated(EnumType.STRING)
+    private Role role;
+
+    private boolean grades;
+
+    @SuppressWarnings("NullAway.Init")
+    protected Membership() {}
+
+    static Membership of(UUID studyId, UUID accountId, Role role) {
+        Membership membership = new Membership();
+        membership.key = new Key(studyId, accountId);
+        membership.role = role;
+        membership.grades = role == Role.RATER;
+        return membership;
+    }
+
+    /** A lead takes sheets like any rater. */
+    void takeSheets() {
+        grades = true;
+    }
+
+    UUID studyId() {
+        return key.studyId();
+    }
+
+    UUID accountId() {
+        return key.accountId();
+    }
+
+    Role role() {
+        return role;
+    }
+
+    boolean grades() {
+        return grades;
+    }
+}

@@ -1,0 +1,57 @@
+package org.mossbank.server.study;
+
+import jakarta.validation.Valid;
+import java.util.List;
+import java.util.UUID;
+import org.mossbank.server.account.Invitation;
+import org.springframework.http.HttpStatus;
+import org.springframework.web.bind.annotation.DeleteMapping;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.ResponseStatus;
+import org.springframework.web.bind.annotation.RestController;
+
+@RestController
+class PeopleController {
+    private final PeopleService people;
+
+    PeopleController(PeopleService people) {
+        this.people = people;
+    }
+
+    @GetMapping("/api/studies/{studyId}/people")
+    List<PeopleService.PersonView> all(@PathVariable UUID studyId) {
+        return people.all(studyId);
+    }
+
+    @PostMapping("/api/studies/{studyId}/raters")
+    @ResponseStatus(HttpStatus.CREATED)
+    PeopleService.AddedRater add(@PathVariable UUID studyId, @Valid @RequestBody PeopleService.AddRater request) {
+        return people.add(studyId, request);
+    }
+
+    @DeleteMapping("/api/studies/{studyId}/raters/{raterId}")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void remove(@PathVariable UUID studyId, @PathVariable UUID raterId) {
+        people.remove(studyId, raterId);
+    }
+
+    @PostMapping("/api/studies/{studyId}/raters/{raterId}/link")
+    Invitation invite(@PathVariable UUID studyId, @PathVariable UUID raterId) {
+        return people.invite(studyId, raterId);
+    }
+
+    @GetMapping("/api/studies/{studyId}/expectation")
+    PeopleService.OwnExpectation expectation(@PathVariable UUID studyId) {
+        return people.expectation(studyId);
+    }
+
+    @PutMapping("/api/studies/{studyId}/expectation")
+    PeopleService.OwnExpectation declare(
+            @PathVariable UUID studyId, @Valid @RequestBody PeopleService.Declare request) {
+        return people.declare(studyId, request);
+    }
+}

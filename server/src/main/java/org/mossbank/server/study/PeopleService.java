@@ -1,0 +1,204 @@
+package org.mossbank.server.study;
+
+import jakarta.persistence.EntityManager;
+import jakarta.validation.constraints.NotBlank;
+import jakarta.validation.constraints.NotNull;
+import jakarta.validation.constraints.Pattern;
+import jakarta.validation.constraints.Size;
+import java.time.Clock;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Map;
+import java.util.UUID;
+import org.jspecify.annotations.Nullable;
+import org.mossbank.server.account.AccountView;
+import org.mossbank.server.account.Accounts;
+import org.mossbank.server.account.CurrentAccount;
+import org.mossbank.server.account.Invitation;
+import org.mossbank.server.shared.Problem;
+import org.mossbank.server.shared.ProblemType;
+import org.springframework.security.access.prepost.PreAuthorize;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+
+/** Who belongs to a study, and what they expected before they saw anything. */
+@Service
+@Transactional(readOnly = true)
+class PeopleService {
+    private final Studies studies;
+    private final MembershipRepository memberships;
+    private final ExpectationRepository expectations;
+    private final Accounts accounts;
+    private final CurrentAccount current;
+    private final EntityManager entities;
+    private final Clock clock;
+
+    PeopleService(
+            Studies studies,
+            MembershipRepository memberships,
+            ExpectationRepository expectations,
+            Accounts accounts,
+            CurrentAccount current,
+            EntityManager entities,
+            Clock clock) {
+        this.studies = studies;
+        this.memberships = memberships;
+        this.expectations = expectations;
+        this.accounts = accounts;
+        this.current = current;
+        this.entities = entities;
+        this.clock = clock;
+    }
+
+    /**
+     * @param grades      whether the person grades
+     * @param hasPassword whether they can sign in, or still need a link
+     * @param declared    whether they have said what they expect; what it was is not told here
+     */
+    record PersonView(
+            UUID accountId,
+            String name,
+            String signInName,
+            Role role,
+            boolean grades,
+            boolean hasPassword,
+            boolean declared) {}
+
+    @PreAuthorize("@studyAccess.mayLead(#study)")
+    public List<PersonView> all(UUID study) {
+        List<Membership> members = memberships.ofStudy(study);
+        Map<UUID, AccountView> byId =
+                accounts.byId(members.stream().map(Membership::accountId).toList());
+        List<UUID> declared =
+                expectations.ofStudy(study).stream().map(Expectation::accountId).toList();
+        return members.stream()
+                .map(m -> person(m, byId.get(m.accountId()), declared))
+                .sorted(Comparator.comparing(PersonView::role).thenComparing(PersonView::name))
+                .toList();
+    }
+
+    private static PersonView person(Membership membership, AccountView account, List<UUID> declared) {
+        return new PersonView(
+                account.id(),
+                account.displayName(),
+                account.signInName(),
+                membership.role(),
+                membership.grades(),
+                account.hasPassword(),
+                declared.contains(account.id()));
+    }
+
+    record AddRater(
+            @NotNull
+            @Pattern(
+                    regexp = "[a-z0-9][a-z0-9._-]{0,63}",
+                    message = "must be lower-case letters, digits, dots, lines, and start with a letter or digit")
+            String signInName,
+
+            @NotBlank @Size(max = 200) String name) {}
+
+    /** @param invitation how they get in, if they have no password yet; shown this once */
+    record AddedRater(UUID accountId, @Nullable Invitation invitation) {}
+
+    /**
+     * Adds a rater. A person who has an account keeps their name; one who has none gets a one-time link.
+     *
+     * @throws Problem 409 if they belong to the study, or its round was opened
+     */
+    @PreAuthorize("@studyAccess.mayLead(#study)")
+    @Transactional
+    public AddedRater add(UUID study, AddRater request) {
+        studies.requirePreparing(study);
+        AccountView account =
+                accounts.findOrCreate(request.signInName(), request.name().strip());
+        if (memberships.existsById(new Membership.Key(study, account.id()))) {
+            throw new Problem(ProblemType.INVALID_REQUEST, "This person belongs to the study already.")
+                    .withErrors(List.of(new Problem.FieldError("signInName", "belongs to the study already")));
+        }
+        entities.persist(Membership.of(study, account.id(), Role.RATER));
+        return new AddedRater(account.id(), account.hasPassword() ? null : accounts.invite(account.id()));
+    }
+
+    /** Takes a rater out again, while nothing is graded. */
+    @PreAuthorize("@studyAccess.mayLead(#study)")
+    @Transactional
+    public void remove(UUID study, UUID rater) {
+        studies.requirePreparing(study);
+        Membership membership = raterOrNotFound(study, rater);
+        expectations.deleteById(new Membership.Key(study, rater));
+        memberships.delete(membership);
+    }
+
+    private Membership raterOrNotFound(UUID study, UUID rater) {
+        return memberships
+                .findById(new Membership.Key(study, rater))
+                .filter(m -> m.role() == Role.RATER)
+                .orElseThrow(() -> Problem.notFound("This rater"));
+    }
+
+    /**
+     * Makes a new one-time link for a rater of this study who has no password yet.
+     *
+     * @throws Problem 404 if the person is no rater of this study; 409 if they have a password
+     */
+    @PreAuthorize("@studyAccess.mayLead(#study)")
+    @Transactional
+    public Invitation invite(UUID study, UUID rater) {
+        raterOrNotFound(study, rater);
+        return accounts.invite(rater);
+    }
+
+    /**
+     * One's own expectation.
+     *
+     * @param asked     whether this study asks for it
+     * @param declared  whether it was given
+     * @param open      whether it can still be given or changed; once it cannot, its words are left out until they
+     *                  stand with the recommendation: they may name a candidate to whoever grades
+     */
+    record OwnExpectation(boolean asked, boolean declared, boolean open, String expects, String usesToday) {}
+
+    @PreAuthorize("@studyAccess.mayEnter(#study)")
+    public OwnExpectation expectation(UUID study) {
+        Membership.Key key = new Membership.Key(study, current.id());
+        var known = expectations.findById(key).map(Expectation::view);
+        boolean open = isOpen(study, known.isPresent());
+        var shown = known.filter(k -> open);
+        return new OwnExpectation(
+                studies.get(study).brief().asksExpectations(),
+                known.isPresent(),
+                open,
+                shown.map(Declared::expects).orElse(""),
+                shown.map(Declared::usesToday).orElse(""));
+    }
+
+    /** Until the round opens, it may be changed; after that, only given once, before the first sheet. */
+    private boolean isOpen(UUID study, boolean declared) {
+        return switch (studies.stage(study)) {
+            case PREPARING -> !declared || !studies.get(study).isBriefClosed();
+            case GRADING -> !declared;
+            case CLOSED -> false;
+        };
+    }
+
+    record Declare(
+            @NotNull @Size(max = 300) String expects,
+            @NotNull @Size(max = 300) String usesToday) {}
+
+    /** @throws Problem 409 if it is too late: something may have been seen since */
+    @PreAuthorize("@studyAccess.mayEnter(#study)")
+    @Transactional
+    public OwnExpectation declare(UUID study, Declare request) {
+        Membership.Key key = new Membership.Key(study, current.id());
+        boolean declared = expectations.existsById(key);
+        if (!isOpen(study, declared)) {
+            throw new Problem(
+                    ProblemType.TOO_LATE,
+                    "What you expect counts only from before anything was seen. It stays as it is.");
+        }
+        Expectation expectation = expectations.findById(key).orElseGet(() -> Expectation.of(key));
+        expectation.declare(request.expects().strip(), request.usesToday().strip(), clock.instant());
+        expectations.saveAndFlush(expectation);
+        return expectation(study);
+    }
+}

@@ -1,0 +1,7 @@
+package org.mossbank.server.study;
+
+/** What a person is in a study. */
+public enum Role {
+    LEAD,
+    RATER
+}

@@ -1,0 +1,94 @@
+package org.mossbank.server.study;
+
+import jakarta.validation.Valid;
+import jakarta.validation.constraints.DecimalMax;
+import jakarta.validation.constraints.DecimalMin;
+import jakarta.validation.constraints.Max;
+import jakarta.validation.constraints.Min;
+import jakarta.validation.constraints.NotNull;
+import jakarta.validation.constraints.Size;
+import java.util.Locale;
+import org.jspecify.annotations.Nullable;
+import org.mossbank.core.agreement.Coefficient;
+import org.mossbank.core.decision.DecisionRule;
+import org.mossbank.core.rubric.CriterionGrade;
+import org.mossbank.core.rubric.Gate;
+
+/**
+ * The decision rule as a lead sets it. Weights, and floors of single criteria, stand with the criteria.
+ *
+ * @param coefficient      which coefficient of agreement counts
+ * @param agreementFloor   least agreement on every criterion with weight that has no floor of its own
+ * @param floorOn          whether the estimate must reach the floor, or its lower limit
+ * @param margin           smallest difference in score that matters, in points of 100
+ * @param minimumRaters    least number of raters an answer
+ * @param tieBreak         what decides between equals
+ * @param strictOnMasking  whether an answer that gives its candidate away withholds the recommendation
+ * @param strictOnSplits   whether an unsettled split does
+ * @param gate             a criterion that caps the score of an answer that fails it
+ */
+public record RuleTerms(
+        @NotNull Coefficient coefficient,
+        @DecimalMin("-1") @DecimalMax("1") double agreementFloor,
+        DecisionRule.@NotNull FloorOn floorOn,
+        @DecimalMin("0") @DecimalMax("100") double margin,
+        @Min(1) @Max(100) int minimumRaters,
+        DecisionRule.@NotNull TieBreak tieBreak,
+        boolean strictOnMasking,
+        boolean strictOnSplits,
+        @Nullable @Valid GateTerms gate) {
+
+    /** What a new study starts from. */
+    static final RuleTerms USUAL = new RuleTerms(
+            Coefficient.ALPHA_ORDINAL,
+            0.67,
+            DecisionRule.FloorOn.ESTIMATE,
+            5,
+            3,
+            DecisionRule.TieBreak.COST,
+            false,
+            false,
+            null);
+
+    /**
+     * @param criterion key of the criterion
+     * @param level     the highest level that is capped
+     * @param cap       the most that such an answer may score
+     */
+    public record GateTerms(
+            @NotNull @Size(min = 1, max = 80) String criterion,
+            @Min(0) @Max(9) int level,
+            @DecimalMin("0") @DecimalMax("100") double cap) {
+
+        /** A grade as a gate leaves it: capped if it is on the gate's criterion and low enough. */
+        public static CriterionGrade apply(@Nullable GateTerms gate, String criterion, CriterionGrade grade) {
+            return gate != null && gate.criterion.equals(criterion)
+                    ? new Gate(gate.level, gate.cap).apply(grade)
+                    : grade;
+        }
+    }
+
+    public DecisionRule decisionRule() {
+        return new DecisionRule(
+                floorOn, margin, minimumRaters, tieBreak, new DecisionRule.Strictness(strictOnMasking, strictOnSplits));
+    }
+
+    /** The rule in words, for the record of what stood before a brief was reopened. */
+    String inWords() {
+        return String.format(
+                Locale.ROOT,
+                "%s%s of at least %.2f, margin %.1f points, at least %d raters an answer, tie-break: %s%s%s%s",
+                coefficient.sign(),
+                floorOn == DecisionRule.FloorOn.LOWER_LIMIT ? " (lower limit)" : "",
+                agreementFloor,
+                margin,
+                minimumRaters,
+                tieBreak.name().toLowerCase(Locale.ROOT),
+                strictOnMasking ? ", strict on masking" : "",
+                strictOnSplits ? ", strict on open splits" : "",
+                gate == null
+                        ? ""
+                        : String.format(
+                                Locale.ROOT, ", %s at %d or below caps at %.0f", gate.criterion, gate.level, gate.cap));
+    }
+}

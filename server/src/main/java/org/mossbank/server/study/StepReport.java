@@ -1,0 +1,15 @@
+package org.mossbank.server.study;
+
+import java.util.UUID;
+
+/** What the module for one step says about it; later modules implement it, so that none is asked by an earlier one. */
+public interface StepReport {
+    Step step();
+
+    StepState stateOf(UUID study);
+
+    /** What must be there before grading may open, each thing in words; empty if nothing is missing. */
+    default java.util.List<String> missingBeforeRound(UUID study) {
+        return java.util.List.of();
+    }
+}

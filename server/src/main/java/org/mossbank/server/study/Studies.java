@@ -1,0 +1,187 @@
+package org.mossbank.server.study;
+
+import jakarta.persistence.EntityManager;
+import java.time.Clock;
+import java.time.Instant;
+import java.util.Collection;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.UUID;
+import java.util.function.Function;
+import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
+import org.mossbank.server.shared.Problem;
+import org.mossbank.server.shared.ProblemType;
+import org.mossbank.server.shared.SystemOnly;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+
+/** Studies, for other modules. */
+@Service
+@Transactional(readOnly = true)
+public class Studies {
+    private final StudyRepository studies;
+    private final MembershipRepository memberships;
+    private final BriefReopeningRepository reopenings;
+    private final ExpectationRepository expectations;
+    private final RoundStage rounds;
+    private final EntityManager entities;
+    private final Clock clock;
+
+    Studies(
+            StudyRepository studies,
+            MembershipRepository memberships,
+            BriefReopeningRepository reopenings,
+            ExpectationRepository expectations,
+            RoundStage rounds,
+            EntityManager entities,
+            Clock clock) {
+        this.studies = studies;
+        this.memberships = memberships;
+        this.reopenings = reopenings;
+        this.expectations = expectations;
+        this.rounds = rounds;
+        this.entities = entities;
+        this.clock = clock;
+    }
+
+    /** What a new study starts from; people by account. */
+    public record NewStudy(
+            String title,
+            Brief brief,
+            @Nullable Instant briefClosedAt,
+            long seed,
+            UUID lead,
+            boolean leadGrades,
+            Set<UUID> raters,
+            List<Reopening> reopenings,
+            List<Declared> expectations) {}
+
+    @SystemOnly
+    @Transactional
+    public UUID create(NewStudy start) {
+        Study study = Study.of(start.title(), start.brief(), start.seed(), clock.instant());
+        if (start.briefClosedAt() != null) {
+            study.closeBrief(start.briefClosedAt());
+        }
+        entities.persist(study);
+        Membership lead = Membership.of(study.id(), start.lead(), Role.LEAD);
+        if (start.leadGrades()) {
+            lead.takeSheets();
+        }
+        entities.persist(lead);
+        start.raters().stream()
+                .filter(rater -> !rater.equals(start.lead()))
+                .forEach(rater -> entities.persist(Membership.of(study.id(), rater, Role.RATER)));
+        start.reopenings().forEach(r -> entities.persist(BriefReopening.of(study.id(), r)));
+        for (Declared declared : start.expectations()) {
+            Expectation expectation = Expectation.of(new Membership.Key(study.id(), declared.accountId()));
+            expectation.declare(declared.expects(), declared.usesToday(), declared.declaredAt());
+            entities.persist(expectation);
+        }
+        return study.id();
+    }
+
+    @SystemOnly
+    public boolean isEmpty() {
+        return studies.count() == 0;
+    }
+
+    @SystemOnly
+    public StudyView get(UUID study) {
+        return studies.findById(study).orElseThrow().view();
+    }
+
+    @SystemOnly
+    public Map<UUID, StudyView> byId(Collection<UUID> ids) {
+        return studies.findAllById(ids).stream()
+                .map(Study::view)
+                .collect(Collectors.toMap(StudyView::id, Function.identity()));
+    }
+
+    /** Everybody who grades in a study, a lead who does so too included. */
+    @SystemOnly
+    public List<UUID> raters(UUID study) {
+        return memberships.ofStudy(study).stream()
+                .filter(Membership::grades)
+                .map(Membership::accountId)
+                .toList();
+    }
+
+    /** Everybody of a study, with what they are. */
+    @SystemOnly
+    public Map<UUID, Role> members(UUID study) {
+        return memberships.ofStudy(study).stream().collect(Collectors.toMap(Membership::accountId, Membership::role));
+    }
+
+    /** Makes the lead one of those who grade. */
+    @SystemOnly
+    @Transactional
+    public void leadGrades(UUID study) {
+        memberships.ofStudy(study).stream().filter(m -> m.role() == Role.LEAD).forEach(Membership::takeSheets);
+    }
+
+    /** The studies that a person leads. */
+    @SystemOnly
+    public List<UUID> ofLead(UUID account) {
+        return memberships.ofAccount(account).stream()
+                .filter(m -> m.role() == Role.LEAD)
+                .map(Membership::studyId)
+                .toList();
+    }
+
+    /** When, by whom and why the closed brief was opened again, oldest first. */
+    @SystemOnly
+    public List<Reopening> reopenings(UUID study) {
+        return reopenings.findByStudyIdOrderByReopenedAt(study).stream()
+                .map(BriefReopening::view)
+                .toList();
+    }
+
+    /** What people expected before they saw anything. */
+    @SystemOnly
+    public List<Declared> expectations(UUID study) {
+        return expectations.ofStudy(study).stream().map(Expectation::view).toList();
+    }
+
+    /** Whether a person has still to say what they expect. */
+    @SystemOnly
+    public boolean awaitsExpectation(UUID study, UUID account) {
+        return get(study).brief().asksExpectations() && !expectations.existsById(new Membership.Key(study, account));
+    }
+
+    @SystemOnly
+    public RoundStage.Stage stage(UUID study) {
+        return rounds.of(study);
+    }
+
+    /**
+     * Holds the study in preparation until the transaction ends.
+     *
+     * @throws Problem 409 unless everything can still be changed
+     */
+    @SystemOnly
+    public void requirePreparing(UUID study) {
+        studies.hold(study);
+        refuseUnlessPreparing(study);
+    }
+
+    /**
+     * Takes the study alone, so that nothing is changed while its round is opened.
+     *
+     * @throws Problem 409 if it was opened already
+     */
+    @SystemOnly
+    public void claimForRound(UUID study) {
+        studies.lock(study);
+        refuseUnlessPreparing(study);
+    }
+
+    private void refuseUnlessPreparing(UUID study) {
+        if (rounds.of(study) != RoundStage.Stage.PREPARING) {
+            throw new Problem(
+                    ProblemType.ROUND_OPENED, "The round has been opened. What raters grade by stays as it is.");
+        }
+    }
+}

@@ -1,0 +1,136 @@
+package org.mossbank.server.study;
+
+import jakarta.persistence.Entity;
+import jakarta.persistence.EnumType;
+import jakarta.persistence.Enumerated;
+import jakarta.persistence.Id;
+import jakarta.persistence.Version;
+import java.time.Instant;
+import java.util.Optional;
+import java.util.UUID;
+import org.jspecify.annotations.Nullable;
+import org.mossbank.core.agreement.Coefficient;
+import org.mossbank.core.decision.DecisionRule;
+
+/** One comparison, made for one decision of one team. */
+@Entity
+class Study {
+    @Id
+    private UUID id;
+
+    private String title;
+    private String question;
+    private String audience;
+    private String background;
+    private boolean asksExpectations;
+
+    @Enumerated(EnumType.STRING)
+    private Coefficient coefficient;
+
+    private double agreementFloor;
+
+    @Enumerated(EnumType.STRING)
+    private DecisionRule.FloorOn floorOn;
+
+    private double margin;
+    private int minimumRaters;
+
+    @Enumerated(EnumType.STRING)
+    private DecisionRule.TieBreak tieBreak;
+
+    private boolean strictOnMasking;
+    private boolean strictOnSplits;
+
+    @Nullable
+    private String gateCriterion;
+
+    @Nullable
+    private Integer gateLevel;
+
+    @Nullable
+    private Double gateCap;
+
+    @Nullable
+    private Instant briefClosedAt;
+
+    private long seed;
+    private Instant createdAt;
+
+    @Version
+    private long version;
+
+    @SuppressWarnings("NullAway.Init")
+    protected Study() {}
+
+    static Study of(String title, Brief brief, long seed, Instant now) {
+        Study study = new Study();
+        study.id = UUID.randomUUID();
+        study.write(title, brief);
+        study.seed = seed;
+        study.createdAt = now;
+        return study;
+    }
+
+    void write(String newTitle, Brief brief) {
+        title = newTitle;
+        question = brief.question();
+        audience = brief.audience();
+        background = brief.background();
+        asksExpectations = brief.asksExpectations();
+        RuleTerms rule = brief.rule();
+        coefficient = rule.coefficient();
+        agreementFloor = rule.agreementFloor();
+        floorOn = rule.floorOn();
+        margin = rule.margin();
+        minimumRaters = rule.minimumRaters();
+        tieBreak = rule.tieBreak();
+        strictOnMasking = rule.strictOnMasking();
+        strictOnSplits = rule.strictOnSplits();
+        RuleTerms.GateTerms gate = rule.gate();
+        gateCriterion = gate == null ? null : gate.criterion();
+        gateLevel = gate == null ? null : gate.level();
+        gateCap = gate == null ? null : gate.cap();
+    }
+
+    void closeBrief(Instant now) {
+        briefClosedAt = now;
+    }
+
+    void reopenBrief() {
+        briefClosedAt = null;
+    }
+
+    UUID id() {
+        return id;
+    }
+
+    String title() {
+        return title;
+    }
+
+    Optional<Instant> briefClosedAt() {
+        return Optional.ofNullable(briefClosedAt);
+    }
+
+    long version() {
+        return version;
+    }
+
+    StudyView view() {
+        RuleTerms.GateTerms gate = gateCriterion == null || gateLevel == null || gateCap == null
+                ? null
+                : new RuleTerms.GateTerms(gateCriterion, gateLevel, gateCap);
+        RuleTerms rule = new RuleTerms(
+                coefficient,
+                agreementFloor,
+                floorOn,
+                margin,
+                minimumRaters,
+                tieBreak,
+                strictOnMasking,
+                strictOnSplits,
+                gate);
+        Brief brief = new Brief(question, audience, background, rule, asksExpectations);
+        return new StudyView(id, title, brief, briefClosedAt, seed, createdAt);
+    }
+}

@@ -1,0 +1,74 @@
+package org.mossbank.server.study;
+
+import java.util.Optional;
+import java.util.UUID;
+import org.mossbank.server.account.AccountView;
+import org.mossbank.server.account.Accounts;
+import org.mossbank.server.account.CurrentAccount;
+import org.mossbank.server.shared.Problem;
+import org.springframework.stereotype.Component;
+import org.springframework.transaction.annotation.Transactional;
+
+/**
+ * Who may do what in a study. Each check throws 404 for somebody who is not of the study, so that its existence stays
+ * private, and answers false (403) for a member whose role does not allow it.
+ */
+@Component("studyAccess")
+@Transactional(readOnly = true)
+public class StudyAccess {
+    private final MembershipRepository memberships;
+    private final CurrentAccount current;
+    private final Accounts accounts;
+    private final RoundStage rounds;
+
+    StudyAccess(MembershipRepository memberships, CurrentAccount current, Accounts accounts, RoundStage rounds) {
+        this.memberships = memberships;
+        this.current = current;
+        this.accounts = accounts;
+        this.rounds = rounds;
+    }
+
+    private Membership membership(UUID study) {
+        return memberships
+                .findById(new Membership.Key(study, current.id()))
+                .orElseThrow(() -> Problem.notFound("This study"));
+    }
+
+    /** Any member. */
+    public boolean mayEnter(UUID study) {
+        membership(study);
+        return true;
+    }
+
+    /** The lead, blind or not: for what shows no candidate, grade or result. */
+    public boolean mayLead(UUID study) {
+        return membership(study).role() == Role.LEAD;
+    }
+
+    /** The lead, unless they grade in the open round: for what a rater must not know. */
+    public boolean mayPrepare(UUID study) {
+        Membership own = membership(study);
+        return own.role() == Role.LEAD && !isBlind(own);
+    }
+
+    /** Names, measures, all grades and results: the lead, and raters once the round is closed. */
+    public boolean maySeeAll(UUID study) {
+        return !isBlind(membership(study));
+    }
+
+    /** Whoever grades knows nothing until the round is closed; a lead who grades only while it is open. */
+    boolean isBlind(Membership membership) {
+        RoundStage.Stage stage = rounds.of(membership.studyId());
+        return membership.role() == Role.RATER
+                ? stage != RoundStage.Stage.CLOSED
+                : membership.grades() && stage == RoundStage.Stage.GRADING;
+    }
+
+    /** Whoever may begin or bring in studies of their own. */
+    public boolean mayBringIn() {
+        UUID id = current.id();
+        return Optional.ofNullable(accounts.byId(java.util.List.of(id)).get(id))
+                .map(AccountView::mayBringIn)
+                .orElse(false);
+    }
+}

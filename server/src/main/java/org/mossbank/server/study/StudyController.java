@@ -1,0 +1,73 @@
+package org.mossbank.server.study;
+
+import jakarta.validation.Valid;
+import java.util.List;
+import java.util.UUID;
+import org.springframework.http.HttpStatus;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.ResponseStatus;
+import org.springframework.web.bind.annotation.RestController;
+
+@RestController
+class StudyController {
+    private final StudyService studies;
+    private final BriefService briefs;
+    private final ForecastService forecasts;
+
+    StudyController(StudyService studies, BriefService briefs, ForecastService forecasts) {
+        this.studies = studies;
+        this.briefs = briefs;
+        this.forecasts = forecasts;
+    }
+
+    @GetMapping("/api/studies")
+    List<StudySummary> mine() {
+        return studies.mine();
+    }
+
+    @PostMapping("/api/studies")
+    @ResponseStatus(HttpStatus.CREATED)
+    StudySummary begin(@Valid @RequestBody StudyService.BeginStudy request) {
+        return studies.begin(request);
+    }
+
+    @GetMapping("/api/studies/{studyId}")
+    StudySummary one(@PathVariable UUID studyId) {
+        return studies.one(studyId);
+    }
+
+    @GetMapping("/api/studies/{studyId}/steps")
+    List<StepState> steps(@PathVariable UUID studyId) {
+        return studies.steps(studyId);
+    }
+
+    @GetMapping("/api/studies/{studyId}/brief")
+    BriefService.BriefView brief(@PathVariable UUID studyId) {
+        return briefs.get(studyId);
+    }
+
+    @PutMapping("/api/studies/{studyId}/brief")
+    BriefService.BriefView write(@PathVariable UUID studyId, @Valid @RequestBody BriefService.WriteBrief request) {
+        return briefs.write(studyId, request);
+    }
+
+    @PostMapping("/api/studies/{studyId}/brief/close")
+    BriefService.BriefView close(@PathVariable UUID studyId) {
+        return briefs.close(studyId);
+    }
+
+    @PostMapping("/api/studies/{studyId}/brief/reopen")
+    BriefService.BriefView reopen(@PathVariable UUID studyId, @Valid @RequestBody BriefService.ReopenBrief request) {
+        return briefs.reopen(studyId, request);
+    }
+
+    @PostMapping("/api/studies/{studyId}/forecast")
+    ForecastService.PlanForecast forecast(
+            @PathVariable UUID studyId, @Valid @RequestBody ForecastService.PlannedSize size) {
+        return forecasts.forecast(studyId, size);
+    }
+}

@@ -1,0 +1,120 @@
+package org.mossbank.server.study;
+
+import jakarta.persistence.EntityManager;
+import jakarta.validation.constraints.NotBlank;
+import jakarta.validation.constraints.Size;
+import java.time.Clock;
+import java.util.Arrays;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.UUID;
+import java.util.function.Function;
+import java.util.random.RandomGenerator;
+import java.util.stream.Collectors;
+import org.mossbank.server.account.CurrentAccount;
+import org.springframework.context.ApplicationEventPublisher;
+import org.springframework.security.access.prepost.PreAuthorize;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+
+/** What a person sees of their studies, and beginning one. */
+@Service
+@Transactional(readOnly = true)
+class StudyService {
+    /** Seeds stay whole in every JSON reader. */
+    private static final long HIGHEST_SEED = (1L << 53) - 1;
+
+    private final StudyRepository studies;
+    private final MembershipRepository memberships;
+    private final StudyAccess access;
+    private final CurrentAccount current;
+    private final RoundStage rounds;
+    private final List<StepReport> reports;
+    private final EntityManager entities;
+    private final ApplicationEventPublisher events;
+    private final Clock clock;
+
+    StudyService(
+            StudyRepository studies,
+            MembershipRepository memberships,
+            StudyAccess access,
+            CurrentAccount current,
+            RoundStage rounds,
+            List<StepReport> reports,
+            EntityManager entities,
+            ApplicationEventPublisher events,
+            Clock clock) {
+        this.studies = studies;
+        this.memberships = memberships;
+        this.access = access;
+        this.current = current;
+        this.rounds = rounds;
+        this.reports = reports;
+        this.entities = entities;
+        this.events = events;
+        this.clock = clock;
+    }
+
+    /** The studies of whoever asks, newest first. */
+    @PreAuthorize("isAuthenticated()")
+    public List<StudySummary> mine() {
+        Map<UUID, Membership> own = memberships.ofAccount(current.id()).stream()
+                .collect(Collectors.toMap(Membership::studyId, Function.identity()));
+        return studies.findAllById(own.keySet()).stream()
+                .map(Study::view)
+                .sorted(Comparator.comparing(StudyView::createdAt).reversed())
+                .map(s -> summary(s, own.get(s.id())))
+                .toList();
+    }
+
+    @PreAuthorize("@studyAccess.mayEnter(#study)")
+    public StudySummary one(UUID study) {
+        return summary(
+                studies.findById(study).orElseThrow().view(),
+                memberships.findById(new Membership.Key(study, current.id())).orElseThrow());
+    }
+
+    private StudySummary summary(StudyView study, Membership membership) {
+        return new StudySummary(
+                study.id(),
+                study.title(),
+                study.createdAt(),
+                membership.role(),
+                rounds.of(study.id()),
+                access.isBlind(membership));
+    }
+
+    record BeginStudy(@NotBlank @Size(max = 200) String title) {}
+
+    /** Begins an empty study with whoever asks as its lead. */
+    @PreAuthorize("@studyAccess.mayBringIn()")
+    @Transactional
+    public StudySummary begin(BeginStudy request) {
+        long seed = RandomGenerator.getDefault().nextLong(HIGHEST_SEED);
+        Study study = Study.of(request.title().strip(), Brief.BLANK, seed, clock.instant());
+        entities.persist(study);
+        entities.persist(Membership.of(study.id(), current.id(), Role.LEAD));
+        entities.flush();
+        events.publishEvent(new StudyBegun(study.id()));
+        return one(study.id());
+    }
+
+    /** Steps that a blind lead may follow: they tell neither names nor results. */
+    private static final Set<Step> BLIND_STEPS = Set.of(Step.BRIEF, Step.PROMPTS, Step.RUBRIC, Step.GRADING);
+
+    /** How far each step is, in the order of the job. */
+    @PreAuthorize("@studyAccess.maySeeAll(#study) or @studyAccess.mayLead(#study)")
+    public List<StepState> steps(UUID study) {
+        boolean all = access.maySeeAll(study);
+        Map<Step, StepReport> byStep =
+                reports.stream().collect(Collectors.toMap(StepReport::step, Function.identity()));
+        return Arrays.stream(Step.values())
+                .filter(byStep::containsKey)
+                .map(step -> all || BLIND_STEPS.contains(step)
+                        ? byStep.get(step).stateOf(study)
+                        : new StepState(step, 0, "hidden while you grade", null))
+                .toList();
+    }
+}

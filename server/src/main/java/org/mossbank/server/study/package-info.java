@@ -1,0 +1,9 @@
+/** A study, its brief, who belongs to it and what they may see. */
+@ApplicationModule(
+        displayName = "Studies",
+        allowedDependencies = {"shared", "account"})
+@NullMarked
+package org.mossbank.server.study;
+
+import org.jspecify.annotations.NullMarked;
+import org.springframework.modulith.ApplicationModule;

@@ -1,0 +1,245 @@
+package org.mossbank.server;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.Iterator;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.TreeSet;
+import java.util.UUID;
+import org.mossbank.testkit.ApiClient;
+import org.springframework.beans.factory.annotation.Autowired;
+import org.springframework.beans.factory.annotation.Qualifier;
+import org.springframework.web.servlet.mvc.method.annotation.RequestMappingHandlerMapping;
+import org.testng.annotations.BeforeClass;
+import org.testng.annotations.DataProvider;
+import org.testng.annotations.Test;
+import tools.jackson.databind.JsonNode;
+
+/** Every address as lead, rater, outsider and nobody; a new address without a row here fails. */
+public class AuthorizationTest extends ServerTest {
+    private static final String STUDY = "/api/studies/{studyId}";
+    private static final String SHEET = "/api/sheets/{sheetId}";
+    private static final String CELL = SHEET + "/answers/{answerId}/grades/{criterionId}";
+    private static final String REASON = SHEET + "/answers/{answerId}/reason";
+
+    /** Expected status for each person; rows are in an order in which the earlier ones do not spoil the later. */
+    private record Row(String method, String path, int lead, int rater, int outsider, int nobody) {}
+
+    private static final String PROMPT = STUDY + "/prompts/{promptId}";
+    private static final String CANDIDATE = STUDY + "/candidates/{candidateId}";
+
+    /** What a lead does while preparing is closed to raters and, with the round open, refused with a reason to the lead. */
+    private static Row prepares(String method, String path, int lead) {
+        return new Row(method, path, lead, 403, 404, 401);
+    }
+
+    private static final List<Row> ROWS = List.of(
+            new Row("GET", "/api/session", 200, 200, 200, 200),
+            new Row("POST", "/api/session", 400, 400, 400, 400),
+            new Row("GET", "/api/setup", 200, 200, 200, 200),
+            new Row("GET", "/api/demo/sign-ins", 200, 200, 200, 200),
+            new Row("POST", "/api/links/inspect", 400, 400, 400, 400),
+            new Row("POST", "/api/links/use", 400, 400, 400, 400),
+            new Row("GET", "/api/studies", 200, 200, 200, 401),
+            new Row("POST", "/api/studies", 201, 403, 403, 401),
+            new Row("POST", "/api/studies/archive", 400, 403, 403, 401),
+            new Row("GET", STUDY, 200, 200, 404, 401),
+            new Row("GET", STUDY + "/brief", 200, 403, 404, 401),
+            prepares("PUT", STUDY + "/brief", 409),
+            prepares("POST", STUDY + "/brief/close", 200),
+            prepares("POST", STUDY + "/brief/reopen", 200),
+            prepares("POST", STUDY + "/forecast", 200),
+            new Row("GET", STUDY + "/steps", 200, 403, 404, 401),
+            new Row("GET", STUDY + "/people", 200, 403, 404, 401),
+            prepares("POST", STUDY + "/raters", 409),
+            prepares("DELETE", STUDY + "/raters/{raterId}", 409),
+            new Row("GET", STUDY + "/expectation", 200, 200, 404, 401),
+            new Row("PUT", STUDY + "/expectation", 200, 200, 404, 401),
+            new Row("GET", STUDY + "/kinds", 200, 403, 404, 401),
+            prepares("POST", STUDY + "/kinds", 409),
+            prepares("DELETE", STUDY + "/kinds/{kindId}", 409),
+            new Row("GET", STUDY + "/prompts", 200, 403, 404, 401),
+            new Row("GET", STUDY + "/prompts/titles", 200, 403, 404, 401),
+            prepares("GET", STUDY + "/prompts/warnings", 200),
+            prepares("POST", STUDY + "/prompts", 409),
+            prepares("PUT", PROMPT, 409),
+            prepares("DELETE", PROMPT, 409),
+            prepares("POST", PROMPT + "/variants", 409),
+            prepares("PUT", PROMPT + "/fault", 200),
+            prepares("DELETE", PROMPT + "/fault", 200),
+            prepares("POST", PROMPT + "/keep", 200),
+            prepares("POST", STUDY + "/prompts/from-bank", 404),
+            prepares("POST", STUDY + "/starting-code/zip", 400),
+            prepares("POST", STUDY + "/starting-code/git/listing", 400),
+            prepares("POST", STUDY + "/starting-code/git", 400),
+            new Row("GET", "/api/bank", 200, 403, 403, 401),
+            new Row("GET", "/api/bank/{bankPromptId}", 404, 403, 403, 401),
+            prepares("GET", STUDY + "/read-backs", 200),
+            prepares("POST", PROMPT + "/read-backs", 409),
+            prepares("PUT", STUDY + "/read-backs/{readBackId}/verdict", 404),
+            new Row("GET", "/api/read-backs", 200, 200, 200, 401),
+            new Row("PUT", "/api/read-backs/{readBackId}", 404, 404, 404, 401),
+            new Row("GET", PROMPT + "/answers", 200, 403, 404, 401),
+            new Row("GET", PROMPT + "/grades", 200, 403, 404, 401),
+            new Row("GET", STUDY + "/candidates", 200, 403, 404, 401),
+            new Row("GET", STUDY + "/candidates/unlike", 200, 403, 404, 401),
+            prepares("POST", STUDY + "/candidates", 409),
+            prepares("PUT", CANDIDATE, 409),
+            prepares("PUT", CANDIDATE + "/considerations", 200),
+            prepares("DELETE", CANDIDATE, 409),
+            new Row("GET", STUDY + "/answers", 200, 403, 404, 401),
+            prepares("POST", STUDY + "/answers", 409),
+            prepares("PUT", STUDY + "/answers/{answerId}", 409),
+            prepares("DELETE", STUDY + "/answers/{answerId}", 409),
+            new Row("GET", STUDY + "/rubric", 200, 403, 404, 401),
+            new Row("GET", STUDY + "/rubric/versions/{number}", 200, 403, 404, 401),
+            prepares("PUT", STUDY + "/rubric", 409),
+            prepares("POST", STUDY + "/rubric/publish", 409),
+            prepares("POST", STUDY + "/rubric/examples", 200),
+            prepares("POST", STUDY + "/plan", 200),
+            prepares("POST", STUDY + "/round", 409),
+            new Row("GET", STUDY + "/grading", 200, 403, 404, 401),
+            new Row("GET", STUDY + "/agreement", 200, 403, 404, 401),
+            new Row("GET", STUDY + "/recommendation", 200, 403, 404, 401),
+            prepares("GET", STUDY + "/archive", 200),
+            new Row("POST", STUDY + "/raters/{raterId}/link", 409, 403, 404, 401),
+            new Row("GET", "/api/sheets", 200, 200, 200, 401),
+            new Row("GET", SHEET, 404, 200, 404, 401),
+            new Row("PUT", CELL, 404, 200, 404, 401),
+            new Row("PUT", REASON, 404, 200, 404, 401),
+            new Row("POST", SHEET + "/send", 404, 409, 404, 401),
+            new Row("POST", SHEET + "/take-back", 404, 204, 404, 401),
+            new Row("POST", STUDY + "/round/close", 204, 403, 404, 401));
+
+    @Autowired
+    @Qualifier("requestMappingHandlerMapping")
+    private RequestMappingHandlerMapping mappings;
+
+    private Map<String, ApiClient> people;
+    private Map<String, String> ids;
+
+    @BeforeClass
+    public void prepare() {
+        String study = bringIn();
+        people = Map.of("lead", as(LEAD), "rater", as(RATER), "outsider", as(OUTSIDER), "nobody", nobody());
+        ApiClient rater = people.get("rater");
+        JsonNode sheet = rater.get(
+                        "/api/sheets/" + sheets(rater, study).get(0).path("id").asString())
+                .json();
+        JsonNode grading =
+                people.get("lead").get("/api/studies/" + study + "/grading").json();
+        ApiClient lead = people.get("lead");
+        String prompt = grading.at("/raters/0/sheets/0/promptId").asString();
+        String ofStudy = "/api/studies/" + study;
+        ids = new HashMap<>(Map.of(
+                "studyId", study,
+                "promptId", prompt,
+                "raterId", grading.at("/raters/0/raterId").asString(),
+                "sheetId", sheet.path("id").asString(),
+                "answerId", sheet.at("/answers/0/id").asString(),
+                "criterionId", sheet.at("/criteria/0/id").asString(),
+                "number", "1",
+                "readBackId", UUID.randomUUID().toString(),
+                "bankPromptId", UUID.randomUUID().toString()));
+        ids.put("kindId", lead.get(ofStudy + "/kinds").json().at("/0/id").asString());
+        ids.put(
+                "candidateId",
+                lead.get(ofStudy + "/candidates").json().at("/0/id").asString());
+        ids.put(
+                "keptAnswerId",
+                lead.get(ofStudy + "/answers").json().at("/0/id").asString());
+    }
+
+    @Test
+    public void everyAddressHasARow() {
+        Set<String> served = new TreeSet<>();
+        mappings.getHandlerMethods().forEach((info, handler) -> {
+            if (handler.getBeanType().getPackageName().startsWith("org.mossbank")) {
+                info.getMethodsCondition()
+                        .getMethods()
+                        .forEach(method -> info.getPatternValues().forEach(path -> served.add(method + " " + path)));
+            }
+        });
+        Set<String> covered = new TreeSet<>();
+        ROWS.forEach(r -> covered.add(r.method + " " + r.path));
+        assertThat(covered).isEqualTo(served);
+    }
+
+    @DataProvider
+    public static Iterator<Object[]> everyone() {
+        List<Object[]> cases = new ArrayList<>();
+        // The strictest first, so that the lead's changes come last.
+        for (Row row : ROWS) {
+            cases.add(new Object[] {row.method, row.path, "nobody", row.nobody});
+            cases.add(new Object[] {row.method, row.path, "outsider", row.outsider});
+            cases.add(new Object[] {row.method, row.path, "rater", row.rater});
+            cases.add(new Object[] {row.method, row.path, "lead", row.lead});
+        }
+        return cases.iterator();
+    }
+
+    @Test(dataProvider = "everyone")
+    public void answersEachAsTheyMay(String method, String path, String person, int expected) {
+        String address = path.replace(STUDY + "/answers/{answerId}", STUDY + "/answers/" + ids.get("keptAnswerId"));
+        for (Map.Entry<String, String> id : ids.entrySet()) {
+            address = address.replace("{" + id.getKey() + "}", id.getValue());
+        }
+        ApiClient.Response response = call(people.get(person), method, address);
+        assertThat(response.status())
+                .as(method + " " + path + " as " + person + ": " + response.body())
+                .isEqualTo(expected);
+        if (expected >= 400) {
+            assertThat(response.raw().headers().firstValue("Content-Type").orElse(""))
+                    .startsWith("application/problem+json");
+        }
+    }
+
+    private ApiClient.Response call(ApiClient client, String method, String address) {
+        return switch (method) {
+            case "GET" -> client.get(address);
+            case "DELETE" -> client.delete(address);
+            case "PUT" -> client.put(address, body(address));
+            default ->
+                address.endsWith("/archive") || address.endsWith("/zip")
+                        ? client.upload(address, bytes("no zip"))
+                        : client.post(address, body(address));
+        };
+    }
+
+    /** A well-formed body for each address, so that a refusal is about the person and not about the body. */
+    private Object body(String address) {
+        if (address.contains("/grades/")) {
+            return grade(0, 3);
+        }
+        if (address.endsWith("/reason")) {
+            return Map.of("changeId", UUID.randomUUID().toString(), "baseRevision", 0, "text", "Because.");
+        }
+        return Bodies.of(address, people.get("lead"), ids);
+    }
+
+    @Test
+    public void signingOutIsOpenToAllAndEndsTheSession() {
+        ApiClient client = freshly(RATER);
+        assertThat(client.delete("/api/session").status()).isEqualTo(204);
+        assertThat(client.get("/api/sheets").status()).isEqualTo(401);
+        assertThat(nobody().delete("/api/session").status()).isEqualTo(204);
+    }
+
+    @Test
+    public void nothingElseIsServedUnderApi() {
+        assertThat(nobody().get("/api/nothing").status()).isEqualTo(401);
+        assertThat(as(LEAD).get("/api/nothing").status()).isEqualTo(404);
+        assertThat(nobody().get("/actuator/env").status()).isEqualTo(401);
+    }
+
+    /** Another rater of the same study is an outsider to a sheet. */
+    @Test
+    public void noRaterSeesAnothersSheet() {
+        ApiClient other = as("juri");
+        assertThat(other.get("/api/sheets/" + ids.get("sheetId")).status()).isEqualTo(404);
+    }
+}

@@ -1,0 +1,178 @@
+package org.mossbank.server;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Set;
+import java.util.UUID;
+import java.util.regex.Pattern;
+import org.mossbank.testkit.ApiClient;
+import org.testng.annotations.Test;
+import tools.jackson.databind.JsonNode;
+
+/** Reads every response that a rater can get while the round is open and looks for any trace of a candidate. */
+public class BlindingTest extends ServerTest {
+
+    /** Everything in the lead's view that tells candidates apart: names, ids, versions, settings, keys, measures. */
+    private static Set<String> traces(ApiClient lead, String study) {
+        Set<String> traces = new HashSet<>();
+        for (JsonNode candidate :
+                lead.get("/api/studies/" + study + "/candidates").json()) {
+            for (String field : List.of("/id", "/key", "/content/name", "/content/version", "/content/note")) {
+                traces.add(candidate.at(field).asString());
+            }
+            // A value alone, such as "none" or "high", is an ordinary word; with its name it is a setting.
+            candidate
+                    .at("/content/settings")
+                    .forEach(s -> traces.add(
+                            s.path("name").asString() + " " + s.path("value").asString()));
+            candidate
+                    .at("/content/considerations")
+                    .forEach(c -> traces.add(c.path("text").asString()));
+        }
+        for (JsonNode answer : lead.get("/api/studies/" + study + "/answers").json()) {
+            traces.add(answer.path("id").asString());
+            traces.add(answer.path("key").asString());
+            for (String measure : List.of("totalMs", "firstOutputMs", "cost")) {
+                traces.add(answer.at("/measures/" + measure).asString());
+            }
+        }
+        traces.removeIf(String::isBlank);
+        return traces;
+    }
+
+    /** Every response of a rater's whole working day, refusals included. */
+    private static List<String> responses(ApiClient rater, String study) {
+        List<ApiClient.Response> responses = new ArrayList<>();
+        for (String path : List.of(
+                "/api/session",
+                "/api/studies",
+                "/api/sheets",
+                "/api/read-backs",
+                "/api/bank",
+                "/api/setup",
+                "/api/demo/sign-ins")) {
+            responses.add(rater.get(path));
+        }
+        for (String path : List.of(
+                "",
+                "/brief",
+                "/steps",
+                "/people",
+                "/expectation",
+                "/kinds",
+                "/prompts",
+                "/prompts/titles",
+                "/prompts/warnings",
+                "/read-backs",
+                "/candidates",
+                "/candidates/unlike",
+                "/answers",
+                "/rubric",
+                "/rubric/versions/1",
+                "/grading",
+                "/agreement",
+                "/recommendation",
+                "/archive")) {
+            responses.add(rater.get("/api/studies/" + study + path));
+        }
+        for (JsonNode summary : sheets(rater, study)) {
+            String id = summary.path("id").asString();
+            ApiClient.Response sheet = rater.get("/api/sheets/" + id);
+            responses.add(sheet);
+            responses.add(rater.post("/api/sheets/" + id + "/send", Map.of()));
+            responses.add(rater.post("/api/sheets/" + id + "/take-back", Map.of()));
+            for (JsonNode answer : sheet.json().path("answers")) {
+                for (JsonNode grade : answer.path("grades")) {
+                    responses.add(rater.put(
+                            gradePath(id, answer, grade),
+                            grade(grade.path("revision").asLong(), 2)));
+                    responses.add(rater.put(gradePath(id, answer, grade), grade(99, 2)));
+                }
+                responses.add(rater.put(
+                        "/api/sheets/" + id + "/answers/" + answer.path("id").asString() + "/reason",
+                        Map.of("changeId", UUID.randomUUID().toString(), "baseRevision", 77, "text", "x")));
+            }
+        }
+        return responses.stream()
+                .map(r -> r.raw().headers().map() + "\n" + r.body())
+                .toList();
+    }
+
+    @Test
+    public void noResponseToARaterHoldsATraceOfACandidate() {
+        ApiClient lead = as(LEAD);
+        String study = demoStudy();
+        Set<String> traces = traces(lead, study);
+        assertThat(traces).hasSizeGreaterThan(50);
+        for (String response : responses(as("juri"), study)) {
+            String text = response.toLowerCase(Locale.ROOT);
+            for (String trace : traces) {
+                String plain = trace.toLowerCase(Locale.ROOT);
+                // Most are nowhere near, and then no pattern is needed.
+                if (text.contains(plain)) {
+                    // Whole words only: a measure of 0.001 must not be found in 10.0011.
+                    Pattern word =
+                            Pattern.compile("(?<![\\p{L}\\p{N}._])" + Pattern.quote(plain) + "(?![\\p{L}\\p{N}._])");
+                    assertThat(word.matcher(text).find())
+                            .as("trace " + trace + " in " + response)
+                            .isFalse();
+                }
+            }
+        }
+    }
+
+    @Test
+    public void idsOnASheetAreOfThatSheetAlone() {
+        String study = bringIn();
+        Set<String> seen = new HashSet<>();
+        int answers = 0;
+        for (String name : List.of(RATER, "juri")) {
+            ApiClient rater = as(name);
+            for (JsonNode summary : sheets(rater, study)) {
+                for (JsonNode answer : rater.get(
+                                "/api/sheets/" + summary.path("id").asString())
+                        .json()
+                        .path("answers")) {
+                    seen.add(answer.path("id").asString());
+                    answers++;
+                    assertThat(UUID.fromString(answer.path("id").asString()).version())
+                            .as("random, so without an order of entry")
+                            .isEqualTo(4);
+                }
+            }
+        }
+        assertThat(seen).hasSize(answers);
+    }
+
+    @Test
+    public void orderOfAnswersDiffersBetweenSheetsAndIsBalanced() {
+        String study = bringIn();
+        ApiClient rater = as(RATER);
+        List<String> firsts = sheets(rater, study).stream()
+                .map(s -> rater.get("/api/sheets/" + s.path("id").asString()).json())
+                .map(s -> s.at("/answers/0/text").asString().substring(0, "Text one".length()))
+                .toList();
+        assertThat(firsts).hasSize(4).filteredOn(t -> t.equals("Text one")).hasSize(2);
+    }
+
+    @Test
+    public void namesOpenToRatersWhenTheRoundIsClosed() {
+        String study = bringIn();
+        ApiClient rater = as(RATER);
+        assertThat(rater.get("/api/studies/" + study + "/candidates").status()).isEqualTo(403);
+        assertThat(as(LEAD).post("/api/studies/" + study + "/round/close", Map.of())
+                        .status())
+                .isEqualTo(204);
+        assertThat(rater.get("/api/studies/" + study + "/candidates").body()).contains("Osier");
+        assertThat(rater.get("/api/studies/" + study + "/recommendation").status())
+                .isEqualTo(200);
+        assertThat(rater.get("/api/studies/" + study + "/archive").status()).isEqualTo(403);
+        assertThat(as(OUTSIDER).get("/api/studies/" + study + "/candidates").status())
+                .isEqualTo(404);
+    }
+}

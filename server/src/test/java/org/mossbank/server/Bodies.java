@@ -1,0 +1,148 @@
+package org.mossbank.server;
+
+import java.util.List;
+import java.util.Map;
+import org.mossbank.testkit.ApiClient;
+import tools.jackson.databind.JsonNode;
+
+/** Well-formed bodies for what a lead sends while preparing a study. */
+final class Bodies {
+    private Bodies() {}
+
+    static Map<String, Object> prompt(String title, String request) {
+        return Map.of(
+                "title",
+                title,
+                "language",
+                "Java 17",
+                "request",
+                request,
+                "areas",
+                List.of("back end"),
+                "size",
+                "SMALL",
+                "constraints",
+                List.of(),
+                "startingFiles",
+                List.of(),
+                "keyPoints",
+                List.of(Map.of("stance", "MUST_CONTAIN", "text", "the cause", "weight", 1)),
+                "referenceAnswer",
+                "",
+                "followUps",
+                List.of());
+    }
+
+    static Map<String, Object> candidate(String name) {
+        return Map.of(
+                "name",
+                name,
+                "version",
+                "1.0",
+                "settings",
+                List.of(Map.of("name", "effort", "value", "high")),
+                "price",
+                Map.of("caps", ""),
+                "note",
+                "",
+                "considerations",
+                List.of(),
+                "baseline",
+                false);
+    }
+
+    static Map<String, Object> answer(String promptId, String candidateId, String text) {
+        return Map.of(
+                "promptId", promptId,
+                "candidateId", candidateId,
+                "outcome", "COMPLETE",
+                "text", text,
+                "measures", Map.of("totalMs", 1200));
+    }
+
+    static Map<String, Object> rule() {
+        return Map.of(
+                "coefficient",
+                "ALPHA_ORDINAL",
+                "agreementFloor",
+                0.6,
+                "floorOn",
+                "ESTIMATE",
+                "margin",
+                5,
+                "minimumRaters",
+                2,
+                "tieBreak",
+                "COST",
+                "strictOnMasking",
+                false,
+                "strictOnSplits",
+                false);
+    }
+
+    static Map<String, Object> brief(String question, boolean asksExpectations) {
+        return Map.of(
+                "question",
+                question,
+                "audience",
+                "us",
+                "background",
+                "",
+                "rule",
+                rule(),
+                "asksExpectations",
+                asksExpectations);
+    }
+
+    static Map<String, Object> plan(int ratersAnAnswer, double repeatShare, boolean leadGrades) {
+        return Map.of("ratersAnAnswer", ratersAnAnswer, "repeatShare", repeatShare, "leadGrades", leadGrades);
+    }
+
+    /** @param ids ids of things there are, by the name they have in addresses */
+    static Object of(String address, ApiClient lead, Map<String, String> ids) {
+        String study = "/api/studies/" + ids.get("studyId");
+        String tail = address.replace(study, "").replaceAll("/[0-9a-f-]{36}", "/*");
+        return switch (tail) {
+            case "/api/studies" -> Map.of("title", "Another one");
+            case "/brief" -> Map.of("version", 0, "title", "T", "brief", brief("Q?", false));
+            case "/brief/reopen" -> Map.of("reason", "A floor was mistyped.");
+            case "/forecast" ->
+                Map.of(
+                        "promptsByKind", List.of(2, 2),
+                        "candidates", 2,
+                        "attempts", 1,
+                        "raters", 2,
+                        "ratersAnAnswer", 2,
+                        "minutes", 5,
+                        "margin", 5);
+            case "/raters" -> Map.of("signInName", "newcomer", "name", "New Comer");
+            case "/expectation" -> Map.of("expects", "", "usesToday", "nothing");
+            case "/kinds" -> Map.of("name", "Advice");
+            case "/prompts" -> Map.of("kindId", ids.get("kindId"), "content", prompt("T", "R"));
+            case "/prompts/*" -> Map.of("version", 0, "kindId", ids.get("kindId"), "content", prompt("T", "R"));
+            case "/prompts/*/variants" -> Map.of("wording", "VAGUE");
+            case "/prompts/*/fault" -> Map.of("reason", "Its wording was unclear.");
+            case "/prompts/*/read-backs" -> Map.of("readerId", ids.get("raterId"));
+            case "/prompts/from-bank" ->
+                Map.of("bankPromptId", ids.get("bankPromptId"), "version", 1, "kindId", ids.get("kindId"));
+            case "/starting-code/git/listing" -> Map.of("repository", "/nowhere", "commit", "main");
+            case "/starting-code/git" -> Map.of("repository", "/nowhere", "commit", "main", "paths", List.of("A.java"));
+            case "/read-backs/*/verdict" -> Map.of("verdict", "UNCLEAR");
+            case "/api/read-backs/*" -> Map.of("answer", "To find the cause.");
+            case "/candidates" -> Map.of("content", candidate("Sedge"));
+            case "/candidates/*" -> Map.of("version", 0, "content", candidate("Sedge"));
+            case "/candidates/*/considerations" -> {
+                JsonNode known = lead.get(study + "/candidates").json().get(0);
+                yield Map.of("version", known.path("version").asLong(), "considerations", List.of());
+            }
+            case "/answers" -> answer(ids.get("promptId"), ids.get("candidateId"), "text");
+            case "/answers/*" -> Map.of("version", 0, "outcome", "COMPLETE", "text", "t", "measures", Map.of());
+            case "/rubric" -> Map.of("number", 1, "revision", 0, "criteria", List.of());
+            case "/rubric/publish" -> Map.of("note", "");
+            case "/rubric/examples" ->
+                Map.of("criteria", List.of(Map.of("key", "correctness", "weight", 1, "highestLevel", 4)));
+            case "/plan", "/round" -> plan(2, 0, false);
+            default -> Map.of();
+        };
+    }
+}

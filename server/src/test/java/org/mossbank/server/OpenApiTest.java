@@ -1,0 +1,29 @@
+package org.mossbank.server;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import org.testng.annotations.Test;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.SerializationFeature;
+import tools.jackson.databind.json.JsonMapper;
+
+/** The client's types are made from a committed description; it must be the one that is served. */
+public class OpenApiTest extends ServerTest {
+    private static final Path COMMITTED = ROOT.resolve("web/openapi.json");
+
+    /** To renew the file: {@code -Dmossbank.openapi.write=true}. */
+    @Test
+    public void theCommittedDescriptionIsTheServedOne() throws IOException {
+        JsonNode served = nobody().get("/api/openapi").json();
+        if (Boolean.getBoolean("mossbank.openapi.write")) {
+            JsonMapper mapper = JsonMapper.builder()
+                    .enable(SerializationFeature.INDENT_OUTPUT)
+                    .build();
+            Files.writeString(COMMITTED, mapper.writeValueAsString(served) + "\n");
+        }
+        assertThat(served).isEqualTo(JsonMapper.shared().readTree(COMMITTED.toFile()));
+    }
+}

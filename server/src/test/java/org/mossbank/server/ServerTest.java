@@ -1,0 +1,180 @@
+package org.mossbank.server;
+
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.net.URI;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.function.Consumer;
+import java.util.stream.Stream;
+import java.util.zip.ZipEntry;
+import java.util.zip.ZipOutputStream;
+import org.mossbank.testkit.ApiClient;
+import org.mossbank.testkit.TestDatabase;
+import org.springframework.boot.test.context.SpringBootTest;
+import org.springframework.boot.test.web.server.LocalServerPort;
+import org.springframework.test.context.DynamicPropertyRegistry;
+import org.springframework.test.context.DynamicPropertySource;
+import org.springframework.test.context.testng.AbstractTestNGSpringContextTests;
+import tools.jackson.databind.JsonNode;
+
+/** The whole server on a real database, in demo mode, one for all tests; each test brings in a study of its own. */
+@SpringBootTest(classes = MossbankApplication.class, webEnvironment = SpringBootTest.WebEnvironment.RANDOM_PORT)
+public abstract class ServerTest extends AbstractTestNGSpringContextTests {
+    protected static final Path ROOT = Path.of("..").toAbsolutePath().normalize();
+    protected static final String PASSWORD = "tide and lantern";
+    protected static final String LEAD = "orla";
+    protected static final String RATER = "bram";
+    /** A rater of the demo, in no study that tests bring in. */
+    protected static final String OUTSIDER = "tove";
+
+    protected static final TestDatabase DATABASE = TestDatabase.create();
+    /** Where the server may read repositories, as its administrator would set it. */
+    protected static final Path REPOSITORIES = temporaryFolder();
+
+    private static Path temporaryFolder() {
+        try {
+            return Files.createTempDirectory("repositories").toRealPath();
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+
+    private static final Map<String, ApiClient> SIGNED_IN = new ConcurrentHashMap<>();
+
+    @LocalServerPort
+    private int port;
+
+    @DynamicPropertySource
+    static void settings(DynamicPropertyRegistry registry) {
+        registry.add("spring.datasource.url", DATABASE::url);
+        registry.add("spring.datasource.username", DATABASE::user);
+        registry.add("spring.datasource.password", DATABASE::password);
+        registry.add("mossbank.git.roots", REPOSITORIES::toString);
+        registry.add("mossbank.demo.enabled", () -> "true");
+        registry.add("mossbank.demo.folder", () -> ROOT.resolve("demo").toString());
+    }
+
+    protected URI address() {
+        return URI.create("http://127.0.0.1:" + port);
+    }
+
+    protected ApiClient nobody() {
+        return ApiClient.nobody(address());
+    }
+
+    /** Somebody signed in, one session for all tests: checking a password is slow on purpose. */
+    protected ApiClient as(String name) {
+        return SIGNED_IN.computeIfAbsent(address() + name, key -> freshly(name));
+    }
+
+    /** Somebody in a session of their own, for a test that ends it. */
+    protected ApiClient freshly(String name) {
+        return ApiClient.signedIn(address(), name, PASSWORD);
+    }
+
+    /** The demo study, as its lead sees it. */
+    protected String demoStudy() {
+        JsonNode studies = as(LEAD).get("/api/studies").json();
+        return studies.get(studies.size() - 1).path("id").asString();
+    }
+
+    /** A folder's files by path. */
+    protected static Map<String, byte[]> files(Path folder) {
+        Map<String, byte[]> files = new TreeMap<>();
+        try (Stream<Path> paths = Files.walk(folder)) {
+            for (Path path : paths.filter(Files::isRegularFile).toList()) {
+                files.put(folder.relativize(path).toString(), Files.readAllBytes(path));
+            }
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+        return files;
+    }
+
+    protected static Map<String, byte[]> byHand() {
+        return files(Path.of("src/test/resources/by-hand"));
+    }
+
+    protected static byte[] zip(Map<String, byte[]> files) {
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        try (ZipOutputStream zip = new ZipOutputStream(out, StandardCharsets.UTF_8)) {
+            for (Map.Entry<String, byte[]> file : files.entrySet()) {
+                zip.putNextEntry(new ZipEntry(file.getKey()));
+                zip.write(file.getValue());
+                zip.closeEntry();
+            }
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+        return out.toByteArray();
+    }
+
+    /** The hand-written study, graded by bram and juri, changed as the test wants, brought in by the demo's lead. */
+    protected String bringIn(Consumer<Map<String, byte[]>> change) {
+        Map<String, byte[]> files = byHand();
+        change.accept(files);
+        ApiClient.Response response = as(LEAD).upload("/api/studies/archive", zip(files));
+        if (response.status() != 200) {
+            throw new AssertionError("archive refused: " + response.body());
+        }
+        return response.json().path("studyId").asString();
+    }
+
+    protected String bringIn() {
+        return bringIn(files -> {});
+    }
+
+    protected static byte[] bytes(String text) {
+        return text.getBytes(StandardCharsets.UTF_8);
+    }
+
+    /** A rater's sheets in one study, in their order. */
+    protected static List<JsonNode> sheets(ApiClient rater, String study) {
+        return rater.get("/api/sheets").json().values().stream()
+                .filter(s -> s.path("studyId").asString().equals(study))
+                .toList();
+    }
+
+    /** Grades every cell of a sheet at the level and sends it in. */
+    protected static void gradeAndSend(ApiClient rater, String sheet, int level) {
+        JsonNode view = rater.get("/api/sheets/" + sheet).json();
+        for (JsonNode answer : view.path("answers")) {
+            for (JsonNode grade : answer.path("grades")) {
+                ApiClient.Response response = rater.put(
+                        gradePath(sheet, answer, grade),
+                        grade(grade.path("revision").asLong(), level));
+                if (response.status() != 200) {
+                    throw new AssertionError(response.body());
+                }
+            }
+        }
+        ApiClient.Response sent = rater.post("/api/sheets/" + sheet + "/send", Map.of());
+        if (sent.status() != 200) {
+            throw new AssertionError(sent.body());
+        }
+    }
+
+    protected static String gradePath(String sheet, JsonNode answer, JsonNode grade) {
+        return "/api/sheets/" + sheet + "/answers/" + answer.path("id").asString() + "/grades/"
+                + grade.path("criterionId").asString();
+    }
+
+    protected static Map<String, Object> grade(long baseRevision, int level) {
+        return Map.of(
+                "changeId",
+                java.util.UUID.randomUUID().toString(),
+                "baseRevision",
+                baseRevision,
+                "level",
+                level,
+                "notApplicable",
+                false);
+    }
+}

@@ -1,0 +1,114 @@
+package org.mossbank.server;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.tngtech.archunit.core.domain.JavaClass;
+import com.tngtech.archunit.core.domain.JavaClasses;
+import com.tngtech.archunit.core.domain.JavaMethod;
+import com.tngtech.archunit.core.domain.JavaModifier;
+import com.tngtech.archunit.core.importer.ClassFileImporter;
+import com.tngtech.archunit.core.importer.ImportOption;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.stream.Stream;
+import org.mossbank.server.shared.ProblemType;
+import org.mossbank.server.shared.SystemOnly;
+import org.springframework.modulith.core.ApplicationModules;
+import org.springframework.security.access.prepost.PreAuthorize;
+import org.springframework.stereotype.Service;
+import org.springframework.web.bind.annotation.RestController;
+import org.testng.annotations.Test;
+
+/** Rules that hold for the whole server, checked on its classes and files. */
+public class StructureTest {
+    private static final JavaClasses CLASSES = new ClassFileImporter()
+            .withImportOption(new ImportOption.DoNotIncludeTests())
+            .importPackages("org.mossbank.server");
+
+    @Test
+    public void modulesKeepTheirBoundaries() {
+        ApplicationModules.of(MossbankApplication.class).verify();
+    }
+
+    @Test
+    public void everyServiceMethodSaysWhoMayCallIt() {
+        List<String> open = CLASSES.stream()
+                .filter(c -> c.isAnnotatedWith(Service.class))
+                .flatMap(c -> c.getMethods().stream())
+                .filter(StructureTest::isCallable)
+                .filter(m -> !m.isAnnotatedWith(PreAuthorize.class) && !m.isAnnotatedWith(SystemOnly.class))
+                .map(JavaMethod::getFullName)
+                .toList();
+        assertThat(open).isEmpty();
+    }
+
+    private static boolean isCallable(JavaMethod method) {
+        return !method.getModifiers().contains(JavaModifier.PRIVATE)
+                && !method.getModifiers().contains(JavaModifier.STATIC)
+                && !method.getModifiers().contains(JavaModifier.SYNTHETIC);
+    }
+
+    @Test
+    public void noControllerReachesWhatChecksNoUser() {
+        List<String> calls = CLASSES.stream()
+                .filter(c -> c.isAnnotatedWith(RestController.class))
+                .flatMap(c -> c.getMethodCallsFromSelf().stream())
+                .filter(call -> call.getTarget()
+                        .resolveMember()
+                        .map(m -> m.isAnnotatedWith(SystemOnly.class))
+                        .orElse(false))
+                .map(Object::toString)
+                .toList();
+        assertThat(calls).isEmpty();
+    }
+
+    @Test
+    public void whatOthersNeedNotSeeIsPackagePrivate() {
+        List<String> open = CLASSES.stream()
+                .filter(c -> c.isAnnotatedWith(RestController.class)
+                        || c.isAnnotatedWith(jakarta.persistence.Entity.class)
+                        || c.getSimpleName().endsWith("Repository"))
+                .filter(c -> c.getModifiers().contains(JavaModifier.PUBLIC))
+                .map(JavaClass::getName)
+                .toList();
+        assertThat(open).isEmpty();
+    }
+
+    @Test
+    public void everyPackageIsNullMarkedAndSaysWhatItIs() throws IOException {
+        for (String tree : new String[] {"src/main/java", "../core/src/main/java"}) {
+            try (Stream<Path> files = Files.walk(Path.of(tree))) {
+                for (Path file :
+                        files.filter(f -> f.toString().endsWith(".java")).toList()) {
+                    String info = Files.readString(file.resolveSibling("package-info.java"));
+                    assertThat(info).as(file.toString()).contains("@NullMarked").startsWith("/**");
+                }
+            }
+        }
+    }
+
+    @Test
+    public void everyProblemHasItsPage() {
+        for (ProblemType type : ProblemType.values()) {
+            assertThat(Path.of("../docs/problems", type.slug() + ".md")).exists();
+        }
+    }
+
+    /** What a rater's browser gets is built from types that cannot hold what would give a candidate away. */
+    @Test
+    public void typesForRatersHaveNoRoomForCandidates() {
+        List<String> telling = CLASSES.stream()
+                .filter(c -> c.getName().startsWith("org.mossbank.server.grading.Sheet")
+                        || c.getSimpleName().equals("AnswerText"))
+                .flatMap(c -> c.getFields().stream())
+                .filter(
+                        f -> f.getName()
+                                .matches(
+                                        "candidate.*|.*[cC]ost|.*[tT]okens?|.*Ms|price.*|attempt|key|version|model.*|settings|measures"))
+                .map(f -> f.getFullName())
+                .toList();
+        assertThat(telling).isEmpty();
+    }
+}

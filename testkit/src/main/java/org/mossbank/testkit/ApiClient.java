@@ -1,0 +1,131 @@
+package org.mossbank.testkit;
+
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.net.CookieManager;
+import java.net.HttpCookie;
+import java.net.URI;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
+import java.nio.charset.StandardCharsets;
+import java.time.Duration;
+import java.util.Map;
+import java.util.UUID;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.json.JsonMapper;
+
+/** One person's browser, without a screen: keeps cookies, sends the CSRF token. */
+public final class ApiClient {
+    private static final JsonMapper MAPPER = JsonMapper.shared();
+    private static final Duration PATIENCE = Duration.ofSeconds(60);
+
+    private final URI base;
+    private final CookieManager cookies = new CookieManager();
+    private final HttpClient http = HttpClient.newBuilder()
+            .cookieHandler(cookies)
+            .connectTimeout(PATIENCE)
+            .build();
+
+    private ApiClient(URI base) {
+        this.base = base;
+    }
+
+    /** Nobody, on a server. */
+    public static ApiClient nobody(URI base) {
+        ApiClient client = new ApiClient(base);
+        client.get("/api/session");
+        return client;
+    }
+
+    /** @throws IllegalStateException if the sign-in is refused */
+    public static ApiClient signedIn(URI base, String name, String password) {
+        ApiClient client = nobody(base);
+        Response response = client.post("/api/session", Map.of("name", name, "password", password));
+        if (response.status() != 200) {
+            throw new IllegalStateException("sign-in as " + name + " was refused: " + response.body());
+        }
+        return client;
+    }
+
+    /** What came back. */
+    public record Response(int status, String body, HttpResponse<byte[]> raw) {
+        public JsonNode json() {
+            return MAPPER.readTree(body);
+        }
+
+        /** The last part of a problem's type. */
+        public String problem() {
+            String type = json().path("type").asString("");
+            return type.substring(type.lastIndexOf('/') + 1);
+        }
+    }
+
+    public Response get(String path) {
+        return send(request(path).GET());
+    }
+
+    public Response delete(String path) {
+        return send(request(path).DELETE());
+    }
+
+    public Response post(String path, Object body) {
+        return send(json(request(path), "POST", MAPPER.writeValueAsString(body)));
+    }
+
+    public Response put(String path, Object body) {
+        return send(json(request(path), "PUT", MAPPER.writeValueAsString(body)));
+    }
+
+    /** Any method with any text as its body. */
+    public Response raw(String method, String path, String body) {
+        return send(json(request(path), method, body));
+    }
+
+    private static HttpRequest.Builder json(HttpRequest.Builder builder, String method, String body) {
+        return builder.header("Content-Type", "application/json")
+                .method(method, HttpRequest.BodyPublishers.ofString(body));
+    }
+
+    /** Sends a file as a form would. */
+    public Response upload(String path, byte[] file) {
+        String boundary = "part" + UUID.randomUUID();
+        ByteArrayOutputStream body = new ByteArrayOutputStream();
+        body.writeBytes(
+                ("--" + boundary + "\r\nContent-Disposition: form-data; name=\"file\"; filename=\"study.zip\"\r\n"
+                                + "Content-Type: application/zip\r\n\r\n")
+                        .getBytes(StandardCharsets.UTF_8));
+        body.writeBytes(file);
+        body.writeBytes(("\r\n--" + boundary + "--\r\n").getBytes(StandardCharsets.UTF_8));
+        return send(request(path)
+                .header("Content-Type", "multipart/form-data; boundary=" + boundary)
+                .POST(HttpRequest.BodyPublishers.ofByteArray(body.toByteArray())));
+    }
+
+    private HttpRequest.Builder request(String path) {
+        HttpRequest.Builder builder = HttpRequest.newBuilder(base.resolve(path)).timeout(PATIENCE);
+        cookie("XSRF-TOKEN").ifPresent(token -> builder.header("X-XSRF-TOKEN", token));
+        return builder;
+    }
+
+    /** A cookie's value, if there is one. */
+    public java.util.Optional<String> cookie(String name) {
+        return cookies.getCookieStore().getCookies().stream()
+                .filter(c -> c.getName().equals(name) && !c.getValue().isEmpty())
+                .map(HttpCookie::getValue)
+                .findFirst();
+    }
+
+    private Response send(HttpRequest.Builder builder) {
+        try {
+            HttpResponse<byte[]> response = http.send(builder.build(), HttpResponse.BodyHandlers.ofByteArray());
+            return new Response(response.statusCode(), new String(response.body(), StandardCharsets.UTF_8), response);
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            throw new IllegalStateException("interrupted", e);
+        }
+    }
+}

@@ -1,0 +1,128 @@
+package org.mossbank.testkit;
+
+import java.io.File;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.net.ServerSocket;
+import java.net.URI;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.HashMap;
+import java.util.Map;
+import java.util.stream.Stream;
+
+/** The packaged server as a process of its own, as users run it. */
+public final class ServerProcess implements AutoCloseable {
+    private static final Duration START_PATIENCE = Duration.ofMinutes(3);
+
+    private final Process process;
+    private final URI address;
+
+    private ServerProcess(Process process, URI address) {
+        this.process = process;
+        this.address = address;
+    }
+
+    /**
+     * Starts the server on a free port and waits until it answers.
+     *
+     * @param root     the folder of the project
+     * @param settings further environment, for example the demo mode
+     */
+    public static ServerProcess start(Path root, TestDatabase database, Map<String, String> settings) {
+        try {
+            int port = freePort();
+            File log = root.resolve("e2e/target/server-" + port + ".log").toFile();
+            Files.createDirectories(log.toPath().getParent());
+            ProcessBuilder builder = new ProcessBuilder(
+                            "java",
+                            "-XX:TieredStopAtLevel=1",
+                            "-Xmx1g",
+                            "-jar",
+                            jar(root).toString())
+                    .redirectErrorStream(true)
+                    .redirectOutput(log);
+            builder.environment().putAll(database.environment());
+            builder.environment().put("MOSSBANK_PORT", String.valueOf(port));
+            builder.environment().putAll(settings);
+            ServerProcess server = new ServerProcess(builder.start(), URI.create("http://127.0.0.1:" + port));
+            Runtime.getRuntime().addShutdownHook(new Thread(server::kill));
+            server.awaitAnswer(log);
+            return server;
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+
+    /** In demo mode, with the demo study loaded. */
+    public static ServerProcess startDemo(Path root, TestDatabase database) {
+        return startDemo(root, database, Map.of());
+    }
+
+    /** In demo mode, with further settings. */
+    public static ServerProcess startDemo(Path root, TestDatabase database, Map<String, String> more) {
+        Map<String, String> settings = new HashMap<>(more);
+        settings.put("MOSSBANK_DEMO", "true");
+        settings.put("MOSSBANK_DEMO_FOLDER", root.resolve("demo").toString());
+        return start(root, database, settings);
+    }
+
+    private static Path jar(Path root) throws IOException {
+        try (Stream<Path> files = Files.list(root.resolve("server/target"))) {
+            return files.filter(f -> f.toString().endsWith("-exec.jar"))
+                    .findFirst()
+                    .orElseThrow(() -> new IllegalStateException("the server is not packaged yet"));
+        }
+    }
+
+    private static int freePort() throws IOException {
+        try (ServerSocket socket = new ServerSocket(0)) {
+            return socket.getLocalPort();
+        }
+    }
+
+    private void awaitAnswer(File log) throws IOException {
+        Instant deadline = Instant.now().plus(START_PATIENCE);
+        HttpClient http = HttpClient.newHttpClient();
+        HttpRequest request = HttpRequest.newBuilder(address.resolve("/actuator/health/readiness"))
+                .build();
+        while (true) {
+            try {
+                if (http.send(request, HttpResponse.BodyHandlers.discarding()).statusCode() == 200) {
+                    return;
+                }
+            } catch (IOException e) {
+                // Not listening yet.
+            } catch (InterruptedException e) {
+                Thread.currentThread().interrupt();
+                throw new IllegalStateException("interrupted", e);
+            }
+            if (!process.isAlive() || Instant.now().isAfter(deadline)) {
+                kill();
+                throw new IllegalStateException("the server did not start:\n" + Files.readString(log.toPath()));
+            }
+            java.util.concurrent.locks.LockSupport.parkNanos(
+                    Duration.ofMillis(200).toNanos());
+        }
+    }
+
+    public URI address() {
+        return address;
+    }
+
+    /** SIGKILL, as a crash would end it. */
+    public void kill() {
+        process.destroyForcibly().onExit().join();
+    }
+
+    @Override
+    public void close() {
+        process.destroy();
+        process.onExit().join();
+    }
+}

@@ -1,0 +1,44 @@
+package org.mossbank.testkit;
+
+import java.sql.Connection;
+import java.sql.DriverManager;
+import java.sql.SQLException;
+import java.sql.Statement;
+import java.util.Map;
+import java.util.UUID;
+
+/** An empty database of its own in the cluster that {@code ./mossbank check} starts. */
+public record TestDatabase(String url, String user, String password) {
+
+    /** @throws IllegalStateException if no test cluster is named in the environment */
+    public static TestDatabase create() {
+        String server = setting("MOSSBANK_TEST_DB_URL");
+        String user = setting("MOSSBANK_TEST_DB_USER");
+        String password = setting("MOSSBANK_TEST_DB_PASSWORD");
+        String name = "test_" + UUID.randomUUID().toString().replace("-", "");
+        try (Connection connection = DriverManager.getConnection(server + "postgres", user, password);
+                Statement statement = connection.createStatement()) {
+            statement.execute("create database " + name);
+        } catch (SQLException e) {
+            throw new IllegalStateException("cannot make a test database", e);
+        }
+        return new TestDatabase(server + name, user, password);
+    }
+
+    private static String setting(String name) {
+        String value = System.getenv(name);
+        if (value == null) {
+            throw new IllegalStateException(name + " is not set; run the tests with ./mossbank check");
+        }
+        return value;
+    }
+
+    /** As the server reads it from its environment. */
+    public Map<String, String> environment() {
+        return Map.of("MOSSBANK_DB_URL", url, "MOSSBANK_DB_USER", user, "MOSSBANK_DB_PASSWORD", password);
+    }
+
+    public Connection connect() throws SQLException {
+        return DriverManager.getConnection(url, user, password);
+    }
+}

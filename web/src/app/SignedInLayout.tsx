@@ -1,0 +1,81 @@
+import { DropdownMenu } from "radix-ui";
+import { Link, Navigate, Outlet, useLocation } from "react-router";
+import { useSession, useSignOut } from "../features/account";
+import { Failure } from "../ui/Query";
+import { type ThemeChoice, useTheme } from "./theme";
+
+const THEMES: { value: ThemeChoice; label: string }[] = [
+  { value: "system", label: "As the system" },
+  { value: "light", label: "Paper (light)" },
+  { value: "dark", label: "Peat (dark)" },
+];
+
+/** Everything behind the sign-in: the line at the top, and the page below it. */
+export function SignedInLayout() {
+  const session = useSession();
+  const location = useLocation();
+  if (session.isPending) {
+    return null;
+  }
+  if (session.isError) {
+    return <Failure error={session.error} what="your session" onRetry={() => void session.refetch()} />;
+  }
+  const account = session.data.account;
+  if (!account) {
+    const next = location.pathname + location.search + location.hash;
+    return <Navigate to={next === "/" ? "/sign-in" : `/sign-in?next=${encodeURIComponent(next)}`} replace />;
+  }
+  return (
+    <div className="flex min-h-dvh flex-col">
+      <a href="#page" className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-vellum focus:p-2">
+        Skip to the page
+      </a>
+      <header className="flex h-11 shrink-0 items-center gap-4 border-b border-rule px-4">
+        <Link to="/" className="flex items-center gap-2 font-serif text-lg font-semibold">
+          <img src="/mossbank.svg" alt="" width={22} height={22} />
+          Mossbank
+        </Link>
+        <span className="ml-auto" />
+        <AccountMenu name={account.displayName} />
+      </header>
+      <div id="page" className="flex min-h-0 flex-1 flex-col">
+        <Outlet context={account} />
+      </div>
+    </div>
+  );
+}
+
+const ITEM =
+  "block w-full cursor-pointer px-3 py-1.5 text-left outline-none data-[highlighted]:bg-heather-wash data-[state=checked]:font-semibold";
+
+function AccountMenu({ name }: { name: string }) {
+  const { theme, setTheme } = useTheme();
+  const signOut = useSignOut();
+  return (
+    <DropdownMenu.Root>
+      <DropdownMenu.Trigger className="rounded-leaf px-2 py-1 hover:bg-vellum">
+        {name} <span aria-hidden="true">▾</span>
+      </DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content
+          align="end"
+          className="z-50 min-w-48 rounded-leaf border border-edge bg-vellum py-1 shadow-lg"
+        >
+          <DropdownMenu.Label className="px-3 py-1 text-sm text-ink-soft">Look</DropdownMenu.Label>
+          <DropdownMenu.RadioGroup value={theme}>
+            {THEMES.map((t) => (
+              <DropdownMenu.RadioItem key={t.value} value={t.value} className={ITEM} onSelect={() => setTheme(t.value)}>
+                {t.label}
+                {theme === t.value && <span aria-hidden="true"> •</span>}
+              </DropdownMenu.RadioItem>
+            ))}
+          </DropdownMenu.RadioGroup>
+          <DropdownMenu.Separator className="my-1 border-t border-rule" />
+          <DropdownMenu.Item className={ITEM} onSelect={() => signOut.mutate()}>
+            Sign out
+          </DropdownMenu.Item>
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  );
+}

@@ -1,0 +1,76 @@
+import { createBrowserRouter, Navigate } from "react-router";
+import { SignInPage, WelcomePage } from "../features/account";
+import { HomePage } from "./HomePage";
+import { NotFoundPage } from "./NotFoundPage";
+import { SignedInLayout } from "./SignedInLayout";
+
+// What a rater needs first comes first; each further part of the job is fetched when it is opened.
+export const router = createBrowserRouter([
+  { path: "/sign-in", element: <SignInPage /> },
+  { path: "/welcome", element: <WelcomePage /> },
+  {
+    element: <SignedInLayout />,
+    hydrateFallbackElement: <p role="status" className="p-6" />,
+    children: [
+      { path: "/", element: <HomePage /> },
+      { path: "/bring-in", lazy: async () => ({ Component: (await import("../features/archive")).BringInPage }) },
+      {
+        path: "/sheets/:sheetId",
+        lazy: async () => ({ Component: (await import("../features/grading/DeskPage")).DeskPage }),
+      },
+      {
+        path: "/read-backs/:readBackId",
+        lazy: async () => ({ Component: (await import("../features/prompt/ReadingPage")).ReadingPage }),
+      },
+      {
+        path: "/studies/:studyId",
+        lazy: async () => ({ Component: (await import("../features/study/StudyLayout")).StudyLayout }),
+        children: [
+          { index: true, element: <Navigate to="brief" replace /> },
+          { path: "brief", lazy: async () => ({ Component: (await import("../features/study/BriefPage")).BriefPage }) },
+          {
+            path: "prompts",
+            lazy: async () => ({ Component: (await import("../features/prompt/PromptsPage")).PromptsPage }),
+          },
+          {
+            path: "prompts/:promptId",
+            lazy: async () => ({ Component: (await import("../features/prompt/PromptPage")).PromptPage }),
+          },
+          {
+            path: "candidates",
+            lazy: async () => ({ Component: (await import("../features/candidate/CandidatesPage")).CandidatesPage }),
+          },
+          {
+            path: "candidates/:candidateId",
+            lazy: async () => ({ Component: (await import("../features/candidate/CandidatePage")).CandidatePage }),
+          },
+          {
+            path: "answers",
+            lazy: async () => ({ Component: (await import("../features/answer/AnswersPage")).AnswersPage }),
+          },
+          {
+            path: "answers/:promptId",
+            lazy: async () => ({ Component: (await import("../features/answer/PromptAnswersPage")).PromptAnswersPage }),
+          },
+          {
+            path: "rubric",
+            lazy: async () => ({ Component: (await import("../features/rubric/RubricPage")).RubricPage }),
+          },
+          {
+            path: "grading",
+            lazy: async () => ({ Component: (await import("../features/grading/GradingPage")).GradingPage }),
+          },
+          {
+            path: "agreement",
+            lazy: async () => ({ Component: (await import("../features/agreement")).AgreementPage }),
+          },
+          {
+            path: "recommendation",
+            lazy: async () => ({ Component: (await import("../features/recommendation")).RecommendationPage }),
+          },
+        ],
+      },
+      { path: "*", element: <NotFoundPage /> },
+    ],
+  },
+]);

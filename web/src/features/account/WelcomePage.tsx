@@ -1,0 +1,95 @@
+import { useQuery } from "@tanstack/react-query";
+import { type FormEvent, useState } from "react";
+import { Link, useLocation, useNavigate } from "react-router";
+import { ApiProblem, type Schemas } from "../../api/client";
+import { Button } from "../../ui/Button";
+import { Field } from "../../ui/Field";
+import { Note } from "../../ui/Note";
+import { Query } from "../../ui/Query";
+import { useTitle } from "../../ui/useTitle";
+import { linkOwner, useLink } from "./api";
+import { Frontispiece } from "./Frontispiece";
+
+/** Where a one-time link leads. Its token stands behind the #, so that no server on the way writes it down. */
+export function WelcomePage() {
+  const token = useLocation().hash.slice(1);
+  const owner = useQuery(linkOwner(token));
+  useTitle("Welcome");
+  const spent = token === "" || (owner.error instanceof ApiProblem && owner.error.status < 500);
+  return (
+    <Frontispiece title={spent ? "This link is spent" : "Welcome"}>
+      {spent ? (
+        <>
+          <p>It was used already, has expired or is not complete. The lead can make a new one.</p>
+          <p className="mt-3">
+            If you have a password, <Link to="/sign-in">sign in</Link>.
+          </p>
+        </>
+      ) : (
+        <Query of={owner} what="the link">
+          {(account) => <PasswordForm token={token} account={account} />}
+        </Query>
+      )}
+    </Frontispiece>
+  );
+}
+
+function PasswordForm({ token, account }: { token: string; account: Schemas["AccountView"] }) {
+  const link = useLink();
+  const navigate = useNavigate();
+  const [displayName, setDisplayName] = useState(account.displayName);
+  const [password, setPassword] = useState("");
+  const [again, setAgain] = useState("");
+  const [mismatch, setMismatch] = useState(false);
+  const problem = link.error instanceof ApiProblem ? link.error : undefined;
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    setMismatch(password !== again);
+    if (password === again) {
+      link.mutate({ token, displayName, password }, { onSuccess: () => void navigate("/", { replace: true }) });
+    }
+  };
+  return (
+    <form onSubmit={submit} className="grid gap-3">
+      <p>
+        You sign in as <strong>{account.signInName}</strong>. Set a password; this link works once.
+      </p>
+      <Field
+        label="Your name, as others see it"
+        autoComplete="name"
+        required
+        maxLength={200}
+        value={displayName}
+        error={problem?.errorOf("displayName")}
+        onChange={(e) => setDisplayName(e.target.value)}
+      />
+      <Field
+        label="Password"
+        type="password"
+        autoComplete="new-password"
+        required
+        hint="Ten characters or more."
+        value={password}
+        error={problem?.errorOf("password")}
+        onChange={(e) => setPassword(e.target.value)}
+      />
+      <Field
+        label="The same again"
+        type="password"
+        autoComplete="new-password"
+        required
+        value={again}
+        error={mismatch ? "The two are not the same." : undefined}
+        onChange={(e) => setAgain(e.target.value)}
+      />
+      {link.isError && !problem?.errors.length && (
+        <Note tone="trouble" role="alert">
+          {link.error.message}
+        </Note>
+      )}
+      <Button tone="primary" type="submit" disabled={link.isPending} className="justify-center">
+        Set the password
+      </Button>
+    </form>
+  );
+}

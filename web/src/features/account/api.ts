@@ -1,0 +1,78 @@
+import { queryOptions, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useOutletContext } from "react-router";
+import { api, type Schemas, unwrap } from "../../api/client";
+
+export const sessionKeys = { current: ["session"] as const };
+
+const currentSession = () =>
+  queryOptions({
+    queryKey: sessionKeys.current,
+    queryFn: ({ signal }) => unwrap(api.GET("/api/session", { signal })),
+    staleTime: 60_000,
+  });
+
+export function useSession() {
+  return useQuery(currentSession());
+}
+
+/** Who is signed in, on pages behind the sign-in. */
+export function useAccount() {
+  return useOutletContext<Schemas["AccountView"]>();
+}
+
+export const demoSignIns = () =>
+  queryOptions({
+    queryKey: ["demo-sign-ins"],
+    queryFn: ({ signal }) => unwrap(api.GET("/api/demo/sign-ins", { signal })),
+    staleTime: Infinity,
+    retry: false,
+  });
+
+/** Everything fetched for one person goes when another comes. */
+function useEnter() {
+  const client = useQueryClient();
+  return (session: Schemas["SessionView"]) => {
+    client.removeQueries({ predicate: (query) => query.queryKey[0] !== sessionKeys.current[0] });
+    client.setQueryData(sessionKeys.current, session);
+  };
+}
+
+export function useSignIn() {
+  const enter = useEnter();
+  return useMutation({
+    mutationFn: (body: Schemas["SignIn"]) => unwrap(api.POST("/api/session", { body })),
+    onSuccess: enter,
+  });
+}
+
+export function useSignOut() {
+  const enter = useEnter();
+  return useMutation({
+    mutationFn: async () => {
+      const response = await fetch("/api/session", {
+        method: "DELETE",
+        headers: { "X-XSRF-TOKEN": /(?:^|; )XSRF-TOKEN=([^;]+)/.exec(document.cookie)?.[1] ?? "" },
+      });
+      if (!response.ok && response.status !== 401) {
+        throw new Error("Signing out failed.");
+      }
+    },
+    onSuccess: () => enter({}),
+  });
+}
+
+export const linkOwner = (token: string) =>
+  queryOptions({
+    queryKey: ["link", token],
+    queryFn: () => unwrap(api.POST("/api/links/inspect", { body: { token } })),
+    staleTime: Infinity,
+    retry: false,
+  });
+
+export function useLink() {
+  const enter = useEnter();
+  return useMutation({
+    mutationFn: (body: Schemas["UseLink"]) => unwrap(api.POST("/api/links/use", { body })),
+    onSuccess: enter,
+  });
+}

@@ -1,0 +1,332 @@
+import { queryOptions, useQuery } from "@tanstack/react-query";
+import { Link } from "react-router";
+import { api, type Schemas, unwrap } from "../../api/client";
+import { count, fixed, percent } from "../../ui/format";
+import { type Axis, FigureText, IntervalAxis, IntervalRow } from "../../ui/IntervalRow";
+import { Query } from "../../ui/Query";
+import { Table } from "../../ui/Table";
+import { useTitle } from "../../ui/useTitle";
+import { LevelMark } from "../rubric";
+import { SetAsideNote, studyKeys, useStudy } from "../study";
+import { PairTable } from "./PairTable";
+
+type Report = Schemas["AgreementReport"];
+type Figures = Schemas["AgreementFigures"];
+
+const agreementOfStudy = (studyId: string) =>
+  queryOptions({
+    queryKey: studyKeys.part(studyId, "agreement"),
+    queryFn: ({ signal }) =>
+      unwrap(api.GET("/api/studies/{studyId}/agreement", { params: { path: { studyId } }, signal })),
+  });
+
+export function AgreementPage() {
+  const study = useStudy();
+  const agreement = useQuery(agreementOfStudy(study.id));
+  useTitle(`Agreement · ${study.title}`);
+  return (
+    <Query of={agreement} what="the agreement">
+      {(report) => (
+        <div className="max-w-5xl">
+          <h1>{headline(report)}</h1>
+          <p className="mt-1 text-ink-soft">
+            From {report.sentSheets} of {count(report.sheets, "sheet", "sheets")}; sheets count once they are sent in.
+          </p>
+          <SetAsideNote setAside={report.setAside} />
+          <AlphaSection report={report} />
+          <SeveritySection report={report} />
+          <PairTable report={report} />
+          <SelfSection report={report} />
+          <SplitSection report={report} />
+        </div>
+      )}
+    </Query>
+  );
+}
+
+/** How far raters agree with themselves, where answers came to them twice. */
+function SelfSection({ report }: { report: Report }) {
+  if (report.selfAgreement.length === 0) {
+    return null;
+  }
+  return (
+    <section className="mt-8">
+      <h2>With themselves</h2>
+      <p className="mb-1 text-sm text-ink-soft">
+        First against second grades of answers that came to a rater twice, unannounced. Second grades count for nothing
+        else.
+      </p>
+      <Table
+        caption="Agreement of raters with themselves"
+        rows={report.selfAgreement}
+        rowKey={(s) => s.raterId}
+        columns={[
+          { key: "name", head: "Rater", rowHeader: true, sortBy: (s) => s.name, cell: (s) => s.name },
+          { key: "grades", head: "Pairs of grades", align: "right", cell: (s) => s.grades },
+          {
+            key: "exact",
+            head: "Same level",
+            align: "right",
+            cell: (s) => (s.exact.value === undefined ? "–" : percent(s.exact.value)),
+          },
+          {
+            key: "within",
+            head: "Within one",
+            align: "right",
+            cell: (s) => (s.withinOne.value === undefined ? "–" : percent(s.withinOne.value)),
+          },
+          {
+            key: "kappa",
+            head: "κ, quadratic",
+            align: "right",
+            cell: (s) => <FigureText figure={s.kappa} decimals={2} />,
+          },
+        ]}
+      />
+    </section>
+  );
+}
+
+function namesOf(criteria: Report["criteria"]): string {
+  return criteria.map((c) => c.name.toLowerCase()).join(" and ");
+}
+
+/** The first thing to know, in words. */
+function headline(report: Report): string {
+  const weighty = report.criteria.filter((c) => c.weight > 0);
+  const decisive = (c: Report["criteria"][number]) => decisiveFigure(report, c.overall).value;
+  const below = weighty.filter((c) => (decisive(c) ?? Infinity) < c.floor);
+  if (weighty.some((c) => decisive(c) === undefined)) {
+    return "Agreement cannot be computed yet";
+  }
+  if (below.length > 0) {
+    return `Raters do not agree well enough on ${namesOf(below)}`;
+  }
+  const uncertain = weighty.filter((c) => c.overall.verdict === "UNCERTAIN");
+  return uncertain.length === 0
+    ? "Raters agree well on every criterion"
+    : `Agreement reaches the floor on every criterion, on ${namesOf(uncertain)} not beyond doubt`;
+}
+
+/** The coefficient that the rule looks at. */
+function decisiveFigure(report: Report, figures: Figures): Schemas["Figure"] {
+  return report.coefficient === "AC2_ORDINAL" ? figures.ac2 : figures.alpha;
+}
+
+const VERDICTS: Record<Figures["verdict"], string> = {
+  ABOVE: "above the floor",
+  UNCERTAIN: "uncertain: the interval straddles the floor",
+  BELOW: "below the floor",
+  UNDEFINED: "",
+};
+
+type AlphaRow = { key: string; name: string; kind: string | undefined; floor: number; figures: Figures };
+
+/** From how far apart the two coefficients are, the page says why. */
+const PARTED = 0.2;
+
+function AlphaSection({ report }: { report: Report }) {
+  const rows: AlphaRow[] = report.criteria.flatMap((c) => [
+    { key: c.criterionId, name: c.name, kind: undefined, floor: c.floor, figures: c.overall },
+    ...c.byKind.map((k) => ({
+      key: `${c.criterionId} ${k.kindId}`,
+      name: c.name,
+      kind: k.name,
+      floor: c.floor,
+      figures: k.figures,
+    })),
+  ]);
+  const ac2Decides = report.coefficient === "AC2_ORDINAL";
+  const lowest = Math.min(0, ...rows.map((r) => decisiveFigure(report, r.figures).low ?? 0));
+  const marked = (floors: number[]): Axis => ({
+    from: Math.floor(lowest * 5) / 5,
+    to: 1,
+    decimals: 1,
+    marks: floors.map((floor) => ({ at: floor, label: `floor ${fixed(floor, 2)}` })),
+  });
+  const axis = marked([...new Set(rows.map((r) => r.floor))]);
+  return (
+    <section className="mt-6">
+      <h2>On each criterion, and within each kind</h2>
+      <Table
+        caption="Agreement by criterion and kind"
+        rows={rows}
+        rowKey={(r) => r.key}
+        rowClass={(r) => (r.kind ? undefined : "border-t border-t-edge")}
+        columns={[
+          {
+            key: "name",
+            head: "Criterion, kind",
+            rowHeader: true,
+            cell: (r) =>
+              r.kind ? <span className="pl-4">{r.kind}</span> : <strong className="font-semibold">{r.name}</strong>,
+          },
+          {
+            key: "picture",
+            head: <IntervalAxis axis={axis} />,
+            cell: (r) => (
+              <IntervalRow
+                figure={decisiveFigure(report, r.figures)}
+                axis={marked([r.floor])}
+                loose={r.figures.resampled === "ANSWERS"}
+              />
+            ),
+          },
+          {
+            key: "alpha",
+            head: ac2Decides ? "AC2, 95 % interval" : "α, 95 % interval",
+            cell: (r) => (
+              <>
+                <FigureText figure={decisiveFigure(report, r.figures)} decimals={2} />
+                {!r.kind && <span className="block text-sm">{VERDICTS[r.figures.verdict]}</span>}
+              </>
+            ),
+          },
+          {
+            key: "other",
+            head: ac2Decides ? "α" : "AC2",
+            align: "right",
+            cell: (r) => {
+              const other = ac2Decides ? r.figures.alpha : r.figures.ac2;
+              return other.value === undefined ? "–" : fixed(other.value, 2);
+            },
+          },
+          {
+            key: "exact",
+            head: "Same level",
+            align: "right",
+            cell: (r) => (r.figures.exact.value === undefined ? "–" : percent(r.figures.exact.value)),
+          },
+          {
+            key: "within",
+            head: "Within one",
+            align: "right",
+            cell: (r) => (r.figures.withinOne.value === undefined ? "–" : percent(r.figures.withinOne.value)),
+          },
+          {
+            key: "basis",
+            head: "Over",
+            cell: (r) => (
+              <span className="text-sm whitespace-nowrap text-ink-soft">
+                {count(r.figures.answers, "answer", "answers")}, {count(r.figures.prompts, "prompt", "prompts")}
+              </span>
+            ),
+          },
+        ]}
+      />
+      {report.criteria.some((c) => Math.abs((c.overall.alpha.value ?? 0) - (c.overall.ac2.value ?? 0)) > PARTED) && (
+        <p className="mt-2 max-w-3xl text-sm">
+          α and AC2 part where almost all grades are alike: α then has hardly any disagreement that chance could
+          explain, and falls; AC2 does not. Look at the shares of equal grades beside them.
+        </p>
+      )}
+      <details className="mt-2 text-sm">
+        <summary className="text-tarn underline underline-offset-4">How this is made</summary>
+        <p className="mt-1 max-w-3xl">
+          Krippendorff’s α, ordinal: 1 is perfect agreement, 0 what chance would give. Intervals are bootstrap
+          percentiles over {report.resamples} resamples of prompts, because all answers to one prompt belong together.
+          Where there are fewer than five prompts, answers are resampled instead; such an interval is dashed and says
+          less. “Same level” and “within one” are shares of pairs of grades, not corrected for chance.
+        </p>
+      </details>
+    </section>
+  );
+}
+
+function SeveritySection({ report }: { report: Report }) {
+  const far = Math.max(
+    1,
+    ...report.severity.flatMap((r) => [Math.abs(r.severity.low ?? 0), Math.abs(r.severity.high ?? 0)]),
+  );
+  const edge = Math.ceil(far * 2) / 2;
+  const axis: Axis = { from: -edge, to: edge, decimals: 1, marks: [{ at: 0, label: "kind ← 0 → strict" }] };
+  return (
+    <section className="mt-8">
+      <h2>Who is strict, who is kind</h2>
+      {report.severity.length === 0 ? (
+        <p>No sheet is sent in yet.</p>
+      ) : (
+        <Table
+          caption="Severity of raters"
+          rows={report.severity}
+          rowKey={(r) => r.raterId}
+          columns={[
+            { key: "name", head: "Rater", rowHeader: true, sortBy: (r) => r.name, cell: (r) => r.name },
+            {
+              key: "picture",
+              head: <IntervalAxis axis={axis} />,
+              cell: (r) => <IntervalRow figure={r.severity} axis={axis} />,
+            },
+            {
+              key: "severity",
+              head: "Levels below the others",
+              sortBy: (r) => r.severity.value ?? 0,
+              cell: (r) => <FigureText figure={r.severity} decimals={2} />,
+            },
+            {
+              key: "ends",
+              head: "Grades at the ends",
+              align: "right",
+              sortBy: (r) => r.shareAtEnds,
+              cell: (r) => percent(r.shareAtEnds),
+            },
+            { key: "grades", head: "Grades", align: "right", sortBy: (r) => r.grades, cell: (r) => r.grades },
+          ]}
+        />
+      )}
+      <p className="mt-1 text-sm text-ink-soft">
+        On the same answers, by least squares; 0 is the average rater. Standings are adjusted for it.
+      </p>
+    </section>
+  );
+}
+
+function SplitSection({ report }: { report: Report }) {
+  return (
+    <section className="mt-8">
+      <h2>Widest splits</h2>
+      {report.splits.length === 0 ? (
+        <p className="mt-1">No two raters lie two levels or more apart.</p>
+      ) : (
+        <>
+          <p className="mt-1 mb-2 text-ink-soft">
+            {count(report.splitCount, "answer and criterion", "answers and criteria")} on which raters lie two levels or
+            more apart{report.splitCount > report.splits.length && `; the widest ${report.splits.length} are shown`}.
+          </p>
+          <Table
+            caption="Splits, widest first"
+            rows={report.splits}
+            rowKey={(s) => `${s.answerId} ${s.criterionId}`}
+            columns={[
+              { key: "distance", head: "Apart", align: "right", sortBy: (s) => s.distance, cell: (s) => s.distance },
+              {
+                key: "prompt",
+                head: "What was graded",
+                rowHeader: true,
+                sortBy: (s) => s.promptTitle,
+                cell: (s) => (
+                  <Link to={`../answers/${s.promptId}?answer=${s.answerId}`}>
+                    {s.promptTitle}, {s.criterionName.toLowerCase()}
+                  </Link>
+                ),
+              },
+              {
+                key: "grades",
+                head: "Grades",
+                cell: (s) => (
+                  <span className="flex flex-wrap gap-x-4 gap-y-1">
+                    {s.grades.map((g) => (
+                      <span key={g.raterId} className="whitespace-nowrap">
+                        <LevelMark level={g.level} highest={4} title={g.levelName} /> {g.name}
+                      </span>
+                    ))}
+                  </span>
+                ),
+              },
+            ]}
+          />
+        </>
+      )}
+    </section>
+  );
+}

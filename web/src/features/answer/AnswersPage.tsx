@@ -1,0 +1,94 @@
+import { useQueries } from "@tanstack/react-query";
+import { Link } from "react-router";
+import type { Schemas } from "../../api/client";
+import { Failure } from "../../ui/Query";
+import { Table } from "../../ui/Table";
+import { useTitle } from "../../ui/useTitle";
+import { CandidateName, candidatesOfStudy } from "../candidate";
+import { promptsOfStudy } from "../prompt";
+import { useStudy } from "../study";
+import { answersOfStudy } from "./api";
+import { measuresLine, outcomeWord } from "./measures";
+
+export function AnswersPage() {
+  const study = useStudy();
+  const [prompts, candidates, answers] = useQueries({
+    queries: [promptsOfStudy(study.id), candidatesOfStudy(study.id), answersOfStudy(study.id)],
+  });
+  useTitle(`Answers · ${study.title}`);
+  const failed = prompts.error ?? candidates.error ?? answers.error;
+  if (failed) {
+    return <Failure error={failed} what="the answers" onRetry={() => void answers.refetch()} />;
+  }
+  if (!prompts.data || !candidates.data || !answers.data) {
+    return <p role="status">Fetching the answers …</p>;
+  }
+  const mayWrite = study.role === "LEAD" && study.stage === "PREPARING";
+  if (prompts.data.length === 0 || candidates.data.length === 0) {
+    return (
+      <div>
+        <h1>Answers</h1>
+        <p className="mt-2">
+          Answers stand where a prompt meets a candidate. Write <Link to="../prompts">prompts</Link> and name{" "}
+          <Link to="../candidates">candidates</Link> first.
+        </p>
+      </div>
+    );
+  }
+  const byCell = Map.groupBy(answers.data, (a) => `${a.promptId} ${a.candidateId}`);
+  return (
+    <div>
+      <h1>Answers</h1>
+      <p className="mt-1 mb-5 text-ink-soft">
+        Each prompt with what each candidate gave, how it ended and what it took.
+      </p>
+      <Table
+        caption="Answers by prompt and candidate"
+        rows={prompts.data}
+        rowKey={(p) => p.id}
+        columns={[
+          {
+            key: "prompt",
+            head: "Prompt",
+            rowHeader: true,
+            sortBy: (p) => p.content.title,
+            cell: (p) => (
+              <>
+                <Link to={p.id}>{p.content.title || "Without a title"}</Link>
+                <span className="block text-sm text-ink-soft">
+                  {p.kind.name}
+                  {p.fault && ", set aside"}
+                </span>
+              </>
+            ),
+          },
+          ...candidates.data.map((c, i) => ({
+            key: c.id,
+            head: <CandidateName name={c.content.name} index={i} />,
+            cell: (p: Schemas["PromptView"]) => (
+              <Cell
+                answers={byCell.get(`${p.id} ${c.id}`) ?? []}
+                paste={mayWrite ? `${p.id}?paste=${c.id}` : undefined}
+              />
+            ),
+          })),
+        ]}
+      />
+    </div>
+  );
+}
+
+type CellProps = { answers: Schemas["AnswerSummary"][]; paste: string | undefined };
+
+function Cell({ answers, paste }: CellProps) {
+  if (answers.length === 0) {
+    return paste ? <Link to={paste}>Paste one</Link> : <span className="text-ink-soft">no answer</span>;
+  }
+  return answers.map((answer) => (
+    <div key={answer.id}>
+      {answers.length > 1 && <span className="text-sm">attempt {answer.attempt}: </span>}
+      {outcomeWord(answer.outcome)}
+      <span className="block text-sm text-ink-soft">{measuresLine(answer.measures)}</span>
+    </div>
+  ));
+}

@@ -1,0 +1,61 @@
+import { queryOptions, useMutation } from "@tanstack/react-query";
+import { api, type Schemas, unwrap } from "../../api/client";
+import { studyKeys, useStudyChanged } from "../study";
+
+export const answersOfStudy = (studyId: string) =>
+  queryOptions({
+    queryKey: studyKeys.part(studyId, "answers"),
+    queryFn: ({ signal }) =>
+      unwrap(api.GET("/api/studies/{studyId}/answers", { params: { path: { studyId } }, signal })),
+  });
+
+export const answersOfPrompt = (studyId: string, promptId: string) =>
+  queryOptions({
+    queryKey: studyKeys.part(studyId, "answers", promptId),
+    queryFn: ({ signal }) =>
+      unwrap(
+        api.GET("/api/studies/{studyId}/prompts/{promptId}/answers", {
+          params: { path: { studyId, promptId } },
+          signal,
+        }),
+      ),
+  });
+
+export const gradesOfPrompt = (studyId: string, promptId: string) =>
+  queryOptions({
+    queryKey: studyKeys.part(studyId, "grades", promptId),
+    queryFn: ({ signal }) =>
+      unwrap(
+        api.GET("/api/studies/{studyId}/prompts/{promptId}/grades", {
+          params: { path: { studyId, promptId } },
+          signal,
+        }),
+      ),
+  });
+
+export function useAddAnswer(studyId: string) {
+  const changed = useStudyChanged(studyId);
+  return useMutation({
+    mutationFn: (body: Schemas["AddAnswer"]) =>
+      unwrap(api.POST("/api/studies/{studyId}/answers", { params: { path: { studyId } }, body })),
+    onSuccess: changed,
+  });
+}
+
+export function useWriteAnswer(studyId: string, answerId: string) {
+  const changed = useStudyChanged(studyId);
+  return useMutation({
+    mutationFn: (body: Schemas["WriteAnswer"]) =>
+      unwrap(api.PUT("/api/studies/{studyId}/answers/{answerId}", { params: { path: { studyId, answerId } }, body })),
+    onSuccess: changed,
+  });
+}
+
+export function useRemoveAnswer(studyId: string) {
+  const changed = useStudyChanged(studyId);
+  return useMutation({
+    mutationFn: (answerId: string) =>
+      unwrap(api.DELETE("/api/studies/{studyId}/answers/{answerId}", { params: { path: { studyId, answerId } } })),
+    onSuccess: changed,
+  });
+}

@@ -1,0 +1,1 @@
+export { answersOfPrompt } from "./api";

@@ -1,0 +1,3 @@
+export { candidatesOfStudy } from "./api";
+export { CandidateName } from "./CandidateName";
+export { settingsLine } from "./words";

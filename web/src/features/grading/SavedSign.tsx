@@ -1,0 +1,24 @@
+import { Link } from "react-router";
+import { count } from "../../ui/format";
+import type { OutboxState } from "./outbox";
+
+/** A quiet sign of what is saved, and a plain one of what is not yet. */
+export function SavedSign({ outbox }: { outbox: OutboxState }) {
+  const waiting = count(outbox.pending.size, "change", "changes");
+  return (
+    <span role="status" className="text-sm whitespace-nowrap">
+      {outbox.connection === "unreachable" && (
+        <span className="border-b-2 border-ochre">No connection: {waiting} kept here, sent when it is back</span>
+      )}
+      {outbox.connection === "signed-out" && (
+        <span className="border-b-2 border-ochre">
+          Signed out: {waiting} kept here. <Link to="/sign-in">Sign in again</Link>
+        </span>
+      )}
+      {outbox.connection === "sending" && <span className="text-ink-soft">Saving …</span>}
+      {outbox.connection === "fine" && (
+        <span className="text-ink-soft">{outbox.pending.size > 0 ? "Saving …" : "All saved"}</span>
+      )}
+    </span>
+  );
+}

@@ -1,0 +1,2 @@
+export { mySheets } from "./api";
+export { SheetList } from "./SheetList";

@@ -1,0 +1,167 @@
+import { type DragEvent, useRef, useState } from "react";
+import { ApiProblem, type Schemas } from "../../api/client";
+import { Button } from "../../ui/Button";
+import { classes } from "../../ui/classes";
+import { Area, Field } from "../../ui/Field";
+import { Note } from "../../ui/Note";
+import { useStudy } from "../study";
+import { readZip } from "./api";
+import { GitPicker } from "./GitPicker";
+
+type File_ = Schemas["StartingFile"];
+type Origin = Schemas["Origin"];
+
+type StartingCodeProps = {
+  files: File_[];
+  origin: Origin | undefined;
+  onChange: (files: File_[], origin: Origin | undefined, group?: string) => void;
+};
+
+/** New files over old ones of the same path, the rest kept. */
+export function merged(old: File_[], taken: File_[]): File_[] {
+  const paths = new Set(taken.map((f) => f.path));
+  return [...old.filter((f) => !paths.has(f.path)), ...taken];
+}
+
+/** The files that a prompt is about: typed, dropped in, from a zip, or from a git repository. */
+export function StartingCode({ files, origin, onChange }: StartingCodeProps) {
+  const study = useStudy();
+  const [over, setOver] = useState(false);
+  const [message, setMessage] = useState<string>();
+  const chooser = useRef<HTMLInputElement>(null);
+
+  const take = async (dropped: File[]) => {
+    setMessage(undefined);
+    const taken: File_[] = [];
+    const leftOut: string[] = [];
+    for (const file of dropped) {
+      if (/\.zip$/i.test(file.name)) {
+        try {
+          const code = await readZip(study.id, file);
+          taken.push(...code.files);
+          leftOut.push(...code.leftOut);
+        } catch (error) {
+          leftOut.push(
+            `${file.name}: ${error instanceof ApiProblem ? (error.errors[0]?.message ?? error.message) : "could not be sent"}`,
+          );
+        }
+      } else {
+        const text = await file.text();
+        if (text.includes("\0") || text.includes("\uFFFD") || file.size > 1 << 20) {
+          leftOut.push(`${file.name}: not a text of at most 1 MB in UTF-8`);
+        } else {
+          taken.push({ path: file.name, text });
+        }
+      }
+    }
+    if (taken.length > 0) {
+      onChange(merged(files, taken), origin);
+    }
+    if (leftOut.length > 0) {
+      setMessage(`Left out: ${leftOut.join("; ")}.`);
+    }
+  };
+
+  const drop = (event: DragEvent) => {
+    event.preventDefault();
+    setOver(false);
+    void take([...event.dataTransfer.files]);
+  };
+
+  return (
+    <fieldset>
+      <legend className="mb-1 font-medium">Starting code</legend>
+      <p className="mb-1.5 text-sm text-ink-soft">
+        The files that the prompt is about, as every candidate gets them and every rater can look them up.
+        {origin && ` From ${origin.repository} at ${origin.commit.slice(0, 12)}.`}
+      </p>
+      <div className="grid gap-2">
+        {files.map((file, i) => (
+          <FileFields
+            key={i}
+            number={i + 1}
+            file={file}
+            onChange={(next, group) => onChange(files.with(i, next), origin, `${group} ${i}`)}
+            onTakeOut={() => onChange(files.toSpliced(i, 1), files.length === 1 ? undefined : origin)}
+          />
+        ))}
+      </div>
+      <div
+        onDragOver={(e) => {
+          e.preventDefault();
+          setOver(true);
+        }}
+        onDragLeave={() => setOver(false)}
+        onDrop={drop}
+        className={classes(
+          "mt-2 flex flex-wrap items-center gap-2 border border-dashed p-3",
+          over ? "border-heather bg-heather-wash" : "border-edge",
+        )}
+      >
+        <Button onClick={() => onChange([...files, { path: "", text: "" }], origin)}>Type a file</Button>
+        <Button onClick={() => chooser.current?.click()}>Choose files or a zip</Button>
+        <input
+          ref={chooser}
+          type="file"
+          multiple
+          aria-label="Files or a zip of starting code"
+          className="sr-only"
+          tabIndex={-1}
+          onChange={(e) => {
+            void take([...(e.target.files ?? [])]);
+            e.target.value = "";
+          }}
+        />
+        <GitPicker onTaken={(code) => onChange(merged(files, code.code.files), code.origin)} />
+        <span className="text-sm text-ink-soft">or drop them here</span>
+      </div>
+      {message && (
+        <Note tone="caution" role="status" className="mt-2">
+          {message}
+        </Note>
+      )}
+    </fieldset>
+  );
+}
+
+type FileFieldsProps = {
+  number: number;
+  file: File_;
+  onChange: (next: File_, group: string) => void;
+  onTakeOut: () => void;
+};
+
+function FileFields({ number, file, onChange, onTakeOut }: FileFieldsProps) {
+  const [open, setOpen] = useState(file.text === "");
+  return (
+    <div className="border-l-2 border-edge pl-3">
+      <div className="flex items-start gap-2">
+        <Field
+          label={`Path of file ${number}`}
+          labelHidden
+          placeholder="src/main/java/Buoy.java"
+          className="flex-1 font-mono text-sm"
+          maxLength={300}
+          value={file.path}
+          onChange={(e) => onChange({ ...file, path: e.target.value }, "path")}
+        />
+        <Button aria-expanded={open} onClick={() => setOpen(!open)}>
+          {open ? "Fold" : `Show, ${file.text.split("\n").length} lines`}
+        </Button>
+        <Button aria-label={`Take out file ${number}`} onClick={onTakeOut}>
+          Take out
+        </Button>
+      </div>
+      {open && (
+        <Area
+          label={`Text of file ${number}`}
+          labelHidden
+          code
+          className="mt-1.5 max-h-96 overflow-y-auto"
+          value={file.text}
+          onChange={(e) => onChange({ ...file, text: e.target.value }, "file text")}
+        />
+      )}
+    </div>
+  );
+}

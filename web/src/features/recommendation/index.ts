@@ -1,0 +1,1 @@
+export { RecommendationPage } from "./RecommendationPage";

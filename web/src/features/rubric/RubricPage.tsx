@@ -1,0 +1,216 @@
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { useSearchParams } from "react-router";
+import type { Schemas } from "../../api/client";
+import { Button } from "../../ui/Button";
+import { Dialog } from "../../ui/Dialog";
+import { DraftSign, DraftTrouble } from "../../ui/DraftSign";
+import { Field } from "../../ui/Field";
+import { moment, percent } from "../../ui/format";
+import { Note } from "../../ui/Note";
+import { Query } from "../../ui/Query";
+import { classes } from "../../ui/classes";
+import { useTitle } from "../../ui/useTitle";
+import { useStudy } from "../study";
+import { rubricOfStudy, usePublish, useRubricDraft } from "./api";
+import { CriterionEditor, newCriterion } from "./CriterionEditor";
+import { LevelMark } from "./LevelMark";
+import { RubricPreview } from "./RubricPreview";
+import { VersionChanges } from "./VersionChanges";
+
+type RubricView = Schemas["RubricView"];
+
+export function RubricPage() {
+  const study = useStudy();
+  const rubric = useQuery(rubricOfStudy(study.id));
+  useTitle(`Rubric · ${study.title}`);
+  const mayWrite = study.role === "LEAD" && study.stage === "PREPARING";
+  return (
+    <Query of={rubric} what="the rubric">
+      {(view) => (
+        <div className="max-w-6xl">
+          {mayWrite ? (
+            // Publishing ends a draft; what is written from then on is another one.
+            <WrittenRubric key={view.versions.filter((v) => v.publishedAt).length} rubric={view} />
+          ) : (
+            <ReadRubric rubric={view} />
+          )}
+        </div>
+      )}
+    </Query>
+  );
+}
+
+/** Which kind's anchors are shown; in the address, so that it can be linked to. */
+function useKind(kinds: Schemas["KindView"][]) {
+  const [search, setSearch] = useSearchParams();
+  return {
+    kind: kinds.find((k) => k.key === search.get("kind")) ?? kinds[0],
+    setKind: (key: string) => setSearch({ kind: key }, { replace: true }),
+  };
+}
+
+function KindSwitch({
+  kinds,
+  kind,
+  onKind,
+}: {
+  kinds: Schemas["KindView"][];
+  kind: string | undefined;
+  onKind: (key: string) => void;
+}) {
+  return (
+    <div role="group" aria-label="Kind of prompt" className="mb-5 flex flex-wrap gap-1 border-b border-rule">
+      {kinds.map((k) => (
+        <button
+          key={k.id}
+          type="button"
+          aria-pressed={k.id === kind}
+          onClick={() => onKind(k.key)}
+          className={classes(
+            "border-b-2 px-3 py-1",
+            k.id === kind ? "border-heather font-semibold" : "border-transparent text-ink-soft",
+          )}
+        >
+          {k.name}
+        </button>
+      ))}
+    </div>
+  );
+}
+
+function versionWords(version: Schemas["VersionView"]): string {
+  const at = version.publishedAt ? `published ${moment(version.publishedAt)}` : "a draft";
+  return `Version ${version.number}, ${at}${version.inUse ? ", graded by" : ""}`;
+}
+
+function ReadRubric({ rubric }: { rubric: RubricView }) {
+  const { kind, setKind } = useKind(rubric.kinds);
+  const total = rubric.criteria.reduce((sum, c) => sum + c.weight, 0);
+  return (
+    <>
+      <h1>Rubric</h1>
+      <p className="mt-1 mb-4 text-ink-soft">
+        Criteria with their levels. Each level has an anchor for each kind of prompt. {versionWords(rubric.version)}.
+      </p>
+      <KindSwitch kinds={rubric.kinds} kind={kind?.id} onKind={setKind} />
+      {rubric.criteria
+        .filter((c) => c.kindIds.length === 0 || c.kindIds.some((id) => id === kind?.id))
+        .map((criterion) => (
+          <section key={criterion.id} className="mb-7">
+            <h2>{criterion.name}</h2>
+            <p className="mb-2">
+              {criterion.question}{" "}
+              <span className="text-ink-soft">
+                Weighs {percent(total === 0 ? 0 : criterion.weight / total)} of the score.
+              </span>
+            </p>
+            <ol
+              className="grid gap-px"
+              style={{ gridTemplateColumns: `repeat(${criterion.levels.length}, minmax(0, 1fr))` }}
+            >
+              {criterion.levels.map((level) => (
+                <li key={level.level} className="border-t-2 border-edge pt-2 pr-3">
+                  <LevelMark level={level.level} highest={criterion.levels.length - 1} />{" "}
+                  <span className="font-medium">{level.name}</span>
+                  <p className="mt-1 text-sm">
+                    {level.anchors.find((a) => a.kindId === kind?.id)?.text ?? "No anchor."}
+                  </p>
+                </li>
+              ))}
+            </ol>
+            {criterion.traits.length > 0 && (
+              <p className="mt-2 text-sm text-ink-soft">Traits to note: {criterion.traits.join(", ")}.</p>
+            )}
+          </section>
+        ))}
+      <VersionChanges rubric={rubric} />
+    </>
+  );
+}
+
+function WrittenRubric({ rubric }: { rubric: RubricView }) {
+  const study = useStudy();
+  const draft = useRubricDraft(study.id, rubric);
+  const { kind, setKind } = useKind(rubric.kinds);
+  const [preview, setPreview] = useState(false);
+  const criteria = draft.value;
+  return (
+    <>
+      <div className="mb-1 flex flex-wrap items-baseline gap-4">
+        <h1>Rubric</h1>
+        <span className="ml-auto" />
+        <DraftSign draft={draft} />
+        <Button onClick={() => setPreview(true)}>Try it on an answer</Button>
+        <Publish draft={rubric.version.publishedAt === undefined} settle={draft.flush} />
+      </div>
+      <p className="mb-4 text-ink-soft">
+        {versionWords(rubric.version)}. Writing here changes the draft; raters grade by the version that is published
+        when the round opens.
+      </p>
+      <DraftTrouble draft={draft} what="The rubric" />
+      <KindSwitch kinds={rubric.kinds} kind={kind?.id} onKind={setKind} />
+      {criteria.map((criterion, i) => (
+        <CriterionEditor
+          key={criterion.key ?? `new ${i}`}
+          criterion={criterion}
+          kind={kind}
+          kinds={rubric.kinds}
+          onChange={(next, group) => draft.change(criteria.with(i, next), group && `${i} ${group}`)}
+          onTakeOut={() => draft.change(criteria.toSpliced(i, 1))}
+          onMove={
+            i === 0
+              ? undefined
+              : () => draft.change([...criteria.slice(0, i - 1), criterion, ...criteria.slice(i - 1).toSpliced(1, 1)])
+          }
+        />
+      ))}
+      <Button onClick={() => draft.change([...criteria, newCriterion()])} disabled={criteria.length >= 12}>
+        Add a criterion
+      </Button>
+      <VersionChanges rubric={rubric} />
+      <Dialog title="The rubric on an answer" open={preview} onOpenChange={setPreview}>
+        <RubricPreview criteria={criteria} />
+      </Dialog>
+    </>
+  );
+}
+
+function Publish({ draft, settle }: { draft: boolean; settle: () => Promise<void> }) {
+  const study = useStudy();
+  const publish = usePublish(study.id);
+  const [asking, setAsking] = useState(false);
+  const [note, setNote] = useState("");
+  return (
+    <>
+      <Button tone="primary" disabled={!draft} onClick={() => setAsking(true)}>
+        Publish …
+      </Button>
+      <Dialog title="Publish the rubric" open={asking} onOpenChange={setAsking}>
+        <p>A published version stays as it is. Writing on makes the next one.</p>
+        <Field
+          label="What changed"
+          className="mt-3"
+          maxLength={500}
+          value={note}
+          onChange={(e) => setNote(e.target.value)}
+        />
+        {publish.isError && (
+          <Note tone="trouble" role="alert" className="mt-3">
+            {publish.error.message}
+          </Note>
+        )}
+        <div className="mt-4 flex justify-end gap-2">
+          <Button onClick={() => setAsking(false)}>Not yet</Button>
+          <Button
+            tone="primary"
+            disabled={publish.isPending}
+            onClick={() => void settle().then(() => publish.mutate(note, { onSuccess: () => setAsking(false) }))}
+          >
+            Publish it
+          </Button>
+        </div>
+      </Dialog>
+    </>
+  );
+}

@@ -1,0 +1,3 @@
+export { rubricOfStudy } from "./api";
+export { LevelMark } from "./LevelMark";
+export { WeightsEditor } from "./WeightsEditor";

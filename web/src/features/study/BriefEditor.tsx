@@ -1,0 +1,214 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { currentOf, type Schemas } from "../../api/client";
+import { Button } from "../../ui/Button";
+import { DraftSign, DraftTrouble } from "../../ui/DraftSign";
+import { Area, Choice, Field, NumberField, Tick } from "../../ui/Field";
+import { Note } from "../../ui/Note";
+import { useDraft } from "../../ui/useDraft";
+import { rubricOfStudy, WeightsEditor } from "../rubric";
+import { briefOfStudy, putBrief, useCloseBrief, useStepsChanged } from "./api";
+import { COEFFICIENTS, TIE_BREAKS } from "./RuleTermsList";
+import { useStudy } from "./useStudy";
+
+type BriefView = Schemas["BriefView"];
+type Terms = Schemas["RuleTerms"];
+type Written = { title: string; brief: Schemas["Brief"] };
+
+const draftOf = (view: BriefView): { value: Written; version: number } => ({
+  value: { title: view.title, brief: view.brief },
+  version: view.version,
+});
+
+function choices<V extends string>(words: Record<V, string>, order: readonly V[]): { value: V; label: string }[] {
+  return order.map((value) => ({ value, label: words[value] }));
+}
+
+const FLOORS: Record<Terms["floorOn"], string> = {
+  ESTIMATE: "the estimate",
+  LOWER_LIMIT: "the lower limit of its interval",
+};
+
+/** The brief while it is written: saved as it is typed, closed when it says all it must. */
+export function BriefEditor({ brief: view }: { brief: BriefView }) {
+  const study = useStudy();
+  const stepsChanged = useStepsChanged(study.id);
+  const client = useQueryClient();
+  const draft = useDraft<Written>({
+    name: `brief.${study.id}`,
+    ...draftOf(view),
+    save: async (value, version) => {
+      const saved = await putBrief(study.id, { version, ...value });
+      client.setQueryData(briefOfStudy(study.id).queryKey, saved);
+      stepsChanged();
+      return draftOf(saved);
+    },
+    current: (problem) => draftOf(currentOf<BriefView>(problem)),
+  });
+  const { title, brief } = draft.value;
+  const write = (change: Partial<Schemas["Brief"]>, group?: string) =>
+    draft.change({ title, brief: { ...brief, ...change } }, group);
+  return (
+    <>
+      <div className="mb-4 flex flex-wrap items-baseline gap-4">
+        <h1>Brief</h1>
+        <span className="ml-auto" />
+        <DraftSign draft={draft} />
+      </div>
+      <DraftTrouble draft={draft} what="The brief" />
+      <div className="grid max-w-3xl gap-4">
+        <Field
+          label="Title of the study"
+          maxLength={200}
+          value={title}
+          error={title.trim() === "" ? "must be there" : draft.errorOf("title")}
+          onChange={(e) => draft.change({ title: e.target.value, brief }, "title")}
+        />
+        <Area
+          label="Question"
+          hint="What is being decided, in one sentence that ends in a question mark."
+          maxLength={2000}
+          value={brief.question}
+          onChange={(e) => write({ question: e.target.value }, "question")}
+        />
+        <Area
+          label="For whom"
+          hint="Who will work with what is chosen, and on what."
+          maxLength={2000}
+          value={brief.audience}
+          onChange={(e) => write({ audience: e.target.value }, "audience")}
+        />
+        <Area
+          label="Background"
+          hint="What somebody needs to know who reads this in a year. Markdown."
+          maxLength={20000}
+          value={brief.background}
+          onChange={(e) => write({ background: e.target.value }, "background")}
+        />
+      </div>
+      <h2 className="mt-8">The decision rule</h2>
+      <p className="mt-1 mb-4 max-w-2xl text-ink-soft">
+        It is fixed before anybody sees a grade, so that nobody can say it was made to fit.
+      </p>
+      <RuleFields terms={brief.rule} onChange={(rule, group) => write({ rule }, group)} errorOf={draft.errorOf} />
+      <Tick
+        className="mt-5"
+        checked={brief.asksExpectations}
+        label="Ask everybody what they expect before they see anything"
+        hint="A favourite that was named beforehand can be told apart from a finding."
+        onTick={(asksExpectations) => write({ asksExpectations })}
+      />
+      <CloseBrief brief={brief} settle={draft.flush} unsaved={draft.status !== "saved"} />
+    </>
+  );
+}
+
+type RuleFieldsProps = {
+  terms: Terms;
+  onChange: (terms: Terms, group?: string) => void;
+  errorOf: (field: string) => string | undefined;
+};
+
+function RuleFields({ terms, onChange, errorOf }: RuleFieldsProps) {
+  const study = useStudy();
+  const rubric = useQuery(rubricOfStudy(study.id));
+  const number = (field: "agreementFloor" | "margin" | "minimumRaters") => (value: number | undefined) =>
+    value !== undefined && onChange({ ...terms, [field]: value }, field);
+  return (
+    <>
+      <div className="grid max-w-4xl gap-x-6 gap-y-4 sm:grid-cols-2 lg:grid-cols-3">
+        <Choice
+          label="Coefficient of agreement"
+          value={terms.coefficient}
+          options={choices<Terms["coefficient"]>(COEFFICIENTS, ["ALPHA_ORDINAL", "AC2_ORDINAL"])}
+          onValue={(coefficient) => onChange({ ...terms, coefficient })}
+        />
+        <NumberField
+          label="Agreement floor"
+          hint="Below it, nothing is recommended."
+          value={terms.agreementFloor}
+          error={errorOf("agreementFloor")}
+          onNumber={number("agreementFloor")}
+        />
+        <Choice
+          label="What must reach the floor"
+          value={terms.floorOn}
+          options={choices<Terms["floorOn"]>(FLOORS, ["ESTIMATE", "LOWER_LIMIT"])}
+          onValue={(floorOn) => onChange({ ...terms, floorOn })}
+        />
+        <NumberField
+          label="Margin, in points of 100"
+          hint="The smallest difference that matters."
+          value={terms.margin}
+          error={errorOf("margin")}
+          onNumber={number("margin")}
+        />
+        <NumberField
+          label="Raters an answer, at least"
+          value={terms.minimumRaters}
+          error={errorOf("minimumRaters")}
+          onNumber={number("minimumRaters")}
+        />
+        <Choice
+          label="Between equals decides"
+          value={terms.tieBreak}
+          options={choices<Terms["tieBreak"]>(TIE_BREAKS, ["COST", "TIME", "NONE"])}
+          onValue={(tieBreak) => onChange({ ...terms, tieBreak })}
+        />
+      </div>
+      <div className="mt-4 grid gap-2">
+        <Tick
+          checked={terms.strictOnMasking}
+          label="Withhold while an answer names a candidate in what raters read"
+          onTick={(strictOnMasking) => onChange({ ...terms, strictOnMasking })}
+        />
+        <Tick
+          checked={terms.strictOnSplits}
+          label="Withhold while a split of two levels or more has no settled grade"
+          onTick={(strictOnSplits) => onChange({ ...terms, strictOnSplits })}
+        />
+      </div>
+      {rubric.data && (
+        <WeightsEditor
+          rubric={rubric.data}
+          terms={terms}
+          onGate={(gate) => {
+            const { gate: _, ...rest } = terms;
+            onChange(gate ? { ...rest, gate } : rest, "gate");
+          }}
+        />
+      )}
+    </>
+  );
+}
+
+type CloseBriefProps = { brief: Schemas["Brief"]; settle: () => Promise<void>; unsaved: boolean };
+
+function CloseBrief({ brief, settle, unsaved }: CloseBriefProps) {
+  const study = useStudy();
+  const close = useCloseBrief(study.id);
+  const missing = [
+    brief.question.trim() === "" && "the question",
+    brief.audience.trim() === "" && "for whom it is",
+  ].filter((m) => m !== false);
+  return (
+    <section className="mt-6 max-w-3xl border-y border-rule py-4">
+      <p className="mb-3">
+        {missing.length > 0
+          ? `Before it can be closed, ${missing.join(" and ")} must be written.`
+          : "Closing freezes the question and the rule, weights and floors included. Reopening needs a reason that everybody will see."}
+      </p>
+      <Button
+        tone="primary"
+        disabled={missing.length > 0 || close.isPending}
+        onClick={() => void settle().then(() => close.mutate())}
+      >
+        {unsaved ? "Save and close the brief" : "Close the brief"}
+      </Button>
+      {close.isError && (
+        <Note tone="trouble" role="alert" className="mt-3">
+          {close.error.message}
+        </Note>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,223 @@
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useDeferredValue, useState } from "react";
+import { Slider } from "radix-ui";
+import type { Schemas } from "../../api/client";
+import { NumberField } from "../../ui/Field";
+import { fixed, percent } from "../../ui/format";
+import { type Axis, IntervalAxis, IntervalRow } from "../../ui/IntervalRow";
+import { Table } from "../../ui/Table";
+import { forecastOf } from "./api";
+import { useStudy } from "./useStudy";
+
+type Size = {
+  promptsAKind: number;
+  kinds: number;
+  candidates: number;
+  attempts: number;
+  raters: number;
+  ratersAnAnswer: number;
+  minutes: number;
+};
+
+const START: Size = {
+  promptsAKind: 4,
+  kinds: 4,
+  candidates: 3,
+  attempts: 1,
+  raters: 4,
+  ratersAnAnswer: 3,
+  minutes: 6,
+};
+
+/** How much is enough: what a study of some size could show, and what grading it would cost. */
+export function Planner({ margin }: { margin: number }) {
+  const study = useStudy();
+  const [size, setSize] = useState(START);
+  const settled = useDeferredValue(size);
+  const found = Math.min(40, Math.max(0.5, margin));
+  const forecast = useQuery({
+    ...forecastOf(study.id, {
+      promptsByKind: Array<number>(settled.kinds).fill(settled.promptsAKind),
+      candidates: settled.candidates,
+      attempts: settled.attempts,
+      raters: settled.raters,
+      ratersAnAnswer: settled.ratersAnAnswer,
+      minutes: settled.minutes,
+      margin: found,
+    }),
+    placeholderData: keepPreviousData,
+  });
+  const set = (change: Partial<Size>) =>
+    setSize((old) => {
+      const next = { ...old, ...change };
+      return { ...next, ratersAnAnswer: Math.min(next.ratersAnAnswer, next.raters) };
+    });
+  return (
+    <section className="mt-10 border-t border-rule pt-5">
+      <h2>How much is enough?</h2>
+      <p className="mt-1 mb-4 max-w-3xl text-ink-soft">
+        Studies of this size are made up and evaluated as yours will be, with scores that vary as they usually do. It is
+        a forecast, not a promise.
+      </p>
+      <div className="grid gap-x-10 gap-y-3 lg:grid-cols-[22rem_1fr]">
+        <div className="grid h-fit gap-3">
+          <Dial label="Kinds of prompts" value={size.kinds} from={1} to={6} onValue={(kinds) => set({ kinds })} />
+          <Dial
+            label="Prompts of each kind"
+            value={size.promptsAKind}
+            from={1}
+            to={12}
+            onValue={(promptsAKind) => set({ promptsAKind })}
+          />
+          <Dial
+            label="Candidates"
+            value={size.candidates}
+            from={2}
+            to={8}
+            onValue={(candidates) => set({ candidates })}
+          />
+          <Dial
+            label="Attempts of each"
+            value={size.attempts}
+            from={1}
+            to={4}
+            onValue={(attempts) => set({ attempts })}
+          />
+          <Dial label="Raters" value={size.raters} from={2} to={12} onValue={(raters) => set({ raters })} />
+          <Dial
+            label="Raters an answer"
+            value={size.ratersAnAnswer}
+            from={1}
+            to={size.raters}
+            onValue={(ratersAnAnswer) => set({ ratersAnAnswer })}
+          />
+          <NumberField
+            label="Minutes of grading an answer"
+            value={size.minutes}
+            onNumber={(minutes) => minutes !== undefined && minutes >= 0.1 && minutes <= 600 && set({ minutes })}
+          />
+        </div>
+        {forecast.isError && <p role="alert">{forecast.error.message}</p>}
+        {forecast.data && <Outlook forecast={forecast.data} margin={found} stale={forecast.isPlaceholderData} />}
+      </div>
+    </section>
+  );
+}
+
+type DialProps = { label: string; value: number; from: number; to: number; onValue: (value: number) => void };
+
+function Dial({ label, value, from, to, onValue }: DialProps) {
+  return (
+    <div className="grid grid-cols-[10rem_1fr_2rem] items-center gap-2">
+      <span aria-hidden="true">{label}</span>
+      <Slider.Root
+        className="relative flex h-5 touch-none items-center select-none"
+        min={from}
+        max={to}
+        value={[value]}
+        onValueChange={([next]) => next !== undefined && onValue(next)}
+      >
+        <Slider.Track className="relative h-0.5 grow bg-edge">
+          <Slider.Range className="absolute h-full bg-moss" />
+        </Slider.Track>
+        <Slider.Thumb aria-label={label} className="block size-4 rotate-45 border-2 border-moss bg-vellum" />
+      </Slider.Root>
+      <span className="text-right font-semibold tabular-nums">{value}</span>
+    </div>
+  );
+}
+
+type OutlookProps = { forecast: Schemas["PlanForecast"]; margin: number; stale: boolean };
+
+type Row = { what: string; forecast: Schemas["ForecastView"] };
+
+/** A difference of just the margin, with the interval that such a study would put around it. */
+function Outlook({ forecast, margin, stale }: OutlookProps) {
+  const rows: Row[] = [{ what: "As planned", forecast: forecast.planned }, ...forecast.alternatives];
+  const widest = Math.max(...rows.map((r) => r.forecast.correctedHalfWidth.value ?? 0));
+  const edge = Math.max(10, Math.ceil((widest + margin) / 10) * 10);
+  const axis: Axis = {
+    from: -edge,
+    to: edge,
+    decimals: 0,
+    marks: [
+      { at: 0, label: "0" },
+      { at: margin, label: `      margin ${fixed(margin, 1)}` },
+    ],
+  };
+  const { planned } = forecast;
+  return (
+    <div aria-busy={stale} className={stale ? "opacity-60" : undefined}>
+      <p className="mb-2 font-serif text-lg">{sentence(planned, margin)}</p>
+      <Table
+        caption="Forecast as planned and with a little more"
+        rows={rows}
+        rowKey={(r) => r.what}
+        columns={[
+          { key: "what", head: "Study", rowHeader: true, cell: (r) => r.what },
+          {
+            key: "picture",
+            head: <IntervalAxis axis={axis} />,
+            cell: (r) => <IntervalRow axis={axis} figure={around(margin, r.forecast.correctedHalfWidth)} />,
+          },
+          {
+            key: "width",
+            head: "Interval of a difference",
+            cell: (r) =>
+              r.forecast.halfWidth.value === undefined ? (
+                <span className="text-ink-soft">none: {r.forecast.halfWidth.undefinedReason}</span>
+              ) : (
+                <>
+                  ± {fixed(r.forecast.halfWidth.value, 1)}
+                  <span className="block text-sm text-ink-soft">
+                    ± {fixed(r.forecast.correctedHalfWidth.value ?? 0, 1)} corrected
+                  </span>
+                </>
+              ),
+          },
+          {
+            key: "found",
+            head: "Margin is found",
+            align: "right",
+            cell: (r) => (r.forecast.chanceFound.value === undefined ? "–" : percent(r.forecast.chanceFound.value)),
+          },
+          {
+            key: "hours",
+            head: "Hours of grading",
+            align: "right",
+            cell: (r) => (
+              <>
+                {fixed(r.forecast.hours, 0)}
+                <span className="block text-sm text-ink-soft">{fixed(r.forecast.hoursARater, 1)} a rater</span>
+              </>
+            ),
+          },
+        ]}
+      />
+      <p className="mt-2 text-sm text-ink-soft">
+        “Found” counts made-up studies in which a candidate that is truly ahead by the margin is clear of another one.
+        Clear of every other at once:{" "}
+        {planned.chanceClear.value === undefined ? "–" : percent(planned.chanceClear.value)}. Assumed spread in points:
+        candidates from prompt to prompt 12, raters 6, one grade 12.
+      </p>
+    </div>
+  );
+}
+
+function around(center: number, halfWidth: Schemas["Figure"]) {
+  return halfWidth.value === undefined
+    ? { value: center }
+    : { value: center, low: center - halfWidth.value, high: center + halfWidth.value };
+}
+
+function sentence(planned: Schemas["ForecastView"], margin: number): string {
+  const chance = planned.chanceFound.value;
+  if (chance === undefined) {
+    return "A study of this size has no interval: it needs two prompts and two raters at least.";
+  }
+  const found = `a true difference of ${fixed(margin, 1)} points would be found in ${percent(chance)} of studies like this`;
+  if (chance >= 0.8) {
+    return `Enough: ${found}.`;
+  }
+  return chance >= 0.5 ? `More or less: ${found}.` : `Too little: ${found}.`;
+}

@@ -1,0 +1,80 @@
+import type { Schemas } from "../../api/client";
+import { fixed } from "../../ui/format";
+
+type Terms = Schemas["RuleTerms"];
+
+export const COEFFICIENTS: Record<Terms["coefficient"], string> = {
+  ALPHA_ORDINAL: "Krippendorff’s α (ordinal)",
+  AC2_ORDINAL: "Gwet’s AC2 (ordinal)",
+};
+
+export const TIE_BREAKS: Record<Terms["tieBreak"], string> = {
+  COST: "the one whose answers cost least",
+  TIME: "the one with the shortest median time",
+  NONE: "nothing: the rule prefers none",
+};
+
+type RuleTermsListProps = {
+  terms: Terms;
+  weights: { key: string; name: string; weight: number; floor?: number | undefined }[];
+};
+
+/** The decision rule in words, the same on the brief and with the recommendation. */
+export function RuleTermsList({ terms, weights }: RuleTermsListProps) {
+  const total = weights.reduce((sum, w) => sum + w.weight, 0);
+  const own = weights.filter((w) => w.floor !== undefined && w.floor !== terms.agreementFloor);
+  const gate = terms.gate;
+  return (
+    <dl className="grid grid-cols-[max-content_1fr] gap-x-6 gap-y-2">
+      <dt className="font-medium">Agreement floor</dt>
+      <dd>
+        {COEFFICIENTS[terms.coefficient]} of at least {fixed(terms.agreementFloor, 2)} on every criterion with weight
+        {own.map((w) => `, ${fixed(w.floor ?? 0, 2)} on ${w.name.toLowerCase()}`).join("")}.{" "}
+        {terms.floorOn === "LOWER_LIMIT"
+          ? "The lower limit of the interval must reach it."
+          : "The estimate must reach it."}{" "}
+        Below it the recommendation is withheld.
+      </dd>
+      <dt className="font-medium">Margin</dt>
+      <dd>Differences of less than {fixed(terms.margin, 1)} points of 100 do not matter to the team.</dd>
+      <dt className="font-medium">Weights</dt>
+      <dd>
+        {total === 0
+          ? "none yet"
+          : weights.map((w) => `${w.name} ${Math.round((100 * w.weight) / total)} %`).join(", ")}
+        .
+      </dd>
+      {gate && (
+        <>
+          <dt className="font-medium">Gate</dt>
+          <dd>
+            An answer at level {gate.level} or below on{" "}
+            {weights.find((w) => w.key === gate.criterion)?.name.toLowerCase() ?? gate.criterion} scores{" "}
+            {fixed(gate.cap, 0)} at most.
+          </dd>
+        </>
+      )}
+      <dt className="font-medium">Raters an answer</dt>
+      <dd>At least {terms.minimumRaters}.</dd>
+      <dt className="font-medium">Who is recommended</dt>
+      <dd>
+        A candidate that stands above every other by at least the margin, with an interval that excludes 0 after
+        correction for the number of pairs.
+      </dd>
+      <dt className="font-medium">Among equals</dt>
+      <dd>{TIE_BREAKS[terms.tieBreak]}.</dd>
+      <dt className="font-medium">Also withheld</dt>
+      <dd>
+        {terms.strictOnMasking || terms.strictOnSplits
+          ? [
+              terms.strictOnMasking && "while an answer names a candidate",
+              terms.strictOnSplits && "while a split has no settled grade",
+            ]
+              .filter(Boolean)
+              .join(", and ")
+          : "for nothing else"}
+        .
+      </dd>
+    </dl>
+  );
+}

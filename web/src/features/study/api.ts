@@ -1,0 +1,121 @@
+import { queryOptions, useMutation, useQueryClient } from "@tanstack/react-query";
+import { api, type Schemas, unwrap } from "../../api/client";
+
+export const studyKeys = {
+  all: ["studies"] as const,
+  one: (studyId: string) => [...studyKeys.all, studyId] as const,
+  part: (studyId: string, part: string, ...more: string[]) => [...studyKeys.one(studyId), part, ...more] as const,
+};
+
+const ofStudy = (studyId: string) => ({ params: { path: { studyId } } });
+
+export const myStudies = () =>
+  queryOptions({
+    queryKey: [...studyKeys.all, "mine"],
+    queryFn: ({ signal }) => unwrap(api.GET("/api/studies", { signal })),
+  });
+
+export const oneStudy = (studyId: string) =>
+  queryOptions({
+    queryKey: studyKeys.one(studyId),
+    queryFn: ({ signal }) => unwrap(api.GET("/api/studies/{studyId}", { ...ofStudy(studyId), signal })),
+  });
+
+export const stepsOfStudy = (studyId: string) =>
+  queryOptions({
+    queryKey: studyKeys.part(studyId, "steps"),
+    queryFn: ({ signal }) => unwrap(api.GET("/api/studies/{studyId}/steps", { ...ofStudy(studyId), signal })),
+    refetchInterval: 30_000,
+  });
+
+export const briefOfStudy = (studyId: string) =>
+  queryOptions({
+    queryKey: studyKeys.part(studyId, "brief"),
+    queryFn: ({ signal }) => unwrap(api.GET("/api/studies/{studyId}/brief", { ...ofStudy(studyId), signal })),
+  });
+
+export const peopleOfStudy = (studyId: string) =>
+  queryOptions({
+    queryKey: studyKeys.part(studyId, "people"),
+    queryFn: ({ signal }) => unwrap(api.GET("/api/studies/{studyId}/people", { ...ofStudy(studyId), signal })),
+  });
+
+export const expectationIn = (studyId: string) =>
+  queryOptions({
+    queryKey: studyKeys.part(studyId, "expectation"),
+    queryFn: ({ signal }) => unwrap(api.GET("/api/studies/{studyId}/expectation", { ...ofStudy(studyId), signal })),
+  });
+
+export const putBrief = (studyId: string, body: Schemas["WriteBrief"]) =>
+  unwrap(api.PUT("/api/studies/{studyId}/brief", { ...ofStudy(studyId), body }));
+
+export const forecastOf = (studyId: string, body: Schemas["PlannedSize"]) =>
+  queryOptions({
+    queryKey: studyKeys.part(studyId, "forecast", JSON.stringify(body)),
+    queryFn: ({ signal }) => unwrap(api.POST("/api/studies/{studyId}/forecast", { ...ofStudy(studyId), body, signal })),
+    staleTime: Infinity,
+  });
+
+/** What a change of a study makes stale: its rail and whatever part was changed. */
+export function useStudyChanged(studyId: string) {
+  const client = useQueryClient();
+  return () => client.invalidateQueries({ queryKey: studyKeys.one(studyId) });
+}
+
+/** Fetches the rail anew, and leaves the page's own data to the page. */
+export function useStepsChanged(studyId: string) {
+  const client = useQueryClient();
+  return () => void client.invalidateQueries({ queryKey: studyKeys.part(studyId, "steps") });
+}
+
+export function useBeginStudy() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (title: string) => unwrap(api.POST("/api/studies", { body: { title } })),
+    onSuccess: () => client.invalidateQueries({ queryKey: studyKeys.all }),
+  });
+}
+
+export function useCloseBrief(studyId: string) {
+  const changed = useStudyChanged(studyId);
+  return useMutation({
+    mutationFn: () => unwrap(api.POST("/api/studies/{studyId}/brief/close", ofStudy(studyId))),
+    onSuccess: changed,
+  });
+}
+
+export function useReopenBrief(studyId: string) {
+  const changed = useStudyChanged(studyId);
+  return useMutation({
+    mutationFn: (reason: string) =>
+      unwrap(api.POST("/api/studies/{studyId}/brief/reopen", { ...ofStudy(studyId), body: { reason } })),
+    onSuccess: changed,
+  });
+}
+
+export function useDeclare(studyId: string) {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (body: Schemas["Declare"]) =>
+      unwrap(api.PUT("/api/studies/{studyId}/expectation", { ...ofStudy(studyId), body })),
+    onSuccess: () => client.invalidateQueries({ queryKey: studyKeys.one(studyId) }),
+  });
+}
+
+export function useAddRater(studyId: string) {
+  const changed = useStudyChanged(studyId);
+  return useMutation({
+    mutationFn: (body: Schemas["AddRater"]) =>
+      unwrap(api.POST("/api/studies/{studyId}/raters", { ...ofStudy(studyId), body })),
+    onSuccess: changed,
+  });
+}
+
+export function useRemoveRater(studyId: string) {
+  const changed = useStudyChanged(studyId);
+  return useMutation({
+    mutationFn: (raterId: string) =>
+      unwrap(api.DELETE("/api/studies/{studyId}/raters/{raterId}", { params: { path: { studyId, raterId } } })),
+    onSuccess: changed,
+  });
+}

@@ -1,0 +1,15 @@
+export {
+  myStudies,
+  peopleOfStudy,
+  studyKeys,
+  useAddRater,
+  useBeginStudy,
+  useRemoveRater,
+  useStepsChanged,
+  useStudyChanged,
+} from "./api";
+export { ExpectationForm } from "./ExpectationForm";
+export { Reopenings } from "./Reopenings";
+export { RuleTermsList } from "./RuleTermsList";
+export { SetAsideNote } from "./SetAsideNote";
+export { useStudy, useStudyId } from "./useStudy";

@@ -1,0 +1,157 @@
+import { describe, expect, it } from "vitest";
+import { cellOf, type Change, type Delivery, Outbox } from "../features/grading/outbox";
+
+function memory() {
+  const items = new Map<string, string>();
+  return {
+    getItem: (k: string) => items.get(k) ?? null,
+    setItem: (k: string, v: string) => void items.set(k, v),
+    removeItem: (k: string) => void items.delete(k),
+  };
+}
+
+function grade(changeId: string, level: number, baseRevision = 0, answerId = "a"): Change {
+  return { kind: "grade", changeId, baseRevision, answerId, criterionId: "c", mark: { level, notApplicable: false } };
+}
+
+function outbox(deliver: (change: Change) => Promise<Delivery>, store = memory()) {
+  const saved: [string, number][] = [];
+  const box = new Outbox({
+    store,
+    key: "k",
+    deliver,
+    onSaved: (change, revision) => saved.push([change.changeId, revision]),
+    newId: () => "fresh",
+    retryAfter: 100_000,
+  });
+  return { box, saved, store };
+}
+
+describe("Outbox", () => {
+  it("keeps a change in storage until it is acknowledged", async () => {
+    const { box, saved, store } = outbox(async () => ({ result: "saved", revision: 1 }));
+    box.put(grade("1", 3), 100_000);
+    expect(store.getItem("k")).toContain('"changeId":"1"');
+    await box.flush();
+    expect(saved).toEqual([["1", 1]]);
+    expect(store.getItem("k")).toBeNull();
+    expect(box.state().connection).toBe("fine");
+  });
+
+  it("sends after a reload what was not acknowledged, under the same id", async () => {
+    const store = memory();
+    const first = outbox(async () => ({ result: "unreachable" }), store);
+    first.box.put(grade("1", 3), 100_000);
+    await first.box.flush();
+    first.box.stop();
+    expect(first.box.state().connection).toBe("unreachable");
+    const sent: string[] = [];
+    const second = outbox(async (c) => {
+      sent.push(c.changeId);
+      return { result: "saved", revision: 1 };
+    }, store);
+    expect(second.box.state().pending.get("a/c")).toEqual(grade("1", 3));
+    await second.box.flush();
+    expect(sent).toEqual(["1"]);
+  });
+
+  it("replaces a waiting change of the same cell, not one of another", async () => {
+    const sent: string[] = [];
+    const { box } = outbox(async (c) => {
+      sent.push(c.changeId);
+      return { result: "saved", revision: 1 };
+    });
+    box.put(grade("1", 3), 100_000);
+    box.put(grade("2", 3, 0, "b"), 100_000);
+    box.put(grade("3", 4), 100_000);
+    await box.flush();
+    expect(sent).toEqual(["2", "3"]);
+  });
+
+  it("builds a change on top of the one on its way", async () => {
+    const bases: number[] = [];
+    let release: (delivery: Delivery) => void = () => undefined;
+    const { box } = outbox((c) => {
+      bases.push(c.baseRevision);
+      return new Promise((resolve) => (release = resolve));
+    });
+    box.put(grade("1", 3), 100_000);
+    const flushing = box.flush();
+    box.put(grade("2", 4), 100_000);
+    release({ result: "saved", revision: 7 });
+    await new Promise((resolve) => setTimeout(resolve));
+    release({ result: "saved", revision: 8 });
+    await flushing;
+    expect(bases).toEqual([0, 7]);
+  });
+
+  it("overwrites nothing silently: a conflict waits for the rater", async () => {
+    const current = { mark: { level: 1, notApplicable: false }, revision: 5 };
+    const answers: Delivery[] = [
+      { result: "conflict", current },
+      { result: "saved", revision: 6 },
+    ];
+    const sent: Change[] = [];
+    const { box } = outbox(async (c) => {
+      sent.push(c);
+      return answers.shift() ?? { result: "unreachable" };
+    });
+    box.put(grade("1", 3), 100_000);
+    await box.flush();
+    expect(box.state().conflicts.get("a/c")?.theirs).toEqual(current);
+    expect(box.state().pending.size).toBe(0);
+    box.settle("a/c", "mine");
+    await box.flush();
+    expect(sent[1]).toEqual({ ...grade("fresh", 3), baseRevision: 5 });
+    expect(box.state().conflicts.size).toBe(0);
+  });
+
+  it("lets the other's change stand when the rater takes it", async () => {
+    const { box } = outbox(async () => ({ result: "conflict", current: { text: "theirs", revision: 2 } }));
+    box.put({ kind: "reason", changeId: "1", baseRevision: 0, answerId: "a", text: "mine" }, 100_000);
+    await box.flush();
+    box.settle("a/reason", "theirs");
+    expect(box.state().conflicts.size).toBe(0);
+    expect(box.state().pending.size).toBe(0);
+  });
+
+  it("keeps changes while nobody is signed in, and drops what the server refuses", async () => {
+    const answers: Delivery[] = [{ result: "signed-out" }, { result: "refused", message: "Round is closed" }];
+    const { box } = outbox(async () => answers.shift() ?? { result: "unreachable" });
+    box.put(grade("1", 3), 100_000);
+    await box.flush();
+    expect(box.state().connection).toBe("signed-out");
+    expect(box.state().pending.size).toBe(1);
+    await box.flush();
+    expect(box.state().refusal).toBe("Round is closed");
+    expect(box.state().pending.size).toBe(0);
+  });
+
+  it("takes over what another window kept, once", async () => {
+    const store = memory();
+    store.setItem("other", JSON.stringify([grade("1", 3)]));
+    store.setItem("k", JSON.stringify([grade("1", 3), grade("2", 2, 0, "b")]));
+    const sent: string[] = [];
+    const box = new Outbox({
+      store,
+      key: "k",
+      adopt: ["k", "other"],
+      deliver: async (c) => {
+        sent.push(c.changeId);
+        return { result: "saved", revision: 1 };
+      },
+      onSaved: () => undefined,
+      newId: () => "fresh",
+    });
+    expect(store.getItem("other")).toBeNull();
+    await box.flush();
+    expect(sent).toEqual(["1", "2"]);
+  });
+
+  it("starts empty on storage that holds nonsense", () => {
+    const store = memory();
+    store.setItem("k", "{not json");
+    expect(outbox(async () => ({ result: "unreachable" }), store).box.state().pending.size).toBe(0);
+    expect(cellOf({ kind: "reason", answerId: "a" })).toBe("a/reason");
+  });
+});

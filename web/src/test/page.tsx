@@ -1,0 +1,91 @@
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { cleanup, render } from "@testing-library/react";
+import type { ReactNode } from "react";
+import { MemoryRouter, Outlet, Route, Routes } from "react-router";
+import { afterEach, vi } from "vitest";
+import type { Schemas } from "../api/client";
+
+export type Asked = { method: string; path: string; body: unknown };
+
+type Answer = { status?: number; body: unknown };
+
+/** Stands in for the server: what each path answers, and what was asked of it. */
+export class ServerDouble {
+  readonly asked: Asked[] = [];
+  private readonly answers = new Map<string, (asked: Asked) => Answer>();
+
+  on(methodAndPath: string, answer: (asked: Asked) => Answer): this {
+    this.answers.set(methodAndPath, answer);
+    return this;
+  }
+
+  readonly fetch = async (input: Request): Promise<Response> => {
+    const text = await input.clone().text();
+    const asked = {
+      method: input.method,
+      path: new URL(input.url).pathname,
+      body: text === "" ? undefined : JSON.parse(text),
+    };
+    this.asked.push(asked);
+    const answer = this.answers.get(`${asked.method} ${asked.path}`)?.(asked) ?? {
+      status: 404,
+      body: { type: "https://mossbank.example/problems/not-found", title: "Not found", status: 404 },
+    };
+    return new Response(JSON.stringify(answer.body), {
+      status: answer.status ?? 200,
+      headers: { "Content-Type": answer.status ? "application/problem+json" : "application/json" },
+    });
+  };
+}
+
+// Browsers have had it since 2024; the oldest Node that builds this has not.
+Map.groupBy ??= <K, T>(items: Iterable<T>, keyOf: (item: T, index: number) => K) => {
+  const groups = new Map<K, T[]>();
+  let index = 0;
+  for (const item of items) {
+    const key = keyOf(item, index++);
+    groups.set(key, [...(groups.get(key) ?? []), item]);
+  }
+  return groups;
+};
+
+/** The answers of the test that runs; the client keeps the first `fetch` it finds, so that one passes on. */
+let current = new ServerDouble();
+globalThis.fetch = (input) => current.fetch(input instanceof Request ? input : new Request(input));
+
+export function server(): ServerDouble {
+  current = new ServerDouble();
+  return current;
+}
+
+export const STUDY: Schemas["StudySummary"] = {
+  id: "s1",
+  title: "A code model for the tide desk",
+  role: "LEAD",
+  stage: "PREPARING",
+  blind: false,
+  createdAt: "2026-11-02T09:00:00Z",
+};
+
+/** Shows something as a page of a study would, with nothing fetched anew by itself. */
+export function inStudy(children: ReactNode, study = STUDY) {
+  const client = new QueryClient({ defaultOptions: { queries: { retry: false }, mutations: { retry: false } } });
+  return render(
+    <QueryClientProvider client={client}>
+      <MemoryRouter initialEntries={[`/studies/${study.id}/page`]}>
+        <Routes>
+          <Route path="studies/:studyId" element={<Outlet context={study} />}>
+            <Route path="page" element={children} />
+            <Route path="*" element={<p>another page</p>} />
+          </Route>
+        </Routes>
+      </MemoryRouter>
+    </QueryClientProvider>,
+  );
+}
+
+afterEach(() => {
+  cleanup();
+  localStorage.clear();
+  vi.restoreAllMocks();
+});

@@ -1,0 +1,40 @@
+import type { Schemas } from "../api/client";
+
+export const PEOPLE: Schemas["PersonView"][] = [
+  {
+    accountId: "p1",
+    name: "Mira Voss",
+    signInName: "mira",
+    role: "LEAD",
+    grades: false,
+    hasPassword: true,
+    declared: true,
+  },
+  {
+    accountId: "p2",
+    name: "Åse Lund",
+    signInName: "ase",
+    role: "RATER",
+    grades: true,
+    hasPassword: false,
+    declared: false,
+  },
+];
+
+export const TERMS: Schemas["RuleTerms"] = {
+  coefficient: "ALPHA_ORDINAL",
+  agreementFloor: 0.6,
+  floorOn: "ESTIMATE",
+  margin: 5,
+  minimumRaters: 2,
+  tieBreak: "NONE",
+  strictOnMasking: false,
+  strictOnSplits: false,
+};
+
+export const NOT_FOUND = { type: "https://mossbank.example/problems/not-found", title: "Not found", status: 404 };
+
+export const refusal = (detail: string, more: object = {}) => ({
+  status: 400,
+  body: { type: "https://mossbank.example/problems/invalid", title: "Not valid", status: 400, detail, ...more },
+});

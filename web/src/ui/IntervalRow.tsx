@@ -1,0 +1,161 @@
+import { fixed } from "./format";
+
+export type FigureLike = {
+  value?: number;
+  low?: number;
+  high?: number;
+  undefinedReason?: string;
+  noIntervalReason?: string;
+};
+
+type Axis = { from: number; to: number; marks: { at: number; label: string }[]; decimals: number };
+
+const WIDTH = 300;
+const HEIGHT = 26;
+const PAD = 8;
+
+function place(axis: Axis, value: number): number {
+  const inside = Math.min(Math.max(value, axis.from), axis.to);
+  return PAD + ((inside - axis.from) / (axis.to - axis.from)) * (WIDTH - 2 * PAD);
+}
+
+export type Shape = "disc" | "square" | "diamond" | "triangle" | "cross";
+const SHAPES: Shape[] = ["disc", "square", "diamond", "triangle", "cross"];
+const PIGMENTS = ["var(--tarn)", "var(--ochre)", "var(--heather)", "var(--clay)", "var(--lichen)"];
+
+/** The pigment and shape of the n-th candidate, so that colour never speaks alone. */
+export function sign(index: number): { shape: Shape; pigment: string } {
+  return { shape: SHAPES[index % SHAPES.length] ?? "disc", pigment: PIGMENTS[index % PIGMENTS.length] ?? "var(--ink)" };
+}
+
+export function ShapeMark({ shape, x, y, pigment }: { shape: Shape; x: number; y: number; pigment: string }) {
+  const r = 5;
+  switch (shape) {
+    case "disc":
+      return <circle cx={x} cy={y} r={r} fill={pigment} />;
+    case "square":
+      return <rect x={x - r + 0.5} y={y - r + 0.5} width={2 * r - 1} height={2 * r - 1} fill={pigment} />;
+    case "diamond":
+      return <path d={`M${x} ${y - r - 1}l${r + 1} ${r + 1}l${-r - 1} ${r + 1}l${-r - 1} ${-r - 1}z`} fill={pigment} />;
+    case "triangle":
+      return <path d={`M${x} ${y - r - 1}l${r + 1} ${2 * r}h${-2 * r - 2}z`} fill={pigment} />;
+    case "cross":
+      return (
+        <path
+          d={`M${x - r} ${y - r}l${2 * r} ${2 * r}M${x + r} ${y - r}l${-2 * r} ${2 * r}`}
+          stroke={pigment}
+          strokeWidth="3"
+        />
+      );
+  }
+}
+
+type IntervalRowProps = {
+  figure: FigureLike;
+  axis: Axis;
+  shape?: Shape;
+  pigment?: string;
+  /** Drawn dashed where the interval says less than the others. */
+  loose?: boolean;
+};
+
+/** A dot with its interval on an axis shared by all rows. The numbers stand beside it, so it is hidden from readers aloud. */
+export function IntervalRow({ figure, axis, shape = "disc", pigment = "var(--ink)", loose = false }: IntervalRowProps) {
+  const y = HEIGHT / 2;
+  return (
+    <svg
+      viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
+      width={WIDTH}
+      height={HEIGHT}
+      aria-hidden="true"
+      className="block max-w-full"
+    >
+      <line x1={PAD} x2={WIDTH - PAD} y1={y} y2={y} stroke="var(--rule)" />
+      {axis.marks.map((mark) => (
+        <line
+          key={mark.label}
+          x1={place(axis, mark.at)}
+          x2={place(axis, mark.at)}
+          y1={0}
+          y2={HEIGHT}
+          stroke="var(--ochre)"
+          strokeWidth="1.5"
+          strokeDasharray="4 2"
+        />
+      ))}
+      {figure.low !== undefined && figure.high !== undefined && (
+        <line
+          x1={place(axis, figure.low)}
+          x2={place(axis, figure.high)}
+          y1={y}
+          y2={y}
+          stroke={pigment}
+          strokeWidth="3"
+          strokeDasharray={loose ? "3 3" : undefined}
+        />
+      )}
+      {figure.value !== undefined && <ShapeMark shape={shape} x={place(axis, figure.value)} y={y} pigment={pigment} />}
+    </svg>
+  );
+}
+
+/** The axis above such rows: its ends, and what its marks mean. */
+export function IntervalAxis({ axis }: { axis: Axis }) {
+  const spoken = [
+    `Picture of the interval, from ${fixed(axis.from, axis.decimals)} to ${fixed(axis.to, axis.decimals)}`,
+    ...axis.marks.map((mark) => mark.label.trim()),
+  ].join(", ");
+  return (
+    <>
+      <span className="sr-only">{spoken}</span>
+      <svg
+        viewBox={`0 0 ${WIDTH} 30`}
+        width={WIDTH}
+        height={30}
+        aria-hidden="true"
+        className="block max-w-full text-[11px]"
+      >
+        <text x={PAD} y={28} fill="var(--ink-soft)">
+          {fixed(axis.from, axis.decimals)}
+        </text>
+        <text x={WIDTH - PAD} y={28} textAnchor="end" fill="var(--ink-soft)">
+          {fixed(axis.to, axis.decimals)}
+        </text>
+        {axis.marks.map((mark) => (
+          <text
+            key={mark.label}
+            x={place(axis, mark.at)}
+            y={12}
+            textAnchor={
+              place(axis, mark.at) > WIDTH * 0.8 ? "end" : place(axis, mark.at) < WIDTH * 0.2 ? "start" : "middle"
+            }
+            fill="var(--ochre)"
+          >
+            {mark.label}
+          </text>
+        ))}
+      </svg>
+    </>
+  );
+}
+
+export type { Axis };
+
+/** A figure in words and numbers: value, interval, or why there is none. */
+export function FigureText({ figure, decimals }: { figure: FigureLike; decimals: number }) {
+  if (figure.value === undefined) {
+    return <span className="text-ink-soft">none: {figure.undefinedReason}</span>;
+  }
+  return (
+    <span className="whitespace-nowrap">
+      <strong className="font-semibold">{fixed(figure.value, decimals)}</strong>{" "}
+      {figure.low !== undefined && figure.high !== undefined ? (
+        <span className="text-ink-soft">
+          {fixed(figure.low, decimals)} to {fixed(figure.high, decimals)}
+        </span>
+      ) : (
+        figure.noIntervalReason && <span className="text-ink-soft">no interval: {figure.noIntervalReason}</span>
+      )}
+    </span>
+  );
+}

@@ -1,0 +1,48 @@
+import { memo } from "react";
+import ReactMarkdown, { type Components } from "react-markdown";
+import remarkGfm from "remark-gfm";
+import { classes } from "./classes";
+import { Code } from "./Code";
+
+const COMPONENTS: Components = {
+  // Nothing is loaded from elsewhere: a picture is its description.
+  img: ({ alt }) => <span className="text-ink-soft">[picture: {alt || "no description"}]</span>,
+  a: ({ href, children }) => (
+    <a href={href} target="_blank" rel="noopener noreferrer nofollow">
+      {children}
+    </a>
+  ),
+  // Scrolls by keyboard as well as by mouse.
+  pre: ({ children }) => <pre tabIndex={0}>{children}</pre>,
+  code: ({ className, children }) => {
+    const language = /language-([\w-]+)/.exec(className ?? "")?.[1];
+    return (
+      <code>
+        <Code language={language} text={String(children).replace(/\n$/, "")} />
+      </code>
+    );
+  },
+  input: ({ checked }) => <span aria-label={checked ? "done" : "open"}>{checked ? "☑" : "☐"}</span>,
+};
+
+/** The text's own headings become one level, below the page's heading above them. */
+function headings(Level: "h2" | "h3"): Components {
+  const heading: Components["h1"] = ({ children }) => <Level>{children}</Level>;
+  return { ...COMPONENTS, h1: heading, h2: heading, h3: heading, h4: heading, h5: heading, h6: heading };
+}
+
+const BELOW_PAGE = headings("h2");
+const BELOW_SECTION = headings("h3");
+
+type MarkdownProps = { text: string; className?: string; below?: "page" | "section" };
+
+/** Text from people or models. HTML in it is shown as text, scripts and remote content cannot occur. */
+export const Markdown = memo(function Markdown({ text, className, below = "section" }: MarkdownProps) {
+  return (
+    <div className={classes("prose", className)}>
+      <ReactMarkdown remarkPlugins={[remarkGfm]} components={below === "page" ? BELOW_PAGE : BELOW_SECTION}>
+        {text}
+      </ReactMarkdown>
+    </div>
+  );
+});

@@ -1,0 +1,49 @@
+import type { UseQueryResult } from "@tanstack/react-query";
+import type { ReactNode } from "react";
+import { ApiProblem } from "../api/client";
+import { Button } from "./Button";
+import { Note } from "./Note";
+
+type QueryProps<T> = { of: UseQueryResult<T>; what: string; children: (data: T) => ReactNode };
+
+/** A data view's first two states: still coming, and failed with a way to try again. */
+export function Query<T>({ of: query, what, children }: QueryProps<T>) {
+  if (query.data !== undefined) {
+    return children(query.data);
+  }
+  if (query.isError) {
+    return <Failure error={query.error} what={what} onRetry={() => void query.refetch()} />;
+  }
+  return (
+    <p role="status" className="p-6 text-ink-soft">
+      Fetching {what} …
+    </p>
+  );
+}
+
+type FailureProps = { error: Error; what: string; onRetry?: () => void };
+
+export function Failure({ error, what, onRetry }: FailureProps) {
+  const gone = error instanceof ApiProblem && (error.status === 404 || error.status === 400);
+  const closed = error instanceof ApiProblem && error.status === 403;
+  return (
+    <div className="p-6">
+      <Note tone="trouble" role="alert">
+        {gone && <p>There is no such page, or it is not yours to see.</p>}
+        {closed && <p>This opens to raters when the lead closes the round.</p>}
+        {!gone && !closed && (
+          <>
+            <p>
+              Could not fetch {what}. {error.message}
+            </p>
+            {onRetry && (
+              <Button className="mt-2" onClick={onRetry}>
+                Try again
+              </Button>
+            )}
+          </>
+        )}
+      </Note>
+    </div>
+  );
+}

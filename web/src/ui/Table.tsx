@@ -1,0 +1,85 @@
+import { type ReactNode, useState } from "react";
+import { classes } from "./classes";
+
+export type Column<Row> = {
+  key: string;
+  head: ReactNode;
+  cell: (row: Row) => ReactNode;
+  /** What rows are sorted by; without it the column does not sort. */
+  sortBy?: (row: Row) => string | number;
+  align?: "left" | "right";
+  rowHeader?: boolean;
+};
+
+type TableProps<Row> = {
+  caption: string;
+  columns: Column<Row>[];
+  rows: Row[];
+  rowKey: (row: Row) => string;
+  rowClass?: (row: Row) => string | undefined;
+};
+
+/** A table with a caption for readers aloud, sortable by its heads. */
+export function Table<Row>({ caption, columns, rows, rowKey, rowClass }: TableProps<Row>) {
+  const [sort, setSort] = useState<{ key: string; down: boolean } | null>(null);
+  const by = columns.find((c) => c.key === sort?.key)?.sortBy;
+  const sorted = by
+    ? [...rows].sort((a, b) => {
+        const [x, y] = [by(a), by(b)];
+        const order = typeof x === "number" && typeof y === "number" ? x - y : String(x).localeCompare(String(y), "en");
+        return sort?.down ? -order : order;
+      })
+    : rows;
+  return (
+    <div className="overflow-x-auto" role="region" aria-label={caption} tabIndex={0}>
+      <table className="w-full border-collapse text-left">
+        <caption className="sr-only">{caption}</caption>
+        <thead>
+          <tr className="border-b border-edge align-bottom">
+            {columns.map((column) => (
+              <th
+                key={column.key}
+                scope="col"
+                className={classes(
+                  "py-1.5 pr-4 text-sm font-medium text-ink-soft",
+                  column.align === "right" && "text-right",
+                )}
+                aria-sort={sort?.key === column.key ? (sort.down ? "descending" : "ascending") : undefined}
+              >
+                {column.sortBy ? (
+                  <button
+                    type="button"
+                    className="underline decoration-dotted underline-offset-4 hover:text-ink"
+                    onClick={() => setSort({ key: column.key, down: sort?.key === column.key && !sort.down })}
+                  >
+                    {column.head}
+                    {sort?.key === column.key && <span aria-hidden="true"> {sort.down ? "↓" : "↑"}</span>}
+                  </button>
+                ) : (
+                  column.head
+                )}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {sorted.map((row) => (
+            <tr key={rowKey(row)} className={classes("border-b border-rule align-top", rowClass?.(row))}>
+              {columns.map((column) =>
+                column.rowHeader ? (
+                  <th key={column.key} scope="row" className="py-1.5 pr-4 font-normal">
+                    {column.cell(row)}
+                  </th>
+                ) : (
+                  <td key={column.key} className={classes("py-1.5 pr-4", column.align === "right" && "text-right")}>
+                    {column.cell(row)}
+                  </td>
+                ),
+              )}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+}
