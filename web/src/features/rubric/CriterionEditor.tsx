@@ -115,7 +115,7 @@ export function CriterionEditor({ criterion, kind, kinds, onChange, onTakeOut, o
         <span className="ml-auto" />
         {onMove && <Button onClick={onMove}>Move up</Button>}
         <Button tone="danger" aria-label={`Take out ${title}`} onClick={onTakeOut}>
-          Take it out
+          Take out
         </Button>
       </div>
       <details className="mt-2">

@@ -107,9 +107,15 @@ public final class Browser implements AutoCloseable {
     /** Waits until the page's heading is there and nothing is being fetched. */
     public WebElement seeHeading() {
         WebElement heading = see(By.tagName("h1"));
-        await(d -> d.findElements(By.xpath("//*[@role='status'][contains(., 'Fetching')]"))
-                .isEmpty());
+        awaitPage();
         return heading;
+    }
+
+    /** The same where the heading may have been scrolled out of sight, as it may be behind a dialog. */
+    public void awaitPage() {
+        await(d -> !d.findElements(By.tagName("h1")).isEmpty()
+                && d.findElements(By.xpath("//*[@role='status'][contains(., 'Fetching')]"))
+                        .isEmpty());
     }
 
     public WebElement seeHeading(String text) {

@@ -24,7 +24,7 @@ public class AccessibilityTest extends Journey {
     }
 
     private void scan(String view, String theme) {
-        browser.seeHeading();
+        browser.awaitPage();
         browser.setTheme(theme);
         // A colour on its way from one theme to the other is neither.
         browser.driver()
@@ -144,7 +144,7 @@ public class AccessibilityTest extends Journey {
         DemoInPreparation.bringIn(ROOT, lead);
         browser.signInAs("Ines Calder");
         scan("prompts to read back", theme);
-        browser.clickLink("Clean up the chart label");
+        browser.click(By.xpath("//section[.//h2='Prompts to read back']//a[.='Clean up the chart label']"));
         browser.seeText("What do you think is asked?");
         scan("reading", theme);
     }

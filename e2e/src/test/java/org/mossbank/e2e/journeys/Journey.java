@@ -9,8 +9,10 @@ import org.testng.annotations.AfterClass;
 import org.testng.annotations.AfterSuite;
 import org.testng.annotations.BeforeClass;
 import org.testng.annotations.BeforeSuite;
+import org.testng.annotations.Listeners;
 
 /** One packaged server with the demo study for all journeys, one browser for each class. */
+@Listeners(WhatWasSeen.class)
 public abstract class Journey {
     protected static final Path ROOT = Path.of(System.getProperty("mossbank.root"));
     protected static final String PASSWORD = "tide and lantern";

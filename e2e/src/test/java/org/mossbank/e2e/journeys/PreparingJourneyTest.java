@@ -86,13 +86,15 @@ public class PreparingJourneyTest extends Journey {
                 .sendKeys(Keys.ARROW_RIGHT);
         browser.seeText("Hours of grading");
         // What is typed survives a reload, also before the server has it.
-        browser.block("*/brief");
+        browser.block("*/api/*/brief");
         write("Question", "Which model should write our lock scripts, if any?");
         browser.seeText("No connection: kept in this browser");
         browser.driver().navigate().refresh();
+        browser.seeText("Could not fetch the brief");
+        browser.block();
+        browser.clickButton("Try again");
         browser.seeHeading("Brief");
         assertThat(browser.field("Question").getAttribute("value")).endsWith("if any?");
-        browser.block();
         saved();
         write("Which model do you think will do best?", "Osierhold");
         browser.clickButton("That is what I expect");
