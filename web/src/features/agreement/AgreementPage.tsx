@@ -223,10 +223,11 @@ function AlphaSection({ report }: { report: Report }) {
       <details className="mt-2 text-sm">
         <summary className="text-tarn underline underline-offset-4">How this is made</summary>
         <p className="mt-1 max-w-3xl">
-          Krippendorff’s α, ordinal: 1 is perfect agreement, 0 what chance would give. Intervals are bootstrap
-          percentiles over {report.resamples} resamples of prompts, because all answers to one prompt belong together.
-          Where there are fewer than five prompts, answers are resampled instead; such an interval is dashed and says
-          less. “Same level” and “within one” are shares of pairs of grades, not corrected for chance.
+          {ac2Decides ? "Gwet’s AC2 with ordinal weights" : "Krippendorff’s α, ordinal"}: 1 is perfect agreement, 0 what
+          chance would give. Intervals are bootstrap percentiles over {report.resamples} resamples of prompts, because
+          all answers to one prompt belong together. Where there are fewer than five prompts, answers are resampled
+          instead; such an interval is dashed and says less. “Same level” and “within one” are shares of pairs of
+          grades, not corrected for chance.
         </p>
       </details>
     </section>
@@ -282,6 +283,7 @@ function SeveritySection({ report }: { report: Report }) {
 }
 
 function SplitSection({ report }: { report: Report }) {
+  const highest = new Map(report.criteria.map((c) => [c.criterionId, c.highestLevel]));
   return (
     <section className="mt-8">
       <h2>Widest splits</h2>
@@ -317,7 +319,12 @@ function SplitSection({ report }: { report: Report }) {
                   <span className="flex flex-wrap gap-x-4 gap-y-1">
                     {s.grades.map((g) => (
                       <span key={g.raterId} className="whitespace-nowrap">
-                        <LevelMark level={g.level} highest={4} title={g.levelName} /> {g.name}
+                        <LevelMark
+                          level={g.level}
+                          highest={highest.get(s.criterionId) ?? g.level}
+                          title={g.levelName}
+                        />{" "}
+                        {g.name}
                       </span>
                     ))}
                   </span>

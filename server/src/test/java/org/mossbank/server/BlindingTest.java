@@ -105,7 +105,8 @@ public class BlindingTest extends ServerTest {
 
     /** Headers and body; but a body's length in bytes is no measure of an answer, though it may be the same number. */
     private static String allOf(ApiClient.Response response) {
-        Map<String, List<String>> headers = new TreeMap<>(response.raw().headers().map());
+        Map<String, List<String>> headers =
+                new TreeMap<>(response.raw().headers().map());
         headers.remove("content-length");
         return headers + "\n" + response.body();
     }

@@ -170,6 +170,7 @@ class AgreementComputation {
                 criterion.name(),
                 criterion.weight(),
                 data.floor(criterion),
+                criterion.highestLevel(),
                 figures(criterion, data.grades, data),
                 data.kinds.stream()
                         .map(k -> new AgreementReport.KindAgreement(

@@ -34,6 +34,7 @@ public record AgreementReport(
             String name,
             double weight,
             double floor,
+            int highestLevel,
             AgreementFigures overall,
             List<KindAgreement> byKind) {}
 

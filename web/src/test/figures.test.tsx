@@ -1,0 +1,403 @@
+// @vitest-environment happy-dom
+import { inStudy, server, STUDY } from "./page";
+import { screen, within } from "@testing-library/react";
+import userEvent from "@testing-library/user-event";
+import { describe, expect, it } from "vitest";
+import type { Schemas } from "../api/client";
+import { AgreementPage } from "../features/agreement";
+import { RecommendationPage } from "../features/recommendation";
+import { NOT_FOUND, TERMS } from "./people";
+
+type Figure = Schemas["Figure"];
+
+const figure = (value: number, low: number, high: number): Figure => ({ value, low, high, level: 0.95 });
+const noFigure = (undefinedReason: string): Figure => ({ undefinedReason });
+
+const FIGURES: Schemas["AgreementFigures"] = {
+  alpha: figure(0.71, 0.64, 0.78),
+  ac2: figure(0.75, 0.7, 0.81),
+  exact: figure(0.62, 0.58, 0.66),
+  withinOne: figure(0.94, 0.91, 0.97),
+  answers: 24,
+  prompts: 8,
+  pairs: 72,
+  resampled: "PROMPTS",
+  verdict: "ABOVE",
+};
+
+const criterion = (
+  criterionId: string,
+  name: string,
+  overall: Partial<Schemas["AgreementFigures"]> = {},
+  more: Partial<Schemas["CriterionAgreement"]> = {},
+): Schemas["CriterionAgreement"] => ({
+  criterionId,
+  name,
+  weight: 0.5,
+  floor: 0.6,
+  highestLevel: 4,
+  overall: { ...FIGURES, ...overall },
+  byKind: [],
+  ...more,
+});
+
+const AGREEMENT: Schemas["AgreementReport"] = {
+  revision: 7,
+  sheets: 12,
+  sentSheets: 11,
+  resamples: 2000,
+  coefficient: "ALPHA_ORDINAL",
+  criteria: [criterion("right", "Correctness"), criterion("idiom", "Idiom")],
+  raters: [
+    { raterId: "a", name: "Åse Lund" },
+    { raterId: "b", name: "Bo Grane" },
+    { raterId: "c", name: "Cleo Varn" },
+  ],
+  pairs: [
+    {
+      criterionId: "right",
+      firstRaterId: "b",
+      secondRaterId: "a",
+      answers: 21,
+      quadratic: figure(0.66, 0.5, 0.8),
+      linear: figure(0.58, 0.4, 0.7),
+    },
+    {
+      criterionId: "idiom",
+      firstRaterId: "b",
+      secondRaterId: "a",
+      answers: 21,
+      quadratic: figure(0.41, 0.2, 0.6),
+      linear: figure(0.33, 0.2, 0.5),
+    },
+  ],
+  severity: [
+    { raterId: "a", name: "Åse Lund", grades: 72, shareAtEnds: 0.51, severity: figure(0.42, 0.3, 0.55) },
+    { raterId: "b", name: "Bo Grane", grades: 66, shareAtEnds: 0.04, severity: figure(-0.31, -0.44, -0.2) },
+  ],
+  selfAgreement: [],
+  splits: [],
+  splitCount: 0,
+  setAside: [],
+};
+
+async function agreement(change: Partial<Schemas["AgreementReport"]> = {}) {
+  server().on("GET /api/studies/s1/agreement", () => ({ body: { ...AGREEMENT, ...change } }));
+  inStudy(<AgreementPage />);
+  return (await screen.findByRole("heading", { level: 1 })).textContent;
+}
+
+const rowsOf = (name: string) => within(screen.getByRole("table", { name })).getAllByRole("row");
+
+describe("agreement", () => {
+  it("says in words that raters agree, and from how much", async () => {
+    expect(await agreement()).toBe("Raters agree well on every criterion");
+    expect(screen.getByText(/From 11 of 12 sheets/)).toBeDefined();
+  });
+
+  it("names every criterion below its floor", async () => {
+    const low = { alpha: figure(0.4, 0.3, 0.5), verdict: "BELOW" as const };
+    expect(await agreement({ criteria: [criterion("r", "Correctness", low), criterion("i", "Idiom", low)] })).toBe(
+      "Raters do not agree well enough on correctness and idiom",
+    );
+    expect(screen.getAllByText("below the floor")).toHaveLength(2);
+  });
+
+  it("does not count a criterion that has no weight", async () => {
+    const low = { alpha: figure(0.1, 0, 0.2), verdict: "BELOW" as const };
+    expect(
+      await agreement({ criteria: [criterion("r", "Correctness"), criterion("i", "Idiom", low, { weight: 0 })] }),
+    ).toBe("Raters agree well on every criterion");
+  });
+
+  it("says where the floor is reached but the interval reaches below it", async () => {
+    const unsure = { alpha: figure(0.62, 0.52, 0.7), verdict: "UNCERTAIN" as const };
+    expect(await agreement({ criteria: [criterion("r", "Correctness", unsure), criterion("i", "Idiom")] })).toBe(
+      "Agreement reaches the floor on every criterion, on correctness not beyond doubt",
+    );
+  });
+
+  it("gives the reason in place of a figure that cannot be computed", async () => {
+    const none = { alpha: noFigure("no answer has grades from two raters"), verdict: "UNDEFINED" as const };
+    expect(await agreement({ criteria: [criterion("r", "Correctness", none)] })).toBe(
+      "Agreement cannot be computed yet",
+    );
+    expect(screen.getAllByText(/no answer has grades from two raters/).length).toBeGreaterThan(0);
+    expect(screen.queryByText(/NaN|undefined/)).toBeNull();
+  });
+
+  it("judges by the coefficient that the rule names", async () => {
+    const parted = { alpha: figure(0.2, 0.1, 0.3), ac2: figure(0.9, 0.8, 0.95) };
+    expect(await agreement({ coefficient: "AC2_ORDINAL", criteria: [criterion("r", "Correctness", parted)] })).toBe(
+      "Raters agree well on every criterion",
+    );
+    expect(screen.getByText(/α and AC2 part where almost all grades are alike/)).toBeDefined();
+    expect(rowsOf("Agreement by criterion and kind")[0]?.textContent).toContain("AC2, 95 % interval");
+  });
+
+  it("shows the kinds under their criterion, with what each figure is over", async () => {
+    const byKind = [
+      { kindId: "k1", name: "Review", figures: { ...FIGURES, alpha: figure(0.33, 0.1, 0.5), answers: 6, prompts: 2 } },
+    ];
+    await agreement({ criteria: [criterion("r", "Correctness", {}, { byKind })] });
+    const [, whole, review] = rowsOf("Agreement by criterion and kind");
+    expect(whole?.textContent).toContain("24 answers, 8 prompts");
+    expect(review?.textContent).toContain("Review");
+    expect(review?.textContent).toContain("6 answers, 2 prompts");
+  });
+
+  it("has κ of each two raters for the criterion that is chosen", async () => {
+    await agreement();
+    const pairs = () => screen.getByRole("table", { name: "Weighted kappa of each two raters" }).textContent;
+    expect(pairs()).toContain("0.66");
+    await userEvent.click(screen.getByRole("button", { name: "Idiom" }));
+    expect(pairs()).toContain("0.41");
+    expect(pairs()).not.toContain("0.66");
+  });
+
+  it("sorts raters by how strict they are", async () => {
+    await agreement();
+    const names = () =>
+      rowsOf("Severity of raters")
+        .flatMap((r) => within(r).queryAllByRole("rowheader"))
+        .map((h) => h.textContent);
+    expect(names()).toEqual(["Åse Lund", "Bo Grane"]);
+    await userEvent.click(screen.getByRole("button", { name: "Levels below the others" }));
+    expect(names()).toEqual(["Bo Grane", "Åse Lund"]);
+    await userEvent.click(screen.getByRole("button", { name: "Levels below the others" }));
+    expect(names()).toEqual(["Åse Lund", "Bo Grane"]);
+  });
+
+  it("leads from a split to the answers it is about", async () => {
+    await agreement({
+      splitCount: 31,
+      splits: [
+        {
+          answerId: "x1",
+          criterionId: "right",
+          criterionName: "Correctness",
+          promptId: "p1",
+          promptTitle: "Why does the lamp stay dark?",
+          distance: 3,
+          grades: [
+            { raterId: "a", name: "Åse Lund", level: 1, levelName: "Mostly wrong" },
+            { raterId: "b", name: "Bo Grane", level: 4, levelName: "Right" },
+          ],
+        },
+      ],
+    });
+    expect(screen.getByText(/31 answers and criteria/).textContent).toContain("the widest 1 are shown");
+    const link = screen.getByRole("link", { name: "Why does the lamp stay dark?, correctness" });
+    expect(link.getAttribute("href")).toBe("/studies/s1/answers/p1?answer=x1");
+  });
+
+  it("shows how raters agree with themselves only where answers came twice", async () => {
+    await agreement();
+    expect(screen.queryByText("With themselves")).toBeNull();
+    await agreement({
+      selfAgreement: [
+        {
+          raterId: "a",
+          name: "Åse Lund",
+          grades: 9,
+          exact: figure(0.67, 0.4, 0.9),
+          withinOne: figure(1, 0.7, 1),
+          kappa: noFigure("only one level is in use"),
+        },
+      ],
+    });
+    expect(await screen.findByText("With themselves")).toBeDefined();
+    expect(screen.getByText(/only one level is in use/)).toBeDefined();
+  });
+
+  it("names the faulty prompts that count nowhere", async () => {
+    await agreement({ setAside: [{ promptId: "p9", title: "The vague one", reason: "two readings were possible" }] });
+    expect(screen.getByText(/The vague one/)).toBeDefined();
+    expect(screen.getByText(/two readings were possible/)).toBeDefined();
+  });
+
+  it("says what went wrong and offers another try", async () => {
+    let down = true;
+    server().on("GET /api/studies/s1/agreement", () => {
+      if (down) {
+        throw new TypeError("no network");
+      }
+      return { body: AGREEMENT };
+    });
+    inStudy(<AgreementPage />);
+    expect(await screen.findByText(/Could not fetch the agreement/)).toBeDefined();
+    down = false;
+    await userEvent.click(screen.getByRole("button", { name: "Try again" }));
+    expect(await screen.findByRole("heading", { level: 1 })).toBeDefined();
+  });
+
+  it("tells somebody who may not see it no more than that", async () => {
+    server().on("GET /api/studies/s1/agreement", () => ({ status: 404, body: NOT_FOUND }));
+    inStudy(<AgreementPage />);
+    expect(await screen.findByText("There is no such page, or it is not yours to see.")).toBeDefined();
+  });
+});
+
+const standing = (candidateId: string, value: number, best: number): Schemas["StandingView"] => ({
+  candidateId,
+  adjusted: figure(value, value - 5, value + 5),
+  plain: figure(value + 1, value - 5, value + 6),
+  chanceOfBest: figure(best, best, best),
+  scores: 24,
+});
+
+const RECOMMENDATION: Schemas["RecommendationReport"] = {
+  revision: 7,
+  outcome: "RECOMMENDED",
+  headline: "We recommend Osierhold.",
+  leaderId: "o",
+  findings: [{ type: "LEADS", sentence: "It stands 11 points above the next." }],
+  basis: { answers: 24, prompts: 8, raters: 3, resamples: 2000, sheets: 12, sentSheets: 12 },
+  blinding: { raters: 3, lead: false, giveAways: 0 },
+  candidates: [
+    { id: "t", name: "Teaselworth", version: "2", settings: "", baseline: false },
+    { id: "o", name: "Osierhold", version: "1", settings: "", baseline: false },
+  ],
+  overall: [standing("o", 71, 0.998), standing("t", 60, 0.002)],
+  byCriterion: [{ criterionId: "right", name: "Correctness", standings: [standing("o", 80, 1), standing("t", 66, 0)] }],
+  differences: [
+    {
+      higherId: "o",
+      lowerId: "t",
+      difference: figure(11, 3, 18),
+      adjustedDifference: figure(11, 2, 20),
+      p: figure(0.004, 0.004, 0.004),
+    },
+  ],
+  measures: [
+    {
+      candidateId: "o",
+      answers: 12,
+      complete: 11,
+      medianTotalMs: 4200,
+      medianOutputTokens: 310,
+      totalCost: 0.42,
+      currency: "EUR",
+    },
+    { candidateId: "t", answers: 12, complete: 12 },
+  ],
+  expectations: [],
+  reopenings: [],
+  rule: { terms: TERMS, weights: [{ criterionId: "right", key: "right", name: "Correctness", weight: 1, floor: 0.6 }] },
+  ruledOut: [],
+  setAside: [],
+};
+
+async function recommendation(change: Partial<Schemas["RecommendationReport"]> = {}) {
+  server().on("GET /api/studies/s1/recommendation", () => ({ body: { ...RECOMMENDATION, ...change } }));
+  inStudy(<RecommendationPage />, { ...STUDY, stage: "GRADING" });
+  return (await screen.findByRole("heading", { level: 1 })).textContent;
+}
+
+describe("recommendation", () => {
+  it("says what is recommended, why, and from how much", async () => {
+    expect(await recommendation()).toBe("We recommend Osierhold.");
+    expect(screen.getByText("It stands 11 points above the next.")).toBeDefined();
+    expect(screen.getByText(/From 12 of 12 sheets: 24 answers to 8 prompts, 3 raters/)).toBeDefined();
+  });
+
+  it("keeps the standings when it withholds, and says that they do not decide", async () => {
+    await recommendation({
+      outcome: "WITHHELD",
+      headline: "No recommendation yet.",
+      findings: [{ type: "TOO_FEW_RATERS", sentence: "1 of 24 answers has fewer than 3 raters." }],
+    });
+    expect(screen.getByRole("heading", { name: "What is missing" })).toBeDefined();
+    expect(screen.getByText(/the rule does not let them decide yet/)).toBeDefined();
+    expect(rowsOf("Standings overall")).toHaveLength(3);
+  });
+
+  it("never says that something is certain or cannot happen", async () => {
+    await recommendation();
+    const [, first, second] = rowsOf("Standings overall");
+    expect(first?.textContent).toContain("over 99 %");
+    expect(second?.textContent).toContain("under 1 %");
+  });
+
+  it("gives a candidate one sign wherever it stands", async () => {
+    await recommendation();
+    const signs = screen
+      .getAllByText("Osierhold")
+      .map((name) => name.parentElement?.querySelector("svg")?.outerHTML)
+      .filter((svg) => svg !== undefined);
+    expect(signs.length).toBeGreaterThan(2);
+    expect(new Set(signs).size).toBe(1);
+  });
+
+  it("says what was not measured", async () => {
+    await recommendation();
+    const [, osier, teasel] = rowsOf("Time and cost by candidate");
+    expect(osier?.textContent).toContain("11 of 12");
+    expect(teasel?.textContent).toContain("not measured");
+    expect(teasel?.textContent).toContain("not known");
+  });
+
+  it("shows small p values as a bound", async () => {
+    await recommendation();
+    expect(rowsOf("Differences between each two candidates")[1]?.textContent).toContain("< 0.01");
+  });
+
+  it("names what is ruled out whatever its grades", async () => {
+    await recommendation({ ruledOut: [{ candidateId: "t", reasons: ["code leaves the country", "no licence"] }] });
+    const note = screen.getByText(/is ruled out whatever its grades/);
+    expect(note.textContent).toContain("Teaselworth");
+    expect(note.textContent).toContain("code leaves the country; no licence");
+  });
+
+  it("sets what was expected beside what came out", async () => {
+    await recommendation({
+      expectations: [
+        { name: "Mira Voss", lead: true, expects: "Teaselworth", usesToday: "", declaredAt: "2026-11-02T09:00:00Z" },
+        { name: "Bo Grane", lead: false, expects: "", usesToday: "Osierhold", declaredAt: "2026-11-03T09:00:00Z" },
+      ],
+    });
+    const [, lead, rater] = rowsOf("What people expected");
+    expect(lead?.textContent).toContain("Mira Voss, lead");
+    expect(lead?.textContent).toContain("not said");
+    expect(rater?.textContent).toContain("nothing in particular");
+  });
+
+  it.each([
+    [{ raters: 3, lead: true, giveAways: 0 }, "The lead was one of them", "No answer names a candidate."],
+    [{ raters: 1, lead: false, giveAways: 2 }, "The lead saw names and did not grade.", "2 answers name a candidate"],
+    [{ raters: 2, lead: false, giveAways: 1 }, "2 people graded without names", "1 answer names a candidate"],
+  ])("says who was blind: %o", async (blinding, first, second) => {
+    await recommendation({ blinding });
+    const text = screen.getByText(/graded without names/).textContent;
+    expect(text).toContain(first);
+    expect(text).toContain(second);
+  });
+
+  it("shows that the brief was reopened, why, and what the rule said", async () => {
+    await recommendation({
+      reopenings: [
+        {
+          by: "Mira Voss",
+          reason: "the margin was a slip of the pen",
+          terms: "margin 50 points",
+          closedAt: "2026-11-02T09:00:00Z",
+          reopenedAt: "2026-11-02T10:00:00Z",
+        },
+      ],
+    });
+    expect(screen.getByText(/the margin was a slip of the pen/)).toBeDefined();
+    expect(screen.getByText(/margin 50 points/)).toBeDefined();
+  });
+
+  it("says that there is nothing where no sheet is sent in", async () => {
+    await recommendation({
+      outcome: "WITHHELD",
+      headline: "No recommendation yet.",
+      overall: [],
+      byCriterion: [],
+      differences: [],
+    });
+    expect(screen.getByText("No sheet is sent in yet.")).toBeDefined();
+    expect(screen.queryByRole("heading", { name: "Differences" })).toBeNull();
+  });
+});
