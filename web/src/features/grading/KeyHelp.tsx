@@ -1,3 +1,4 @@
+import { Button } from "../../ui/Button";
 import { Dialog } from "../../ui/Dialog";
 
 const KEYS: [string, string][] = [
@@ -26,6 +27,9 @@ export function KeyHelp({ open, onOpenChange }: { open: boolean; onOpenChange: (
         ))}
       </dl>
       <p className="mt-4 text-ink-soft">Every grade is saved as you give it. Escape closes this.</p>
+      <div className="mt-4 flex justify-end">
+        <Button onClick={() => onOpenChange(false)}>Back to the desk</Button>
+      </div>
     </Dialog>
   );
 }

@@ -20,7 +20,7 @@ import org.openqa.selenium.support.ui.WebDriverWait;
 
 /** Headless Chromium at 1280×800, with look-ups by what people see and hear: roles, labels, texts. */
 public final class Browser implements AutoCloseable {
-    private static final Duration PATIENCE = Duration.ofSeconds(30);
+    private static final Duration PATIENCE = Duration.ofSeconds(90);
 
     private final ChromeDriver driver;
     private final URI address;
@@ -55,6 +55,7 @@ public final class Browser implements AutoCloseable {
                     .usingAnyFreePort()
                     .build();
             Browser browser = new Browser(new ChromeDriver(service, options), address);
+            browser.driver.manage().timeouts().scriptTimeout(PATIENCE);
             browser.resize(1280, 800);
             return browser;
         } catch (IOException e) {

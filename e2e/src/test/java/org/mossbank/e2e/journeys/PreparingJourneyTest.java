@@ -48,7 +48,8 @@ public class PreparingJourneyTest extends Journey {
     }
 
     private static Path repository() throws IOException, InterruptedException {
-        Path folder = Files.createDirectories(REPOSITORIES.resolve("locks"));
+        // A name of its own, as the folder may still hold what an earlier run committed.
+        Path folder = Files.createTempDirectory(Files.createDirectories(REPOSITORIES), "locks");
         Files.createDirectories(folder.resolve("src"));
         Files.writeString(folder.resolve("src/Lock.java"), "record Lock(String name, int metres) {}\n");
         git(folder, "init", "-q", "-b", "main");
