@@ -346,9 +346,11 @@ describe("Planner", () => {
   });
 
   const shown = (chance: number | undefined) => {
-    const answers = server().on("POST /api/studies/s1/forecast", () => ({
-      body: { planned: forecast(chance), alternatives: [{ what: "One rater more", forecast: forecast(chance) }] },
-    }));
+    const answers = server()
+      .on("POST /api/studies/s1/forecast", () => ({ body: forecast(chance) }))
+      .on("POST /api/studies/s1/forecast/alternatives", () => ({
+        body: [{ what: "One rater more", forecast: forecast(chance) }],
+      }));
     inStudy(<Planner margin={5} />);
     return answers;
   };
@@ -370,15 +372,41 @@ describe("Planner", () => {
     raters.focus();
     await userEvent.keyboard("{ArrowLeft}{ArrowLeft}");
     await waitFor(() => expect(answers.asked.at(-1)?.body).toMatchObject({ raters: 2, ratersAnAnswer: 2 }));
-    expect(answers.asked[0]?.body).toMatchObject({ promptsByKind: [4, 4, 4, 4], raters: 4, ratersAnAnswer: 3 });
+    expect(answers.asked.find((a) => a.method === "POST")?.body).toMatchObject({
+      promptsByKind: [4, 4, 4, 4],
+      raters: 4,
+      ratersAnAnswer: 3,
+    });
+  });
+
+  it("begins where the study stands", async () => {
+    const prompt = (id: string, kind: string, fault?: object) => ({ id, kind: { id: kind, name: kind }, fault });
+    server()
+      .on("GET /api/studies/s1/prompts", () => ({
+        body: [prompt("p1", "k1"), prompt("p2", "k1"), prompt("p3", "k2"), prompt("p4", "k2"), prompt("p5", "k3", {})],
+      }))
+      .on("GET /api/studies/s1/candidates", () => ({ body: [{}, {}, {}, {}, {}] }))
+      .on("GET /api/studies/s1/people", () => ({ body: [{ grades: true }, { grades: true }, { grades: false }] }))
+      .on("POST /api/studies/s1/forecast", () => ({ body: forecast(0.9) }));
+    inStudy(<Planner margin={5} />);
+    await screen.findByText(/^Enough/);
+    const at = (name: string) => screen.getByRole("slider", { name }).getAttribute("aria-valuenow");
+    expect(["Kinds of prompts", "Prompts of each kind", "Candidates", "Raters", "Raters an answer"].map(at)).toEqual([
+      "2",
+      "2",
+      "5",
+      "2",
+      "2",
+    ]);
   });
 
   it("costs what minutes of grading make of it", async () => {
     const answers = shown(0.8);
     await screen.findByText(/^Enough/);
-    fireEvent.change(screen.getByLabelText("Minutes of grading an answer"), { target: { value: "10" } });
-    await waitFor(() => expect(answers.asked.at(-1)?.body).toMatchObject({ minutes: 10 }));
-    expect(screen.getByRole("rowheader", { name: "One rater more" })).toBeTruthy();
+    screen.getByRole("slider", { name: "Minutes an answer" }).focus();
+    await userEvent.keyboard("{ArrowRight}");
+    await waitFor(() => expect(answers.asked.at(-1)?.body).toMatchObject({ minutes: 7 }));
+    expect(await screen.findByRole("rowheader", { name: "One rater more" })).toBeTruthy();
   });
 });
 

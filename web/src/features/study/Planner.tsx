@@ -1,12 +1,13 @@
-import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { keepPreviousData, useQueries, useQuery } from "@tanstack/react-query";
 import { useDeferredValue, useState } from "react";
 import { Slider } from "radix-ui";
 import type { Schemas } from "../../api/client";
-import { NumberField } from "../../ui/Field";
 import { fixed, percent } from "../../ui/format";
 import { type Axis, IntervalAxis, IntervalRow } from "../../ui/IntervalRow";
 import { Table } from "../../ui/Table";
-import { forecastOf } from "./api";
+import { candidatesOfStudy } from "../candidate";
+import { promptsOfStudy } from "../prompt";
+import { alternativesOf, forecastOf, peopleOfStudy } from "./api";
 import { useStudy } from "./useStudy";
 
 type Size = {
@@ -29,78 +30,102 @@ const START: Size = {
   minutes: 6,
 };
 
+const MOST = { kinds: 6, promptsAKind: 12, candidates: 8, attempts: 4, raters: 12, ratersAnAnswer: 12, minutes: 30 };
+
+/** The size of the study as it stands, where it has anything to go by; the rest is a usual study. */
+function sizeOf(prompts: Schemas["PromptView"][], candidates: number, raters: number): Size {
+  const sound = prompts.filter((p) => p.fault === undefined);
+  const kinds = new Set(sound.map((p) => p.kind.id)).size;
+  const known = {
+    ...START,
+    ...(kinds > 0 && {
+      kinds: Math.min(kinds, MOST.kinds),
+      promptsAKind: Math.min(Math.round(sound.length / kinds), MOST.promptsAKind),
+    }),
+    ...(candidates >= 2 && { candidates: Math.min(candidates, MOST.candidates) }),
+    ...(raters >= 2 && { raters: Math.min(raters, MOST.raters) }),
+  };
+  return { ...known, ratersAnAnswer: Math.min(known.ratersAnAnswer, known.raters) };
+}
+
 /** How much is enough: what a study of some size could show, and what grading it would cost. */
 export function Planner({ margin }: { margin: number }) {
   const study = useStudy();
-  const [size, setSize] = useState(START);
+  const [prompts, candidates, people] = useQueries({
+    queries: [promptsOfStudy(study.id), candidatesOfStudy(study.id), peopleOfStudy(study.id)],
+  });
+  const pending = prompts.isPending || candidates.isPending || people.isPending;
+  return (
+    <section className="mt-10 border-t border-rule pt-5">
+      <h2>How much is enough?</h2>
+      <p className="mt-1 mb-4 max-w-3xl text-ink-soft">
+        Studies of this size are made up and evaluated as yours will be, with scores that vary as they usually do. It is
+        a forecast, not a promise. The dials begin where this study stands.
+      </p>
+      {!pending && (
+        <Dials
+          margin={margin}
+          start={sizeOf(
+            prompts.data ?? [],
+            candidates.data?.length ?? 0,
+            people.data?.filter((p) => p.grades).length ?? 0,
+          )}
+        />
+      )}
+    </section>
+  );
+}
+
+function Dials({ margin, start }: { margin: number; start: Size }) {
+  const study = useStudy();
+  const [size, setSize] = useState(start);
   const settled = useDeferredValue(size);
   const found = Math.min(40, Math.max(0.5, margin));
-  const forecast = useQuery({
-    ...forecastOf(study.id, {
-      promptsByKind: Array<number>(settled.kinds).fill(settled.promptsAKind),
-      candidates: settled.candidates,
-      attempts: settled.attempts,
-      raters: settled.raters,
-      ratersAnAnswer: settled.ratersAnAnswer,
-      minutes: settled.minutes,
-      margin: found,
-    }),
+  const asked = {
+    promptsByKind: Array<number>(settled.kinds).fill(settled.promptsAKind),
+    candidates: settled.candidates,
+    attempts: settled.attempts,
+    raters: settled.raters,
+    ratersAnAnswer: settled.ratersAnAnswer,
+    minutes: settled.minutes,
+    margin: found,
+  };
+  const forecast = useQuery({ ...forecastOf(study.id, asked), placeholderData: keepPreviousData });
+  const alternatives = useQuery({
+    ...alternativesOf(study.id, asked),
     placeholderData: keepPreviousData,
+    // What is planned comes first; while a dial is turned nobody waits for the rest.
+    enabled: forecast.isSuccess && !forecast.isPlaceholderData,
   });
   const set = (change: Partial<Size>) =>
     setSize((old) => {
       const next = { ...old, ...change };
       return { ...next, ratersAnAnswer: Math.min(next.ratersAnAnswer, next.raters) };
     });
+  const dial = (label: string, field: keyof typeof MOST, from: number, to = MOST[field]) => (
+    <Dial label={label} value={size[field]} from={from} to={to} onValue={(value) => set({ [field]: value })} />
+  );
   return (
-    <section className="mt-10 border-t border-rule pt-5">
-      <h2>How much is enough?</h2>
-      <p className="mt-1 mb-4 max-w-3xl text-ink-soft">
-        Studies of this size are made up and evaluated as yours will be, with scores that vary as they usually do. It is
-        a forecast, not a promise.
-      </p>
-      <div className="grid gap-x-10 gap-y-3 lg:grid-cols-[22rem_1fr]">
-        <div className="grid h-fit gap-3">
-          <Dial label="Kinds of prompts" value={size.kinds} from={1} to={6} onValue={(kinds) => set({ kinds })} />
-          <Dial
-            label="Prompts of each kind"
-            value={size.promptsAKind}
-            from={1}
-            to={12}
-            onValue={(promptsAKind) => set({ promptsAKind })}
-          />
-          <Dial
-            label="Candidates"
-            value={size.candidates}
-            from={2}
-            to={8}
-            onValue={(candidates) => set({ candidates })}
-          />
-          <Dial
-            label="Attempts of each"
-            value={size.attempts}
-            from={1}
-            to={4}
-            onValue={(attempts) => set({ attempts })}
-          />
-          <Dial label="Raters" value={size.raters} from={2} to={12} onValue={(raters) => set({ raters })} />
-          <Dial
-            label="Raters an answer"
-            value={size.ratersAnAnswer}
-            from={1}
-            to={size.raters}
-            onValue={(ratersAnAnswer) => set({ ratersAnAnswer })}
-          />
-          <NumberField
-            label="Minutes of grading an answer"
-            value={size.minutes}
-            onNumber={(minutes) => minutes !== undefined && minutes >= 0.1 && minutes <= 600 && set({ minutes })}
-          />
-        </div>
-        {forecast.isError && <p role="alert">{forecast.error.message}</p>}
-        {forecast.data && <Outlook forecast={forecast.data} margin={found} stale={forecast.isPlaceholderData} />}
+    <>
+      <div className="mb-5 grid items-center gap-x-10 gap-y-2 lg:grid-cols-2">
+        {dial("Kinds of prompts", "kinds", 1)}
+        {dial("Raters", "raters", 2)}
+        {dial("Prompts of each kind", "promptsAKind", 1)}
+        {dial("Raters an answer", "ratersAnAnswer", 1, size.raters)}
+        {dial("Candidates", "candidates", 2)}
+        {dial("Minutes an answer", "minutes", 1)}
+        {dial("Attempts of each", "attempts", 1)}
       </div>
-    </section>
+      {forecast.isError && <p role="alert">{forecast.error.message}</p>}
+      {forecast.data && (
+        <Outlook
+          planned={forecast.data}
+          alternatives={alternatives.data ?? []}
+          margin={found}
+          stale={forecast.isPlaceholderData || alternatives.isPlaceholderData}
+        />
+      )}
+    </>
   );
 }
 
@@ -127,13 +152,18 @@ function Dial({ label, value, from, to, onValue }: DialProps) {
   );
 }
 
-type OutlookProps = { forecast: Schemas["PlanForecast"]; margin: number; stale: boolean };
+type OutlookProps = {
+  planned: Schemas["ForecastView"];
+  alternatives: Schemas["Alternative"][];
+  margin: number;
+  stale: boolean;
+};
 
 type Row = { what: string; forecast: Schemas["ForecastView"] };
 
 /** A difference of just the margin, with the interval that such a study would put around it. */
-function Outlook({ forecast, margin, stale }: OutlookProps) {
-  const rows: Row[] = [{ what: "As planned", forecast: forecast.planned }, ...forecast.alternatives];
+function Outlook({ planned, alternatives, margin, stale }: OutlookProps) {
+  const rows: Row[] = [{ what: "As planned", forecast: planned }, ...alternatives];
   const widest = Math.max(...rows.map((r) => r.forecast.correctedHalfWidth.value ?? 0));
   const edge = Math.max(10, Math.ceil((widest + margin) / 10) * 10);
   const axis: Axis = {
@@ -145,7 +175,6 @@ function Outlook({ forecast, margin, stale }: OutlookProps) {
       { at: margin, label: `      margin ${fixed(margin, 1)}` },
     ],
   };
-  const { planned } = forecast;
   return (
     <div aria-busy={stale} className={stale ? "opacity-60" : undefined}>
       <p className="mb-2 font-serif text-lg">{sentence(planned, margin)}</p>

@@ -56,6 +56,14 @@ export const forecastOf = (studyId: string, body: Schemas["PlannedSize"]) =>
     staleTime: Infinity,
   });
 
+export const alternativesOf = (studyId: string, body: Schemas["PlannedSize"]) =>
+  queryOptions({
+    queryKey: studyKeys.part(studyId, "forecast alternatives", JSON.stringify(body)),
+    queryFn: ({ signal }) =>
+      unwrap(api.POST("/api/studies/{studyId}/forecast/alternatives", { ...ofStudy(studyId), body, signal })),
+    staleTime: Infinity,
+  });
+
 /** What a change of a study makes stale: its rail and whatever part was changed. */
 export function useStudyChanged(studyId: string) {
   const client = useQueryClient();

@@ -9,7 +9,7 @@ import org.mossbank.testkit.ApiClient;
 import org.mossbank.testkit.ServerProcess;
 import org.mossbank.testkit.TestDatabase;
 
-/** How long the planner's address takes to answer for 16 prompts × 5 candidates × 5 raters, alternatives included. */
+/** How long the planner's address takes to answer for 16 prompts × 5 candidates × 5 raters; then its alternatives. */
 public final class PlannerLatency {
     private static final int WARM = 5;
     private static final int MEASURED = 30;
@@ -26,30 +26,35 @@ public final class PlannerLatency {
                     .json()
                     .path("id")
                     .asString();
-            List<Double> millis = new ArrayList<>();
-            for (int i = 0; i < WARM + MEASURED; i++) {
-                // Another margin each time, so that nothing could be remembered.
-                Map<String, Object> size = Map.of(
-                        "promptsByKind", List.of(4, 4, 4, 4),
-                        "candidates", 5,
-                        "attempts", 1,
-                        "raters", 5,
-                        "ratersAnAnswer", 3,
-                        "minutes", 6,
-                        "margin", 4 + i / 10.0);
-                long start = System.nanoTime();
-                ApiClient.Response response = lead.post("/api/studies/" + study + "/forecast", size);
-                if (response.status() != 200) {
-                    throw new IllegalStateException(response.body());
-                }
-                if (i >= WARM) {
-                    millis.add((System.nanoTime() - start) / NANOS_A_MILLI);
-                }
-            }
-            Collections.sort(millis);
-            System.out.printf(
-                    "planner, 16 prompts x 5 candidates x 5 raters with three alternatives: median %.0f ms, slowest %.0f ms%n",
-                    millis.get(millis.size() / 2), millis.get(millis.size() - 1));
+            measure("planner", lead, "/api/studies/" + study + "/forecast");
+            measure("three alternatives", lead, "/api/studies/" + study + "/forecast/alternatives");
         }
+    }
+
+    private static void measure(String what, ApiClient lead, String path) {
+        List<Double> millis = new ArrayList<>();
+        for (int i = 0; i < WARM + MEASURED; i++) {
+            // Another margin each time, so that nothing could be remembered.
+            Map<String, Object> size = Map.of(
+                    "promptsByKind", List.of(4, 4, 4, 4),
+                    "candidates", 5,
+                    "attempts", 1,
+                    "raters", 5,
+                    "ratersAnAnswer", 3,
+                    "minutes", 6,
+                    "margin", 4 + i / 10.0);
+            long start = System.nanoTime();
+            ApiClient.Response response = lead.post(path, size);
+            if (response.status() != 200) {
+                throw new IllegalStateException(response.body());
+            }
+            if (i >= WARM) {
+                millis.add((System.nanoTime() - start) / NANOS_A_MILLI);
+            }
+        }
+        Collections.sort(millis);
+        System.out.printf(
+                "%s, 16 prompts x 5 candidates x 5 raters: median %.0f ms, slowest %.0f ms%n",
+                what, millis.get(millis.size() / 2), millis.get(millis.size() - 1));
     }
 }

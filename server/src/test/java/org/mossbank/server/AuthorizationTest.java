@@ -53,6 +53,7 @@ public class AuthorizationTest extends ServerTest {
             prepares("POST", STUDY + "/brief/close", 200),
             prepares("POST", STUDY + "/brief/reopen", 200),
             prepares("POST", STUDY + "/forecast", 200),
+            prepares("POST", STUDY + "/forecast/alternatives", 200),
             new Row("GET", STUDY + "/steps", 200, 403, 404, 401),
             new Row("GET", STUDY + "/people", 200, 403, 404, 401),
             prepares("POST", STUDY + "/raters", 409),

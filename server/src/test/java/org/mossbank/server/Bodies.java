@@ -106,7 +106,7 @@ final class Bodies {
             case "/api/studies" -> Map.of("title", "Another one");
             case "/brief" -> Map.of("version", 0, "title", "T", "brief", brief("Q?", false));
             case "/brief/reopen" -> Map.of("reason", "A floor was mistyped.");
-            case "/forecast" ->
+            case "/forecast", "/forecast/alternatives" ->
                 Map.of(
                         "promptsByKind", List.of(2, 2),
                         "candidates", 2,

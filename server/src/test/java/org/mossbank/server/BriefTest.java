@@ -186,9 +186,9 @@ public class BriefTest extends ServerTest {
                 8));
         JsonNode forecast = study.post("/forecast", size);
         // 6 prompts × 3 candidates × 2 raters × 5 minutes.
-        assertThat(forecast.at("/planned/hours").asDouble()).isEqualTo(3);
-        assertThat(forecast.at("/planned/halfWidth/value").asDouble()).isBetween(3.0, 40.0);
-        assertThat(forecast.path("alternatives").values())
+        assertThat(forecast.at("/hours").asDouble()).isEqualTo(3);
+        assertThat(forecast.at("/halfWidth/value").asDouble()).isBetween(3.0, 40.0);
+        assertThat(study.post("/forecast/alternatives", size).values())
                 .extracting(a -> a.path("what").asString())
                 .contains("one more rater an answer");
         size.put("ratersAnAnswer", 5);

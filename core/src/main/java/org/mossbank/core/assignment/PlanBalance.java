@@ -17,8 +17,8 @@ import java.util.TreeMap;
  * @param sheetsByRater   sheets each rater gets, repeats included
  * @param ratersAnAnswer  the fewest and the most raters of an answer
  * @param sharedAnswers   answers that each two raters both grade
- * @param exposure        over raters, the greatest difference between how often they see two candidates, relative to how
- *                        many answers these have on the rater's own prompts
+ * @param exposure        over raters, the greatest difference between how many answers of two candidates they miss on
+ *                        the prompts they get; what they must not grade, such as their own baseline, is not missed
  * @param answers         answers in all
  * @param paired          answers with two raters or more: what alpha and AC2 rest on
  * @param complete        answers that every rater grades: what ICC and Kendall's W rest on
@@ -90,22 +90,17 @@ public record PlanBalance(
     }
 
     private static int exposure(GradingTask task, List<SheetPlan> plan) {
-        Map<String, String> candidateOf = new HashMap<>();
-        Map<String, Map<String, Integer>> offered = new HashMap<>();
-        for (GradingTask.PromptTask prompt : task.prompts()) {
-            for (GradingTask.Entry entry : prompt.answers()) {
-                candidateOf.put(entry.answer(), entry.candidate());
-                offered.computeIfAbsent(prompt.prompt(), p -> new HashMap<>())
-                        .merge(entry.candidate(), 1, Integer::sum);
-            }
-        }
+        Map<String, GradingTask.PromptTask> prompts = new HashMap<>();
+        task.prompts().forEach(p -> prompts.put(p.prompt(), p));
         int widest = 0;
         for (String rater : task.raters()) {
             Map<String, Integer> missed = new HashMap<>();
             for (SheetPlan sheet : plan) {
                 if (sheet.rater().equals(rater) && !sheet.repeat()) {
-                    offered.get(sheet.prompt()).forEach((c, n) -> missed.merge(c, n, Integer::sum));
-                    sheet.answers().forEach(a -> missed.merge(candidateOf.get(a), -1, Integer::sum));
+                    prompts.get(sheet.prompt()).answers().stream()
+                            .filter(e -> !task.isBarred(rater, e.answer()))
+                            .forEach(e -> missed.merge(
+                                    e.candidate(), sheet.answers().contains(e.answer()) ? 0 : 1, Integer::sum));
                 }
             }
             Range range = Range.of(missed.values());

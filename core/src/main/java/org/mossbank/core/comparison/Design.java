@@ -1,10 +1,12 @@
 package org.mossbank.core.comparison;
 
-import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
-import java.util.TreeSet;
+import java.util.Set;
 import java.util.function.Function;
 import org.mossbank.core.estimate.LinearSystem;
 
@@ -20,27 +22,39 @@ final class Design {
     private final List<String> prompts;
     private final List<String> raters;
     private final int[][] index;
+    private final int[][] columns;
     private final double[] score;
 
     Design(List<ScoredCell> cells) {
         candidates = levels(cells, ScoredCell::candidate);
         prompts = levels(cells, ScoredCell::prompt);
         raters = levels(cells, ScoredCell::rater);
+        Map<String, Integer> candidateAt = places(candidates);
+        Map<String, Integer> promptAt = places(prompts);
+        Map<String, Integer> raterAt = places(raters);
         index = new int[cells.size()][];
+        columns = new int[cells.size()][];
         score = new double[cells.size()];
         for (int i = 0; i < index.length; i++) {
             ScoredCell cell = cells.get(i);
-            index[i] = new int[] {
-                candidates.indexOf(cell.candidate()), prompts.indexOf(cell.prompt()), raters.indexOf(cell.rater())
-            };
+            index[i] =
+                    new int[] {candidateAt.get(cell.candidate()), promptAt.get(cell.prompt()), raterAt.get(cell.rater())
+                    };
+            columns[i] = columnsOf(index[i]);
             score[i] = cell.score();
         }
     }
 
     private static List<String> levels(List<ScoredCell> cells, Function<ScoredCell, String> factor) {
-        TreeSet<String> levels = new TreeSet<>();
+        Set<String> levels = new HashSet<>();
         cells.forEach(c -> levels.add(factor.apply(c)));
-        return new ArrayList<>(levels);
+        return levels.stream().sorted().toList();
+    }
+
+    private static Map<String, Integer> places(List<String> levels) {
+        Map<String, Integer> places = new HashMap<>();
+        levels.forEach(l -> places.put(l, places.size()));
+        return places;
     }
 
     List<String> candidates() {
@@ -69,17 +83,17 @@ final class Design {
     }
 
     /** Columns in which a cell's row is 1: its candidate, its prompt and its rater, the last level of the latter two left out. */
-    private int[] columns(int cell) {
-        int[] columns = new int[3];
+    private int[] columnsOf(int[] levels) {
+        int[] found = new int[3];
         int n = 0;
-        columns[n++] = index[cell][0];
-        if (index[cell][1] < prompts.size() - 1) {
-            columns[n++] = candidates.size() + index[cell][1];
+        found[n++] = levels[0];
+        if (levels[1] < prompts.size() - 1) {
+            found[n++] = candidates.size() + levels[1];
         }
-        if (index[cell][2] < raters.size() - 1) {
-            columns[n++] = candidates.size() + prompts.size() - 1 + index[cell][2];
+        if (levels[2] < raters.size() - 1) {
+            found[n++] = candidates.size() + prompts.size() - 1 + levels[2];
         }
-        return Arrays.copyOf(columns, n);
+        return Arrays.copyOf(found, n);
     }
 
     /** The normal equations' matrix; unit weights where none are given. */
@@ -87,9 +101,11 @@ final class Design {
         double[][] matrix = new double[parameters()][parameters()];
         for (int i = 0; i < score.length; i++) {
             double weight = promptWeight[index[i][1]] * raterWeight[index[i][2]];
-            int[] columns = columns(i);
-            for (int a : columns) {
-                for (int b : columns) {
+            if (weight == 0) {
+                continue;
+            }
+            for (int a : columns[i]) {
+                for (int b : columns[i]) {
                     matrix[a][b] += weight;
                 }
             }
@@ -101,7 +117,7 @@ final class Design {
         double[] side = new double[parameters()];
         for (int i = 0; i < score.length; i++) {
             double weight = promptWeight[index[i][1]] * raterWeight[index[i][2]];
-            for (int a : columns(i)) {
+            for (int a : columns[i]) {
                 side[a] += weight * score[i];
             }
         }
@@ -124,7 +140,7 @@ final class Design {
 
     double fitted(double[] parameters, int cell) {
         double sum = 0;
-        for (int column : columns(cell)) {
+        for (int column : columns[cell]) {
             sum += parameters[column];
         }
         return sum;

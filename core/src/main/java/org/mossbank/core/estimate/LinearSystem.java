@@ -29,11 +29,14 @@ public final class LinearSystem {
             if (!(a[j][j] > RANK_TOLERANCE * Math.max(scale[j], Double.MIN_NORMAL))) {
                 return Optional.empty();
             }
+            double[] row = a[j];
             for (int i = j + 1; i < n; i++) {
-                double factor = a[i][j] / a[j][j];
+                // By symmetry the upper triangle holds what the lower one would.
+                double factor = row[i] / row[j];
                 if (factor != 0) {
-                    for (int k = j + 1; k < n; k++) {
-                        a[i][k] -= factor * a[j][k];
+                    double[] below = a[i];
+                    for (int k = i; k < n; k++) {
+                        below[k] -= factor * row[k];
                     }
                     b[i] -= factor * b[j];
                 }

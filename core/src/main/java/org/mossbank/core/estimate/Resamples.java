@@ -17,6 +17,9 @@ import java.util.stream.IntStream;
 public final class Resamples {
     private static final String ALGORITHM = "L64X128MixRandom";
 
+    /** Kept, as looking the algorithm up takes longer than a small study's figures. */
+    private static final RandomGeneratorFactory<SplittableGenerator> GENERATORS = RandomGeneratorFactory.of(ALGORITHM);
+
     private final double[] sorted;
     private final int undefined;
 
@@ -29,7 +32,7 @@ public final class Resamples {
 
     /** A generator for a seed; the same seed gives the same numbers on every machine. */
     public static SplittableGenerator generator(long seed) {
-        return (SplittableGenerator) RandomGeneratorFactory.of(ALGORITHM).create(seed);
+        return GENERATORS.create(seed);
     }
 
     /**

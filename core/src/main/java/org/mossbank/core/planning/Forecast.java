@@ -43,7 +43,7 @@ public record Forecast(Estimate halfWidth, Estimate correctedHalfWidth, Estimate
      */
     public record Effort(int whole, int resamples, int points) {
         /** Steady to about a twentieth of the width, and quick enough to drag a slider. */
-        public static final Effort QUICK = new Effort(24, 120, 400);
+        public static final Effort QUICK = new Effort(24, 120, 1000);
 
         public Effort {
             Require.atLeast("whole", 1, whole);

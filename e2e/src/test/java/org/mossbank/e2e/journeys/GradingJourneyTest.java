@@ -33,8 +33,7 @@ public class GradingJourneyTest extends Journey {
         openStudy("Agreement");
         assertThat(rowOf("Correctness")).isNotEqualTo(agreementBefore);
         openStudy("Recommendation");
-        assertThat(browser.seeHeading().getText())
-                .isEqualTo("Undecided. Quillwort stands highest, but not beyond doubt.");
+        assertThat(browser.seeHeading().getText()).isEqualTo("We recommend Quillwort.");
         openStudy("Grading");
         browser.seeText("81 of 83 sheets");
     }

@@ -84,10 +84,14 @@ class ForecastService {
     /** What one step more of something would bring. */
     record Alternative(String what, ForecastView forecast) {}
 
-    record PlanForecast(ForecastView planned, List<Alternative> alternatives) {}
-
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
-    public PlanForecast forecast(UUID study, PlannedSize size) {
+    public ForecastView forecast(UUID study, PlannedSize size) {
+        return view(size.study(), size, studies.get(study).seed());
+    }
+
+    /** Asked for by itself, so that what was planned need not wait for it while a dial is turned. */
+    @PreAuthorize("@studyAccess.mayPrepare(#study)")
+    public List<Alternative> alternatives(UUID study, PlannedSize size) {
         long seed = studies.get(study).seed();
         List<Alternative> alternatives = new ArrayList<>();
         List<Integer> more = size.promptsByKind().stream().map(n -> n + 1).toList();
@@ -100,7 +104,7 @@ class ForecastService {
         }
         alternatives.add(
                 new Alternative("one more attempt of each", view(with(size, size.promptsByKind(), 1, 0), size, seed)));
-        return new PlanForecast(view(size.study(), size, seed), alternatives);
+        return alternatives;
     }
 
     private static PlannedStudy with(PlannedSize size, List<Integer> prompts, int moreAttempts, int moreRaters) {

@@ -66,8 +66,14 @@ class StudyController {
     }
 
     @PostMapping("/api/studies/{studyId}/forecast")
-    ForecastService.PlanForecast forecast(
+    ForecastService.ForecastView forecast(
             @PathVariable UUID studyId, @Valid @RequestBody ForecastService.PlannedSize size) {
         return forecasts.forecast(studyId, size);
+    }
+
+    @PostMapping("/api/studies/{studyId}/forecast/alternatives")
+    List<ForecastService.Alternative> alternatives(
+            @PathVariable UUID studyId, @Valid @RequestBody ForecastService.PlannedSize size) {
+        return forecasts.alternatives(studyId, size);
     }
 }
