@@ -1,3 +1,4 @@
+import { classes } from "./classes";
 import { fixed } from "./format";
 
 export type FigureLike = {
@@ -99,42 +100,47 @@ export function IntervalRow({ figure, axis, shape = "disc", pigment = "var(--ink
   );
 }
 
-/** The axis above such rows: its ends, and what its marks mean. */
+/** Closer than this, two labels would run into each other. */
+const LABEL_ROOM = WIDTH / 5;
+
+/** Which side of its mark a label stands on, so that it neither leaves the picture nor runs into its neighbour. */
+function anchor(axis: Axis, at: number): "start" | "middle" | "end" {
+  const x = place(axis, at);
+  const others = axis.marks.filter((m) => m.at !== at).map((m) => place(axis, m.at) - x);
+  if (x > WIDTH - LABEL_ROOM || others.some((d) => d > 0 && d < LABEL_ROOM)) {
+    return "end";
+  }
+  return x < LABEL_ROOM || others.some((d) => d < 0 && d > -LABEL_ROOM) ? "start" : "middle";
+}
+
+const SHIFTS = { start: "-translate-x-1", middle: "-translate-x-1/2", end: "translate-x-[calc(-100%+0.25rem)]" };
+
+/** The axis above such rows: its ends, and what its marks mean. Not in the picture, whose letters would shrink with it. */
 export function IntervalAxis({ axis }: { axis: Axis }) {
   const spoken = [
     `Picture of the interval, from ${fixed(axis.from, axis.decimals)} to ${fixed(axis.to, axis.decimals)}`,
-    ...axis.marks.map((mark) => mark.label.trim()),
+    ...axis.marks.map((mark) => mark.label),
   ].join(", ");
   return (
     <>
       <span className="sr-only">{spoken}</span>
-      <svg
-        viewBox={`0 0 ${WIDTH} 30`}
-        width={WIDTH}
-        height={30}
+      <span
         aria-hidden="true"
-        className="block max-w-full text-[11px]"
+        className="relative block h-9 max-w-full text-xs font-normal"
+        style={{ width: `${WIDTH}px` }}
       >
-        <text x={PAD} y={28} fill="var(--ink-soft)">
-          {fixed(axis.from, axis.decimals)}
-        </text>
-        <text x={WIDTH - PAD} y={28} textAnchor="end" fill="var(--ink-soft)">
-          {fixed(axis.to, axis.decimals)}
-        </text>
+        <span className="absolute bottom-0 left-1.5">{fixed(axis.from, axis.decimals)}</span>
+        <span className="absolute right-1.5 bottom-0">{fixed(axis.to, axis.decimals)}</span>
         {axis.marks.map((mark) => (
-          <text
+          <span
             key={mark.label}
-            x={place(axis, mark.at)}
-            y={12}
-            textAnchor={
-              place(axis, mark.at) > WIDTH * 0.8 ? "end" : place(axis, mark.at) < WIDTH * 0.2 ? "start" : "middle"
-            }
-            fill="var(--ochre)"
+            className={classes("absolute top-0 whitespace-nowrap text-ochre", SHIFTS[anchor(axis, mark.at)])}
+            style={{ left: `${(place(axis, mark.at) / WIDTH) * 100}%` }}
           >
             {mark.label}
-          </text>
+          </span>
         ))}
-      </svg>
+      </span>
     </>
   );
 }

@@ -33,3 +33,11 @@ export function money(amount: number, currency: string): string {
 export function count(n: number, one: string, many: string): string {
   return `${n} ${n === 1 ? one : many}`;
 }
+
+/** A share of resamples or made-up studies: they cannot show that something always or never happens. */
+export function chance(share: number): string {
+  if (share > 0.995) {
+    return "over 99 %";
+  }
+  return share < 0.005 ? "under 1 %" : percent(share);
+}

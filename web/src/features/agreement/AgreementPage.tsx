@@ -225,9 +225,9 @@ function AlphaSection({ report }: { report: Report }) {
         <p className="mt-1 max-w-3xl">
           {ac2Decides ? "Gwet’s AC2 with ordinal weights" : "Krippendorff’s α, ordinal"}: 1 is perfect agreement, 0 what
           chance would give. Intervals are bootstrap percentiles over {report.resamples} resamples of prompts, because
-          all answers to one prompt belong together. Where there are fewer than five prompts, answers are resampled
-          instead; such an interval is dashed and says less. “Same level” and “within one” are shares of pairs of
-          grades, not corrected for chance.
+          all answers to one prompt belong together, and wordings of one prompt count as one. Where there are fewer than
+          five prompts, answers are resampled instead; such an interval is dashed and says less. “Same level” and
+          “within one” are shares of pairs of grades, not corrected for chance.
         </p>
       </details>
     </section>

@@ -107,7 +107,7 @@ function Beside({ candidate }: { candidate: Candidate }) {
           ))}
         </ul>
       )}
-      {note && <Markdown text={note} />}
+      {note && <Markdown text={note} className="mt-2 first:mt-0" />}
     </>
   );
 }

@@ -1,6 +1,6 @@
 import { queryOptions, useQuery } from "@tanstack/react-query";
 import { api, type Schemas, unwrap } from "../../api/client";
-import { count, duration, fixed, moment, money, percent } from "../../ui/format";
+import { chance, count, duration, fixed, moment, money } from "../../ui/format";
 import { type Axis, FigureText, IntervalAxis, IntervalRow, sign } from "../../ui/IntervalRow";
 import { Note } from "../../ui/Note";
 import { Query } from "../../ui/Query";
@@ -154,14 +154,6 @@ function StandingTable({ caption, report, standings, overall }: StandingTablePro
   );
 }
 
-/** Resamples cannot show that something never happens. */
-function chance(share: number): string {
-  if (share > 0.995) {
-    return "over 99 %";
-  }
-  return share < 0.005 ? "under 1 %" : percent(share);
-}
-
 function DifferenceSection({ report }: { report: Report }) {
   if (report.differences.length === 0) {
     return null;
@@ -180,7 +172,7 @@ function DifferenceSection({ report }: { report: Report }) {
     decimals: 0,
     marks: [
       { at: 0, label: "0" },
-      { at: report.rule.terms.margin, label: `      margin ${fixed(report.rule.terms.margin, 1)}` },
+      { at: report.rule.terms.margin, label: `margin ${fixed(report.rule.terms.margin, 1)}` },
     ],
   };
   return (

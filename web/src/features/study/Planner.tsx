@@ -2,7 +2,7 @@ import { keepPreviousData, useQueries, useQuery } from "@tanstack/react-query";
 import { useDeferredValue, useState } from "react";
 import { Slider } from "radix-ui";
 import type { Schemas } from "../../api/client";
-import { fixed, percent } from "../../ui/format";
+import { chance, fixed } from "../../ui/format";
 import { type Axis, IntervalAxis, IntervalRow } from "../../ui/IntervalRow";
 import { Table } from "../../ui/Table";
 import { candidatesOfStudy } from "../candidate";
@@ -172,7 +172,7 @@ function Outlook({ planned, alternatives, margin, stale }: OutlookProps) {
     decimals: 0,
     marks: [
       { at: 0, label: "0" },
-      { at: margin, label: `      margin ${fixed(margin, 1)}` },
+      { at: margin, label: `margin ${fixed(margin, 1)}` },
     ],
   };
   return (
@@ -208,7 +208,7 @@ function Outlook({ planned, alternatives, margin, stale }: OutlookProps) {
             key: "found",
             head: "Margin is found",
             align: "right",
-            cell: (r) => (r.forecast.chanceFound.value === undefined ? "–" : percent(r.forecast.chanceFound.value)),
+            cell: (r) => (r.forecast.chanceFound.value === undefined ? "–" : chance(r.forecast.chanceFound.value)),
           },
           {
             key: "hours",
@@ -226,7 +226,7 @@ function Outlook({ planned, alternatives, margin, stale }: OutlookProps) {
       <p className="mt-2 text-sm text-ink-soft">
         “Found” counts made-up studies in which a candidate that is truly ahead by the margin is clear of another one.
         Clear of every other at once:{" "}
-        {planned.chanceClear.value === undefined ? "–" : percent(planned.chanceClear.value)}. Assumed spread in points:
+        {planned.chanceClear.value === undefined ? "–" : chance(planned.chanceClear.value)}. Assumed spread in points:
         candidates from prompt to prompt 12, raters 6, one grade 12.
       </p>
     </div>
@@ -240,13 +240,13 @@ function around(center: number, halfWidth: Schemas["Figure"]) {
 }
 
 function sentence(planned: Schemas["ForecastView"], margin: number): string {
-  const chance = planned.chanceFound.value;
-  if (chance === undefined) {
+  const share = planned.chanceFound.value;
+  if (share === undefined) {
     return "A study of this size has no interval: it needs two prompts and two raters at least.";
   }
-  const found = `a true difference of ${fixed(margin, 1)} points would be found in ${percent(chance)} of studies like this`;
-  if (chance >= 0.8) {
+  const found = `a true difference of ${fixed(margin, 1)} points would be found in ${chance(share)} of studies like this`;
+  if (share >= 0.8) {
     return `Enough: ${found}.`;
   }
-  return chance >= 0.5 ? `More or less: ${found}.` : `Too little: ${found}.`;
+  return share >= 0.5 ? `More or less: ${found}.` : `Too little: ${found}.`;
 }

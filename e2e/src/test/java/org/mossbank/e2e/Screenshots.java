@@ -68,7 +68,7 @@ public class Screenshots {
         browser.seeText("Shines only here");
         shot(browser, "brief-being-written");
         browser.driver().executeScript("document.querySelector('[role=slider]').scrollIntoView({block: 'center'})");
-        browser.seeText("As planned");
+        browser.seeText("one more attempt of each");
         shot(browser, "planner");
         browser.go(study + "/prompts");
         browser.clickLink("In which order does the tender visit?");

@@ -25,7 +25,7 @@ public class GradingJourneyTest extends Journey {
         String agreementBefore = rowOf("Correctness");
         openStudy("Recommendation");
         assertThat(browser.seeHeading().getText()).startsWith("No recommendation yet");
-        browser.seeText("have fewer than 3 raters");
+        browser.seeText("has fewer than 3 raters");
 
         gradeByKeyboardAlone();
 

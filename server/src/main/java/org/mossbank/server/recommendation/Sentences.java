@@ -100,8 +100,8 @@ final class Sentences {
         if (finding instanceof Finding.TooFewRaters f) {
             return plain(
                     "too-few-raters",
-                    f.answers() + " of " + f.ofAnswers() + " answers have fewer than " + f.minimum()
-                            + " raters; the fewest is " + f.fewest() + ".",
+                    f.answers() + " of " + f.ofAnswers() + (f.answers() == 1 ? " answers has" : " answers have")
+                            + " fewer than " + f.minimum() + " raters; the fewest is " + f.fewest() + ".",
                     f.fewest(),
                     f.minimum());
         }
