@@ -49,6 +49,10 @@ export const router = createBrowserRouter([
             lazy: async () => ({ Component: (await import("../features/answer/AnswersPage")).AnswersPage }),
           },
           {
+            path: "answers/masking",
+            lazy: async () => ({ Component: (await import("../features/masking/MaskingPage")).MaskingPage }),
+          },
+          {
             path: "answers/:promptId",
             lazy: async () => ({ Component: (await import("../features/answer/PromptAnswersPage")).PromptAnswersPage }),
           },

@@ -5,6 +5,7 @@ import { Failure } from "../../ui/Query";
 import { Table } from "../../ui/Table";
 import { useTitle } from "../../ui/useTitle";
 import { CandidateName, candidatesOfStudy } from "../candidate";
+import { MaskingLine } from "../masking";
 import { promptsOfStudy } from "../prompt";
 import { useStudy } from "../study";
 import { answersOfStudy } from "./api";
@@ -42,6 +43,7 @@ export function AnswersPage() {
       <p className="mt-1 mb-5 text-ink-soft">
         Each prompt with what each candidate gave, how it ended and what it took.
       </p>
+      <MaskingLine />
       <Table
         caption="Answers by prompt and candidate"
         rows={prompts.data}

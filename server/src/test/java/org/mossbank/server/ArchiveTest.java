@@ -663,6 +663,60 @@ public class ArchiveTest extends ServerTest {
                 "study.json",
                 5,
                 "/brief/reopenings/0/reason");
+        String masks = "answer,from,to,found,sort,replacement,accepted,decided_at\n";
+        String at = ",2026-03-09T10:00:00Z\n";
+        add(
+                cases,
+                "mask of an answer that is not there",
+                withTable("masks", masks + "mean-level-sedge,0,4,Text,name,x,true" + at),
+                "masks.csv",
+                2,
+                "answer");
+        add(
+                cases,
+                "mask beyond the answer",
+                withTable("masks", masks + "mean-level-osier,0,90000,Text,name,x,true" + at),
+                "masks.csv",
+                2,
+                "found");
+        add(
+                cases,
+                "mask of something else",
+                withTable("masks", masks + "mean-level-osier,1,5,Text,name,x,true" + at),
+                "masks.csv",
+                2,
+                "found");
+        add(
+                cases,
+                "masks that overlap",
+                withTable(
+                        "masks",
+                        masks + "mean-level-osier,0,4,Text,name,x,true" + at + "mean-level-osier,2,6,xt o,name,,false"
+                                + at),
+                "masks.csv",
+                3,
+                "from");
+        add(
+                cases,
+                "mask of a sort that there is not",
+                withTable("masks", masks + "mean-level-osier,0,4,Text,brand,x,true" + at),
+                "masks.csv",
+                2,
+                "sort");
+        add(
+                cases,
+                "mask that nobody decided on",
+                withTable("masks", masks + "mean-level-osier,0,4,Text,name,x,," + at.substring(1)),
+                "masks.csv",
+                2,
+                "accepted");
+        add(
+                cases,
+                "masking word twice",
+                withTable("masking-words", "word\nMoor\nMoor\n"),
+                "masking-words.csv",
+                3,
+                "word");
     }
 
     private static void add(List<Object[]> cases, String name, Change change, String file, int line, String field) {

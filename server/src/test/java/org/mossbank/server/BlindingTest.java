@@ -74,6 +74,7 @@ public class BlindingTest extends ServerTest {
                 "/candidates",
                 "/candidates/unlike",
                 "/answers",
+                "/masking",
                 "/rubric",
                 "/rubric/versions/1",
                 "/grading",

@@ -137,6 +137,11 @@ final class Bodies {
             }
             case "/answers" -> answer(ids.get("promptId"), ids.get("candidateId"), "text");
             case "/answers/*" -> Map.of("version", 0, "outcome", "COMPLETE", "text", "t", "measures", Map.of());
+            case "/masking/words" -> Map.of("version", 0, "words", List.of("Moor Works"));
+            case "/masking/decisions" ->
+                Map.of(
+                        "decisions",
+                        List.of(Map.of("answerId", ids.getOrDefault("answerId", ids.get("promptId")), "from", 0)));
             case "/rubric" -> Map.of("number", 1, "revision", 0, "criteria", List.of());
             case "/rubric/publish" -> Map.of("note", "");
             case "/rubric/examples" ->

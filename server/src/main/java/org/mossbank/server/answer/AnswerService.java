@@ -10,6 +10,7 @@ import java.util.List;
 import java.util.Set;
 import java.util.UUID;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.mossbank.server.candidate.CandidateView;
 import org.mossbank.server.candidate.Candidates;
 import org.mossbank.server.prompt.PromptView;
@@ -21,6 +22,7 @@ import org.mossbank.server.study.Step;
 import org.mossbank.server.study.StepReport;
 import org.mossbank.server.study.StepState;
 import org.mossbank.server.study.Studies;
+import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.security.access.prepost.PreAuthorize;
 import org.springframework.stereotype.Component;
 import org.springframework.stereotype.Service;
@@ -37,14 +39,21 @@ class AnswerService {
     private final Candidates candidates;
     private final Studies studies;
     private final EntityManager entities;
+    private final ApplicationEventPublisher events;
 
     AnswerService(
-            AnswerRepository answers, Prompts prompts, Candidates candidates, Studies studies, EntityManager entities) {
+            AnswerRepository answers,
+            Prompts prompts,
+            Candidates candidates,
+            Studies studies,
+            EntityManager entities,
+            ApplicationEventPublisher events) {
         this.answers = answers;
         this.prompts = prompts;
         this.candidates = candidates;
         this.studies = studies;
         this.entities = entities;
+        this.events = events;
     }
 
     /** All answers, without their texts. */
@@ -136,8 +145,12 @@ class AnswerService {
                     .with("current", answer.view());
         }
         requireText(request.outcome(), request.text());
+        boolean rewritten = !answer.view().text().equals(request.text());
         answer.write(request.outcome(), request.text(), request.measures());
         entities.flush();
+        if (rewritten) {
+            events.publishEvent(new AnswerRewritten(study, id));
+        }
         return answer.view();
     }
 
@@ -154,11 +167,13 @@ class AnswerService {
         private final Answers answers;
         private final Prompts prompts;
         private final Candidates candidates;
+        private final List<AnswersToSettle> others;
 
-        AnswerStep(Answers answers, Prompts prompts, Candidates candidates) {
+        AnswerStep(Answers answers, Prompts prompts, Candidates candidates, List<AnswersToSettle> others) {
             this.answers = answers;
             this.prompts = prompts;
             this.candidates = candidates;
+            this.others = others;
         }
 
         @Override
@@ -177,9 +192,13 @@ class AnswerService {
             int gaps = cells - filled.size();
             double done = cells == 0 ? 0 : (double) filled.size() / cells;
             String missing = gaps == 0
-                    ? total == 0 ? "no answer yet" : null
+                    ? total == 0 ? "no answer yet" : toSettle(study).findFirst().orElse(null)
                     : gaps == 1 ? "one is missing" : gaps + " are missing";
             return new StepState(Step.ANSWERS, done, line, missing);
+        }
+
+        private Stream<String> toSettle(UUID study) {
+            return others.stream().flatMap(o -> o.toSettle(study).stream());
         }
 
         private Set<Cell> filled(UUID study) {
@@ -205,6 +224,7 @@ class AnswerService {
                     missing.add("Answers: " + candidate.name() + " has none.");
                 }
             }
+            toSettle(study).forEach(open -> missing.add("Answers: " + open + "."));
             return missing;
         }
     }

@@ -7,4 +7,8 @@ import java.util.UUID;
  *
  * @param text Markdown
  */
-public record AnswerText(UUID id, UUID promptId, Outcome outcome, String text) {}
+public record AnswerText(UUID id, UUID promptId, Outcome outcome, String text) {
+    public AnswerText withText(String other) {
+        return new AnswerText(id, promptId, outcome, other);
+    }
+}

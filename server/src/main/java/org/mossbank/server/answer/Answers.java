@@ -1,7 +1,6 @@
 package org.mossbank.server.answer;
 
 import jakarta.persistence.EntityManager;
-import java.util.ArrayList;
 import java.util.Collection;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -9,12 +8,9 @@ import java.util.Map;
 import java.util.UUID;
 import java.util.function.Function;
 import java.util.stream.Collectors;
-import org.mossbank.server.candidate.CandidateNames;
 import org.mossbank.server.candidate.CandidateUse;
-import org.mossbank.server.candidate.CandidateView;
 import org.mossbank.server.candidate.Candidates;
 import org.mossbank.server.prompt.PromptUse;
-import org.mossbank.server.prompt.PromptView;
 import org.mossbank.server.prompt.Prompts;
 import org.mossbank.server.shared.SystemOnly;
 import org.springframework.stereotype.Component;
@@ -61,26 +57,7 @@ public class Answers {
         return ids;
     }
 
-    /** An answer whose text names a candidate, so that raters would read whose it may be. */
-    public record GiveAway(UUID answerId, String answerKey, String candidate) {}
-
-    /** Answers to sound prompts that name a candidate. */
-    @SystemOnly
-    public List<GiveAway> giveAways(UUID study) {
-        List<UUID> sound = prompts.sound(study).stream().map(PromptView::id).toList();
-        List<GiveAway> found = new ArrayList<>();
-        for (CandidateView candidate : candidates.ofStudy(study)) {
-            CandidateNames.pattern(candidate.name())
-                    .ifPresent(name -> answers.ofStudy(study).stream()
-                            .map(Answer::view)
-                            .filter(a -> sound.contains(a.promptId())
-                                    && name.matcher(a.text()).find())
-                            .forEach(a -> found.add(new GiveAway(a.id(), a.key(), candidate.name()))));
-        }
-        return found;
-    }
-
-    /** What raters get: text and outcome, by id. */
+    /** Text and outcome by id, as they are: raters get them masked. */
     @SystemOnly
     public Map<UUID, AnswerText> blind(Collection<UUID> ids) {
         return answers.findAllById(ids).stream()

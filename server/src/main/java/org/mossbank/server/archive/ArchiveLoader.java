@@ -18,6 +18,7 @@ import org.mossbank.server.candidate.CandidateContent;
 import org.mossbank.server.candidate.Candidates;
 import org.mossbank.server.grading.Grading;
 import org.mossbank.server.grading.Mark;
+import org.mossbank.server.masking.Masking;
 import org.mossbank.server.prompt.Prompts;
 import org.mossbank.server.rubric.CriterionContent;
 import org.mossbank.server.rubric.Rubrics;
@@ -35,6 +36,7 @@ class ArchiveLoader {
     private final Prompts prompts;
     private final Candidates candidates;
     private final Answers answers;
+    private final Masking masking;
     private final Rubrics rubrics;
     private final Grading grading;
     private final Clock clock;
@@ -45,6 +47,7 @@ class ArchiveLoader {
             Prompts prompts,
             Candidates candidates,
             Answers answers,
+            Masking masking,
             Rubrics rubrics,
             Grading grading,
             Clock clock) {
@@ -53,6 +56,7 @@ class ArchiveLoader {
         this.prompts = prompts;
         this.candidates = candidates;
         this.answers = answers;
+        this.masking = masking;
         this.rubrics = rubrics;
         this.grading = grading;
         this.clock = clock;
@@ -95,6 +99,9 @@ class ArchiveLoader {
                 study,
                 archive.candidates().stream().map(c -> candidate(c, people)).toList());
         Map<String, UUID> answerIds = answers.add(study, archive.answers(), promptIds, candidateIds);
+        Map<UUID, List<Masking.Decided>> masks = new HashMap<>();
+        archive.masking().masks().forEach((answer, decided) -> masks.put(answerIds.get(answer), decided));
+        masking.add(study, archive.masking().words(), masks);
         archive.history().forEach(v -> rubrics.add(study, version(v, false, kindIds)));
         Map<String, UUID> criterionIds =
                 rubrics.add(study, version(archive.rubric(), !archive.head().preparing(), kindIds));

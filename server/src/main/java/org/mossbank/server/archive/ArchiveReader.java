@@ -68,6 +68,7 @@ final class ArchiveReader {
                 parts.prompts,
                 parts.candidates,
                 parts.answers,
+                parts.masking,
                 parts.rubric,
                 parts.history,
                 parts.people,
@@ -78,16 +79,19 @@ final class ArchiveReader {
             List<StudyArchive.ArchivePrompt> prompts,
             List<StudyArchive.ArchiveCandidate> candidates,
             List<Answers.NewAnswer> answers,
+            StudyArchive.ArchiveMasking masking,
             StudyArchive.ArchiveRubric rubric,
             List<StudyArchive.ArchiveRubric> history,
             StudyArchive.People people) {}
 
     private static Parts parts(ArchiveTables tables, StudyArchive.Head head) {
         RubricTables rubric = new RubricTables(tables);
+        List<Answers.NewAnswer> answers = new AnswerTables(tables).read();
         return new Parts(
                 new PromptTables(tables, head.preparing()).read(),
                 new CandidateTables(tables).read(),
-                new AnswerTables(tables).read(),
+                answers,
+                new MaskTables(tables).read(answers),
                 new StudyArchive.ArchiveRubric(head.rubric(), rubric.criteria()),
                 rubric.history(head.rubric().version()),
                 new PeopleTables(tables).read(head.round().closedAt() != null));

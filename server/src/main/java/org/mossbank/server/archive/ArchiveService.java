@@ -11,9 +11,9 @@ import org.mossbank.server.account.AccountView;
 import org.mossbank.server.account.Accounts;
 import org.mossbank.server.account.CurrentAccount;
 import org.mossbank.server.account.Invitation;
-import org.mossbank.server.answer.Answers;
 import org.mossbank.server.candidate.CandidateNames;
 import org.mossbank.server.candidate.Candidates;
+import org.mossbank.server.masking.Masking;
 import org.mossbank.server.prompt.Prompts;
 import org.mossbank.server.shared.Problem;
 import org.mossbank.server.shared.ProblemType;
@@ -31,7 +31,7 @@ class ArchiveService {
     private final StudyExport export;
     private final Prompts prompts;
     private final Candidates candidates;
-    private final Answers answers;
+    private final Masking masking;
     private final Accounts accounts;
     private final CurrentAccount current;
     private final Clock clock;
@@ -41,7 +41,7 @@ class ArchiveService {
             StudyExport export,
             Prompts prompts,
             Candidates candidates,
-            Answers answers,
+            Masking masking,
             Accounts accounts,
             CurrentAccount current,
             Clock clock) {
@@ -49,7 +49,7 @@ class ArchiveService {
         this.export = export;
         this.prompts = prompts;
         this.candidates = candidates;
-        this.answers = answers;
+        this.masking = masking;
         this.accounts = accounts;
         this.current = current;
         this.clock = clock;
@@ -86,9 +86,9 @@ class ArchiveService {
 
     private List<String> notes(UUID study) {
         List<String> notes = new ArrayList<>();
-        answers.giveAways(study)
+        masking.namesLeft(study)
                 .forEach(g -> notes.add(
-                        "The answer " + g.answerKey() + " names " + g.candidate() + ". Raters will read it as it is."));
+                        "The answer " + g.answerKey() + " names " + g.candidate() + ", and it is not masked."));
         candidates
                 .ofStudy(study)
                 .forEach(c -> CandidateNames.pattern(c.name())

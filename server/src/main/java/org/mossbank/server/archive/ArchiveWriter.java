@@ -210,6 +210,20 @@ final class ArchiveWriter {
         study.answers().stream()
                 .sorted(Comparator.comparing(Answers.NewAnswer::key))
                 .forEach(a -> add(tables, "answers", answer(a)));
+        study.masking().words().forEach(w -> add(tables, "masking-words", w));
+        study.masking()
+                .masks()
+                .forEach((answer, decided) -> decided.forEach(d -> add(
+                        tables,
+                        "masks",
+                        answer,
+                        d.from(),
+                        d.to(),
+                        d.found(),
+                        ArchiveTables.word(d.sort()),
+                        d.replacement(),
+                        d.accepted(),
+                        d.at())));
         study.rubric().criteria().forEach(c -> criterion(tables, c));
         people(tables);
         study.sheets().forEach(s -> sheet(tables, s));

@@ -26,6 +26,8 @@ final class Schemas {
             "settings",
             "considerations",
             "answers",
+            "masking-words",
+            "masks",
             "criteria",
             "levels",
             "anchors",

@@ -8,6 +8,7 @@ import org.jspecify.annotations.Nullable;
 import org.mossbank.server.answer.Answers;
 import org.mossbank.server.candidate.CandidateContent;
 import org.mossbank.server.grading.Mark;
+import org.mossbank.server.masking.Masking;
 import org.mossbank.server.prompt.PromptContent;
 import org.mossbank.server.prompt.PromptView;
 import org.mossbank.server.prompt.Prompts;
@@ -29,6 +30,7 @@ record StudyArchive(
         List<ArchivePrompt> prompts,
         List<ArchiveCandidate> candidates,
         List<Answers.NewAnswer> answers,
+        ArchiveMasking masking,
         ArchiveRubric rubric,
         List<ArchiveRubric> history,
         People people,
@@ -49,6 +51,14 @@ record StudyArchive(
             long seed,
             RubricHead rubric,
             RoundHead round) {}
+
+    /**
+     * What raters do not read.
+     *
+     * @param words words that give candidates away
+     * @param masks decisions by answer, in the order of the text
+     */
+    record ArchiveMasking(List<String> words, SortedMap<String, List<Masking.Decided>> masks) {}
 
     record RubricHead(int version, @Nullable Instant publishedAt, String note) {}
 

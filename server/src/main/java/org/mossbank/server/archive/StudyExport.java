@@ -4,6 +4,7 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.SortedMap;
 import java.util.TreeMap;
 import java.util.UUID;
 import java.util.function.Function;
@@ -18,6 +19,7 @@ import org.mossbank.server.candidate.CandidateView;
 import org.mossbank.server.candidate.Candidates;
 import org.mossbank.server.grading.Grading;
 import org.mossbank.server.grading.Mark;
+import org.mossbank.server.masking.Masking;
 import org.mossbank.server.prompt.KindView;
 import org.mossbank.server.prompt.PromptView;
 import org.mossbank.server.prompt.Prompts;
@@ -39,6 +41,7 @@ class StudyExport {
     private final Prompts prompts;
     private final Candidates candidates;
     private final Answers answers;
+    private final Masking masking;
     private final Rubrics rubrics;
     private final Grading grading;
 
@@ -48,6 +51,7 @@ class StudyExport {
             Prompts prompts,
             Candidates candidates,
             Answers answers,
+            Masking masking,
             Rubrics rubrics,
             Grading grading) {
         this.accounts = accounts;
@@ -55,6 +59,7 @@ class StudyExport {
         this.prompts = prompts;
         this.candidates = candidates;
         this.answers = answers;
+        this.masking = masking;
         this.rubrics = rubrics;
         this.grading = grading;
     }
@@ -97,6 +102,7 @@ class StudyExport {
                 allPrompts.stream().map(p -> prompt(p, keys)).toList(),
                 allCandidates.stream().map(c -> candidate(c, keys)).toList(),
                 allAnswers.stream().map(a -> answer(a, keys)).toList(),
+                masking(id, keys),
                 rubric(counting, keys),
                 versions.stream()
                         .filter(v -> v != counting && v.version().publishedAt() != null)
@@ -104,6 +110,12 @@ class StudyExport {
                         .toList(),
                 people(id, raters, keys),
                 sheets(id, keys));
+    }
+
+    private StudyArchive.ArchiveMasking masking(UUID id, Keys keys) {
+        SortedMap<String, List<Masking.Decided>> masks = new TreeMap<>();
+        masking.decided(id).forEach((answer, decided) -> masks.put(keys.answers.get(answer), decided));
+        return new StudyArchive.ArchiveMasking(masking.words(id), masks);
     }
 
     private static <T> Map<UUID, String> keys(List<T> all, Function<T, UUID> id, Function<T, String> key) {

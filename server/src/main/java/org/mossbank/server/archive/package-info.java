@@ -1,7 +1,17 @@
 /** A study as open files: read, checked, loaded, written. */
 @ApplicationModule(
         displayName = "Archive",
-        allowedDependencies = {"shared", "account", "study", "prompt", "candidate", "answer", "rubric", "grading"})
+        allowedDependencies = {
+            "shared",
+            "account",
+            "study",
+            "prompt",
+            "candidate",
+            "answer",
+            "masking",
+            "rubric",
+            "grading"
+        })
 @NullMarked
 package org.mossbank.server.archive;
 

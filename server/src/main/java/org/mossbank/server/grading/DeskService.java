@@ -12,7 +12,7 @@ import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.server.account.CurrentAccount;
 import org.mossbank.server.answer.AnswerText;
-import org.mossbank.server.answer.Answers;
+import org.mossbank.server.masking.Masking;
 import org.mossbank.server.prompt.PromptView;
 import org.mossbank.server.prompt.Prompts;
 import org.mossbank.server.rubric.CriterionView;
@@ -36,7 +36,7 @@ class DeskService {
     private final GradingChangeRepository changes;
     private final Studies studies;
     private final Prompts prompts;
-    private final Answers answers;
+    private final Masking masking;
     private final Rubrics rubrics;
     private final CurrentAccount current;
     private final EntityManager entities;
@@ -50,7 +50,7 @@ class DeskService {
             GradingChangeRepository changes,
             Studies studies,
             Prompts prompts,
-            Answers answers,
+            Masking masking,
             Rubrics rubrics,
             CurrentAccount current,
             EntityManager entities,
@@ -62,7 +62,7 @@ class DeskService {
         this.changes = changes;
         this.studies = studies;
         this.prompts = prompts;
-        this.answers = answers;
+        this.masking = masking;
         this.rubrics = rubrics;
         this.current = current;
         this.entities = entities;
@@ -179,7 +179,7 @@ class DeskService {
     private List<SheetView.AnswerOnSheet> answersOf(Sheet sheet, List<CriterionView> criteria) {
         List<SheetAnswer> onSheet = sheetAnswers.findBySheetIdInOrderByPlace(List.of(sheet.id()));
         Map<UUID, AnswerText> texts =
-                answers.blind(onSheet.stream().map(SheetAnswer::answerId).toList());
+                masking.forRaters(onSheet.stream().map(SheetAnswer::answerId).toList());
         Map<Grade.Key, Grade> marks = gradesOf(onSheet);
         return onSheet.stream()
                 .map(a -> new SheetView.AnswerOnSheet(

@@ -30,6 +30,7 @@ import org.mossbank.server.answer.AnswerView;
 import org.mossbank.server.answer.Answers;
 import org.mossbank.server.candidate.CandidateView;
 import org.mossbank.server.candidate.Candidates;
+import org.mossbank.server.masking.Masking;
 import org.mossbank.server.prompt.PromptView;
 import org.mossbank.server.prompt.Prompts;
 import org.mossbank.server.rubric.Rubrics;
@@ -53,6 +54,7 @@ class PlanService {
     private final Prompts prompts;
     private final Candidates candidates;
     private final Answers answers;
+    private final Masking masking;
     private final Rubrics rubrics;
     private final Accounts accounts;
     private final List<StepReport> reports;
@@ -64,6 +66,7 @@ class PlanService {
             Prompts prompts,
             Candidates candidates,
             Answers answers,
+            Masking masking,
             Rubrics rubrics,
             Accounts accounts,
             List<StepReport> reports,
@@ -73,6 +76,7 @@ class PlanService {
         this.prompts = prompts;
         this.candidates = candidates;
         this.answers = answers;
+        this.masking = masking;
         this.rubrics = rubrics;
         this.accounts = accounts;
         this.reports = reports;
@@ -308,9 +312,9 @@ class PlanService {
             notes.add("Somebody does not grade their own answers or prompts, so raters do not see every candidate"
                     + " equally often; standings are adjusted for that.");
         }
-        answers.giveAways(basis.study.id())
+        masking.namesLeft(basis.study.id())
                 .forEach(g -> notes.add(
-                        "The answer " + g.answerKey() + " names " + g.candidate() + ". Raters will read it as it is."));
+                        "The answer " + g.answerKey() + " names " + g.candidate() + ", and it is not masked."));
         return notes;
     }
 }

@@ -1,7 +1,7 @@
 /** Sheets, grades and reasons: what raters work on, blind. */
 @ApplicationModule(
         displayName = "Grading",
-        allowedDependencies = {"shared", "account", "study", "prompt", "candidate", "answer", "rubric"})
+        allowedDependencies = {"shared", "account", "study", "prompt", "candidate", "answer", "masking", "rubric"})
 @NullMarked
 package org.mossbank.server.grading;
 

@@ -35,6 +35,7 @@ import org.mossbank.server.candidate.CandidateView;
 import org.mossbank.server.candidate.Candidates;
 import org.mossbank.server.grading.Grading;
 import org.mossbank.server.grading.SentGrade;
+import org.mossbank.server.masking.Masking;
 import org.mossbank.server.prompt.PromptView;
 import org.mossbank.server.prompt.Prompts;
 import org.mossbank.server.rubric.CriterionView;
@@ -56,6 +57,7 @@ class RecommendationComputation {
     private final Prompts prompts;
     private final Candidates candidates;
     private final Answers answers;
+    private final Masking masking;
     private final Rubrics rubrics;
     private final Grading grading;
     private final Agreements agreements;
@@ -66,6 +68,7 @@ class RecommendationComputation {
             Prompts prompts,
             Candidates candidates,
             Answers answers,
+            Masking masking,
             Rubrics rubrics,
             Grading grading,
             Agreements agreements,
@@ -74,6 +77,7 @@ class RecommendationComputation {
         this.prompts = prompts;
         this.candidates = candidates;
         this.answers = answers;
+        this.masking = masking;
         this.rubrics = rubrics;
         this.grading = grading;
         this.agreements = agreements;
@@ -166,7 +170,7 @@ class RecommendationComputation {
         Data data = gather(study);
         AgreementReport agreement = agreements.report(study);
         Standings overall = data.standings(data.cells(data::overall));
-        int giveAways = answers.giveAways(study).size();
+        int giveAways = masking.namesLeft(study).size();
         RuleTerms terms = data.study.brief().rule();
         Decision decision = Decision.of(terms.decisionRule(), evidence(study, data, agreement, overall, giveAways));
         Sentences sentences = sentences(data);

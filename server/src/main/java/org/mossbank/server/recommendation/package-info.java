@@ -8,6 +8,7 @@
             "prompt",
             "candidate",
             "answer",
+            "masking",
             "rubric",
             "grading",
             "agreement"

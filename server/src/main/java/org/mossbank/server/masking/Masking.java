@@ -1,0 +1,144 @@
+package org.mossbank.server.masking;
+
+import jakarta.persistence.EntityManager;
+import java.time.Instant;
+import java.util.Collection;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.UUID;
+import java.util.stream.Collectors;
+import org.mossbank.core.masking.GiveAway;
+import org.mossbank.core.masking.GiveAways;
+import org.mossbank.core.masking.Terms;
+import org.mossbank.server.answer.AnswerText;
+import org.mossbank.server.answer.AnswerView;
+import org.mossbank.server.answer.Answers;
+import org.mossbank.server.candidate.CandidateView;
+import org.mossbank.server.candidate.Candidates;
+import org.mossbank.server.prompt.PromptView;
+import org.mossbank.server.prompt.Prompts;
+import org.mossbank.server.shared.SystemOnly;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+
+/** Masking, for other modules: the only way to what raters read. */
+@Service
+@Transactional(readOnly = true)
+public class Masking {
+    private final Answers answers;
+    private final Candidates candidates;
+    private final Prompts prompts;
+    private final Stretches stretches;
+    private final MaskingOfStudyRepository maskings;
+    private final EntityManager entities;
+
+    Masking(
+            Answers answers,
+            Candidates candidates,
+            Prompts prompts,
+            Stretches stretches,
+            MaskingOfStudyRepository maskings,
+            EntityManager entities) {
+        this.answers = answers;
+        this.candidates = candidates;
+        this.prompts = prompts;
+        this.stretches = stretches;
+        this.maskings = maskings;
+        this.entities = entities;
+    }
+
+    /**
+     * What was decided of a stretch.
+     *
+     * @param from     first character in the answer's text, from 0
+     * @param to       after the last character
+     * @param found    what stands there
+     * @param accepted whether raters read the replacement
+     */
+    public record Decided(
+            int from, int to, String found, GiveAway.Sort sort, String replacement, boolean accepted, Instant at) {}
+
+    /** What raters get of answers, by id: masked, and nothing that hints at a candidate beside it. */
+    @SystemOnly
+    public Map<UUID, AnswerText> forRaters(Collection<UUID> ids) {
+        Map<UUID, AnswerText> texts = answers.blind(ids);
+        Map<UUID, List<Mask>> decided = stretches.decided(List.copyOf(texts.keySet()));
+        return texts.values().stream()
+                .map(t -> t.withText(masked(t.text(), decided.getOrDefault(t.id(), List.of()))))
+                .collect(Collectors.toMap(AnswerText::id, t -> t));
+    }
+
+    private static String masked(String text, List<Mask> decided) {
+        return org.mossbank.core.masking.Mask.applied(
+                text,
+                decided.stream()
+                        .map(Mask::decided)
+                        .filter(Decided::accepted)
+                        .map(d -> new org.mossbank.core.masking.Mask(
+                                new org.mossbank.core.masking.Span(d.from(), d.to()), d.replacement()))
+                        .toList());
+    }
+
+    /** An answer that names a candidate in what raters read. */
+    public record NamedIn(UUID answerId, String answerKey, String candidate) {}
+
+    /** Answers to sound prompts that name a candidate, masked as they are. */
+    @SystemOnly
+    public List<NamedIn> namesLeft(UUID study) {
+        List<UUID> sound = prompts.sound(study).stream().map(PromptView::id).toList();
+        List<AnswerView> all = answers.ofStudy(study).stream()
+                .filter(a -> sound.contains(a.promptId()))
+                .toList();
+        Map<UUID, List<Mask>> decided =
+                stretches.decided(all.stream().map(AnswerView::id).toList());
+        List<CandidateView> named = candidates.ofStudy(study);
+        return named.stream()
+                .flatMap(c -> {
+                    GiveAways finder = GiveAways.of(new Terms(List.of(c.name()), List.of(), List.of()));
+                    return all.stream()
+                            .filter(a -> names(finder, masked(a.text(), decided.getOrDefault(a.id(), List.of()))))
+                            .map(a -> new NamedIn(a.id(), a.key(), c.name()));
+                })
+                .toList();
+    }
+
+    private static boolean names(GiveAways finder, String text) {
+        return finder.in(text).stream().anyMatch(g -> g.sort() == GiveAway.Sort.NAME);
+    }
+
+    @SystemOnly
+    public List<String> words(UUID study) {
+        return maskings.findById(study).map(MaskingOfStudy::words).orElse(List.of());
+    }
+
+    /** All that was decided in a study, by answer. */
+    @SystemOnly
+    public Map<UUID, List<Decided>> decided(UUID study) {
+        Map<UUID, List<Decided>> all = new HashMap<>();
+        stretches
+                .decided(answers.ofStudy(study).stream().map(AnswerView::id).toList())
+                .forEach((answer, masks) ->
+                        all.put(answer, masks.stream().map(Mask::decided).toList()));
+        return all;
+    }
+
+    /** Lays out the masking of a study that is brought in. */
+    @SystemOnly
+    @Transactional
+    public void add(UUID study, List<String> words, Map<UUID, List<Decided>> decided) {
+        entities.persist(MaskingOfStudy.of(study, words));
+        decided.forEach((answer, all) -> all.forEach(d -> entities.persist(Mask.of(answer, d))));
+    }
+
+    /** What a stretch of a text must be for a decision on it to hold; empty if it is. */
+    public static Optional<String> fault(String text, Decided decided) {
+        if (decided.from() < 0 || decided.to() <= decided.from() || decided.to() > text.length()) {
+            return Optional.of("a stretch within the answer's " + text.length() + " characters");
+        }
+        return text.substring(decided.from(), decided.to()).equals(decided.found())
+                ? Optional.empty()
+                : Optional.of("what stands there: " + text.substring(decided.from(), decided.to()));
+    }
+}

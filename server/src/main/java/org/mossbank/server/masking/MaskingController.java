@@ -1,0 +1,36 @@
+package org.mossbank.server.masking;
+
+import jakarta.validation.Valid;
+import java.util.UUID;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RestController;
+
+@RestController
+@RequestMapping("/api/studies/{studyId}/masking")
+class MaskingController {
+    private final MaskingService masking;
+
+    MaskingController(MaskingService masking) {
+        this.masking = masking;
+    }
+
+    @GetMapping
+    MaskingView view(@PathVariable UUID studyId) {
+        return masking.view(studyId);
+    }
+
+    @PutMapping("/words")
+    MaskingView writeWords(@PathVariable UUID studyId, @Valid @RequestBody MaskingService.WriteWords request) {
+        return masking.writeWords(studyId, request);
+    }
+
+    @PostMapping("/decisions")
+    MaskingView decide(@PathVariable UUID studyId, @Valid @RequestBody MaskingService.Decide request) {
+        return masking.decide(studyId, request);
+    }
+}

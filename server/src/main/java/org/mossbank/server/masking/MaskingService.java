@@ -1,0 +1,214 @@
+package org.mossbank.server.masking;
+
+import jakarta.persistence.EntityManager;
+import jakarta.validation.Valid;
+import jakarta.validation.constraints.Min;
+import jakarta.validation.constraints.NotBlank;
+import jakarta.validation.constraints.NotEmpty;
+import jakarta.validation.constraints.NotNull;
+import jakarta.validation.constraints.Size;
+import java.time.Clock;
+import java.time.Instant;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Optional;
+import java.util.UUID;
+import org.jspecify.annotations.Nullable;
+import org.mossbank.server.answer.AnswerRewritten;
+import org.mossbank.server.answer.AnswerView;
+import org.mossbank.server.answer.AnswersToSettle;
+import org.mossbank.server.shared.Problem;
+import org.mossbank.server.shared.ProblemType;
+import org.mossbank.server.shared.SystemOnly;
+import org.mossbank.server.study.Studies;
+import org.mossbank.server.study.StudyBegun;
+import org.springframework.context.event.EventListener;
+import org.springframework.core.annotation.Order;
+import org.springframework.security.access.prepost.PreAuthorize;
+import org.springframework.stereotype.Component;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+
+/** Looking through what was found, and deciding on it. */
+@Service
+@Transactional(readOnly = true)
+class MaskingService {
+    private final Stretches stretches;
+    private final MaskRepository masks;
+    private final MaskingOfStudyRepository maskings;
+    private final Studies studies;
+    private final EntityManager entities;
+    private final Clock clock;
+
+    MaskingService(
+            Stretches stretches,
+            MaskRepository masks,
+            MaskingOfStudyRepository maskings,
+            Studies studies,
+            EntityManager entities,
+            Clock clock) {
+        this.stretches = stretches;
+        this.masks = masks;
+        this.maskings = maskings;
+        this.studies = studies;
+        this.entities = entities;
+        this.clock = clock;
+    }
+
+    @SystemOnly
+    @EventListener
+    @Order(3)
+    @Transactional
+    public void layOut(StudyBegun begun) {
+        entities.persist(MaskingOfStudy.of(begun.studyId(), List.of()));
+    }
+
+    /** Decisions were made on what stood there. */
+    @SystemOnly
+    @EventListener
+    @Transactional
+    public void forget(AnswerRewritten rewritten) {
+        masks.deleteOfAnswer(rewritten.answerId());
+    }
+
+    @PreAuthorize("@studyAccess.mayPrepare(#study)")
+    public MaskingView view(UUID study) {
+        return viewOf(study);
+    }
+
+    private MaskingView viewOf(UUID study) {
+        List<Stretches.AnswerStretches> found = stretches.ofStudy(study);
+        Optional<MaskingOfStudy> masking = maskings.findById(study);
+        return new MaskingView(
+                masking.map(MaskingOfStudy::words).orElse(List.of()),
+                masking.map(MaskingOfStudy::version).orElse(0L),
+                undecided(found),
+                found.stream().map(MaskingView.AnswerInMasking::of).toList());
+    }
+
+    private static int undecided(List<Stretches.AnswerStretches> found) {
+        return (int) found.stream()
+                .flatMap(a -> a.stretches().stream())
+                .filter(s -> s.accepted() == null)
+                .count();
+    }
+
+    record WriteWords(
+            @Min(0) long version, @NotNull @Size(max = 200) List<@NotBlank @Size(max = 100) String> words) {}
+
+    /** @throws Problem 409 if they were changed in the meantime, or the round was opened */
+    @PreAuthorize("@studyAccess.mayPrepare(#study)")
+    @Transactional
+    public MaskingView writeWords(UUID study, WriteWords request) {
+        studies.requirePreparing(study);
+        MaskingOfStudy masking = lock(study);
+        if (masking.version() != request.version()) {
+            throw new Problem(
+                            ProblemType.CHANGED_ELSEWHERE,
+                            "The words were changed in another window since you saw them.")
+                    .with("current", viewOf(study));
+        }
+        masking.write(request.words().stream().map(String::strip).distinct().toList());
+        entities.flush();
+        return viewOf(study);
+    }
+
+    /**
+     * @param decisions each on a stretch that was found or decided on before
+     */
+    record Decide(@NotEmpty @Size(max = 20000) List<@Valid @NotNull Decision> decisions) {}
+
+    /**
+     * @param from        first character of the stretch
+     * @param accept      whether it is masked; absent takes an earlier decision back
+     * @param replacement what raters read instead; absent takes the one that was proposed
+     */
+    record Decision(
+            @NotNull UUID answerId,
+            @Min(0) int from,
+            @Nullable Boolean accept,
+            @Nullable @Size(max = 200) String replacement) {}
+
+    /** Decides on stretches, all or none. The same decisions again change nothing. */
+    @PreAuthorize("@studyAccess.mayPrepare(#study)")
+    @Transactional
+    public MaskingView decide(UUID study, Decide request) {
+        studies.requirePreparing(study);
+        lock(study);
+        Map<UUID, Stretches.AnswerStretches> byAnswer = new HashMap<>();
+        stretches.ofStudy(study).forEach(a -> byAnswer.put(a.answer().id(), a));
+        Map<UUID, List<Mask>> decided = stretches.decided(List.copyOf(byAnswer.keySet()));
+        Instant now = clock.instant();
+        for (int i = 0; i < request.decisions().size(); i++) {
+            Decision decision = request.decisions().get(i);
+            Stretches.AnswerStretches answer = byAnswer.get(decision.answerId());
+            Stretches.Stretch stretch = answer == null ? null : at(answer, decision.from());
+            if (stretch == null) {
+                throw Problem.invalid(
+                        "decisions[" + i + "].from", "must be where a stretch begins that gives a candidate away");
+            }
+            decide(decision, answer.answer(), stretch, decided.getOrDefault(decision.answerId(), List.of()), now);
+        }
+        entities.flush();
+        return viewOf(study);
+    }
+
+    private void decide(
+            Decision decision, AnswerView answer, Stretches.Stretch stretch, List<Mask> decided, Instant now) {
+        Optional<Mask> before =
+                decided.stream().filter(m -> m.span().equals(stretch.span())).findFirst();
+        if (decision.accept() == null) {
+            before.ifPresent(masks::delete);
+            return;
+        }
+        String replacement = Objects.requireNonNullElse(decision.replacement(), stretch.replacement());
+        before.ifPresentOrElse(
+                m -> m.decide(decision.accept(), replacement, now),
+                () -> entities.persist(Mask.of(
+                        answer.id(),
+                        new Masking.Decided(
+                                stretch.span().from(),
+                                stretch.span().to(),
+                                stretch.span().of(answer.text()),
+                                stretch.sort(),
+                                replacement,
+                                decision.accept(),
+                                now))));
+    }
+
+    private static Stretches.@Nullable Stretch at(Stretches.AnswerStretches answer, int from) {
+        return answer.stretches().stream()
+                .filter(s -> s.span().from() == from)
+                .findFirst()
+                .orElse(null);
+    }
+
+    private MaskingOfStudy lock(UUID study) {
+        MaskingOfStudy masking = maskings.lock(study);
+        entities.refresh(masking);
+        return masking;
+    }
+
+    /** A round opens when everything that was found is decided on. */
+    @Component
+    static class Undecided implements AnswersToSettle {
+        private final Stretches stretches;
+
+        Undecided(Stretches stretches) {
+            this.stretches = stretches;
+        }
+
+        @Override
+        public Optional<String> toSettle(UUID study) {
+            int open = undecided(stretches.ofStudy(study));
+            return open == 0
+                    ? Optional.empty()
+                    : Optional.of(
+                            open == 1
+                                    ? "one stretch may give its candidate away"
+                                    : open + " stretches may give their candidates away");
+        }
+    }
+}

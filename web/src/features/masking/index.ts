@@ -1,0 +1,1 @@
+export { MaskingLine } from "./MaskingLine";
