@@ -74,6 +74,14 @@ public class Screenshots {
         browser.clickLink("In which order does the tender visit?");
         browser.seeHeading("In which order");
         shot(browser, "prompt-being-written");
+        browser.go(study + "/answers/masking").seeHeading();
+        for (String found : new String[] {"As an AI model", "Quillwort 7.1"}) {
+            browser.click(By.xpath("//button[contains(@aria-label, 'Take back: " + found + "')]"));
+            browser.see(By.xpath("//button[contains(@aria-label, 'Mask it: " + found + "')]"));
+        }
+        shot(browser, "masking");
+        browser.click(By.xpath("//button[normalize-space()='Mask all 2']"));
+        browser.seeHeading("Everything that was found is decided");
         browser.go(study + "/grading").seeHeading();
         browser.seeText("Every rater sees every candidate");
         browser.driver().executeScript("window.scrollTo(0, 330)");

@@ -105,6 +105,8 @@ public class ArchiveTest extends ServerTest {
                 "settings",
                 "considerations",
                 "answers",
+                "masking-words",
+                "masks",
                 "criteria",
                 "levels",
                 "traits",

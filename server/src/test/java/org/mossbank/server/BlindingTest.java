@@ -36,6 +36,7 @@ public class BlindingTest extends ServerTest {
                     .at("/content/considerations")
                     .forEach(c -> traces.add(c.path("text").asString()));
         }
+        lead.get("/api/studies/" + study + "/masking").json().path("words").forEach(w -> traces.add(w.asString()));
         for (JsonNode answer : lead.get("/api/studies/" + study + "/answers").json()) {
             traces.add(answer.path("id").asString());
             traces.add(answer.path("key").asString());

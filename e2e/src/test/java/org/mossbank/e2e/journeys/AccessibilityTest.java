@@ -89,6 +89,8 @@ public class AccessibilityTest extends Journey {
             browser.go("/studies/" + study + "/" + step);
             scan(step, theme);
         }
+        browser.go("/studies/" + study + "/answers/masking").seeText("Fenlight");
+        scan("masking", theme);
         browser.click(By.xpath("//nav//a[.//span[normalize-space()='Answers']]"));
         browser.clickLink("Drift alarm fires");
         browser.seeHeading("Drift alarm");
@@ -128,6 +130,10 @@ public class AccessibilityTest extends Journey {
         browser.clickButton("Paste an answer");
         browser.seeText("How it ended");
         scan("answer being pasted", theme);
+        browser.go(study + "/answers/masking");
+        browser.click(By.xpath("//button[contains(@aria-label, 'Take back: Fenlight')]"));
+        browser.seeHeading("1 stretch to decide on");
+        scan("stretch to decide on", theme);
         browser.go(study + "/grading");
         browser.seeText("The plan");
         scan("plan", theme);

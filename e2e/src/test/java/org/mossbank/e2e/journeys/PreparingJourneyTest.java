@@ -192,7 +192,9 @@ public class PreparingJourneyTest extends Journey {
                 browser.click(By.xpath(
                         "(//tr[th[contains(., '" + kind + " of the lock')]]//a[normalize-space()='Paste one'])[1]"));
                 browser.seeText("Keep it");
-                write("Answer", "The gate, for reason " + CANDIDATES.indexOf(candidate) + ".");
+                // One of them says who wrote it.
+                String signature = kind.equals("Review") && candidate.equals("Teaselworth") ? " Teaselworth." : "";
+                write("Answer", "The gate, for reason " + CANDIDATES.indexOf(candidate) + "." + signature);
                 write("Seconds in all", "4.5");
                 browser.clickButton("Keep it");
                 browser.await(
@@ -206,6 +208,16 @@ public class PreparingJourneyTest extends Journey {
     }
 
     @Test(dependsOnMethods = "answersArePasted")
+    public void whatGivesACandidateAwayIsMasked() {
+        browser.clickLink("Masking");
+        browser.seeHeading("1 stretch to decide on");
+        browser.seeText("Mask it");
+        browser.clickButton("Mask it: Teaselworth, line 1");
+        browser.seeHeading("Everything that was found is decided");
+        assertThat(browser.see(By.tagName("ins")).getText()).isEqualTo("[masked]");
+    }
+
+    @Test(dependsOnMethods = "whatGivesACandidateAwayIsMasked")
     public void aRoundInBalanceIsOpenedAndAnInvitedRaterGrades() {
         step("Grading");
         browser.seeHeading("Open a round");
