@@ -707,13 +707,6 @@ public class ArchiveTest extends ServerTest {
                 "sort");
         add(
                 cases,
-                "mask that nobody decided on",
-                withTable("masks", masks + "mean-level-osier,0,4,Text,name,x,," + at.substring(1)),
-                "masks.csv",
-                2,
-                "accepted");
-        add(
-                cases,
                 "masking word twice",
                 withTable("masking-words", "word\nMoor\nMoor\n"),
                 "masking-words.csv",

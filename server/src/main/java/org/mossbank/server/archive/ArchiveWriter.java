@@ -222,7 +222,7 @@ final class ArchiveWriter {
                         d.found(),
                         ArchiveTables.word(d.sort()),
                         d.replacement(),
-                        d.accepted(),
+                        d.accepted() ? true : null,
                         d.at())));
         study.rubric().criteria().forEach(c -> criterion(tables, c));
         people(tables);
