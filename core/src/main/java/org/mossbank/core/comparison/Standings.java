@@ -79,21 +79,6 @@ public record Standings(List<Standing> standings, List<Difference> differences) 
         return reading.standings();
     }
 
-    /** The adjusted means alone, by candidate; empty if the design is not connected. */
-    public static Map<String, Double> points(List<ScoredCell> cells) {
-        Design design = new Design(cells);
-        Map<String, Double> means = new TreeMap<>();
-        design.weightedMeans(
-                        Design.ones(design.prompts().size()),
-                        Design.ones(design.raters().size()))
-                .ifPresent(point -> {
-                    for (int c = 0; c < point.length; c++) {
-                        means.put(design.candidates().get(c), point[c]);
-                    }
-                });
-        return means;
-    }
-
     private static Standings unconnected(Map<String, List<ScoredCell>> byCandidate) {
         Estimate none = Estimate.undefined(Reason.NOT_CONNECTED);
         return new Standings(

@@ -2,11 +2,11 @@ package org.mossbank.core.planning;
 
 import java.util.Arrays;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import java.util.random.RandomGenerator;
 import java.util.random.RandomGenerator.SplittableGenerator;
 import org.mossbank.core.comparison.Difference;
+import org.mossbank.core.comparison.PointMeans;
 import org.mossbank.core.comparison.PromptGroups;
 import org.mossbank.core.comparison.Standings;
 import org.mossbank.core.estimate.Estimate;
@@ -70,8 +70,10 @@ public record Forecast(Estimate halfWidth, Estimate correctedHalfWidth, Estimate
             Estimate none = Estimate.undefined(Reason.TOO_FEW_TO_RESAMPLE);
             return new Forecast(none, none, none, none);
         }
-        List<double[]> found =
-                Resamples.drawAll(effort.points(), random.split(), child -> found(simulation, truth, known[1], child));
+        // Widths are known, so the cells connect the candidates.
+        PointMeans means = PointMeans.of(simulation.layout()).orElseThrow();
+        List<double[]> found = Resamples.drawAll(
+                effort.points(), random.split(), child -> found(means.of(simulation.scores(truth, child)), known[1]));
         return new Forecast(
                 Estimate.of(known[0]),
                 Estimate.of(known[1]),
@@ -113,16 +115,13 @@ public record Forecast(Estimate halfWidth, Estimate correctedHalfWidth, Estimate
         };
     }
 
-    /** The share of others that the best is clear of, and whether it is clear of all. */
-    private static double[] found(
-            StudySimulation simulation, double[] truth, double halfWidth, RandomGenerator random) {
-        Map<String, Double> means = Standings.points(simulation.cells(truth, random));
-        double best = means.getOrDefault(StudySimulation.candidate(0), Double.NaN);
-        long clear = means.entrySet().stream()
-                .filter(e -> !e.getKey().equals(StudySimulation.candidate(0)))
-                .filter(e -> best - e.getValue() > halfWidth)
+    /** The share of others that the best, who comes first, is clear of, and whether it is clear of all. */
+    private static double[] found(double[] means, double halfWidth) {
+        int others = means.length - 1;
+        long clear = Arrays.stream(means)
+                .skip(1)
+                .filter(other -> means[0] - other > halfWidth)
                 .count();
-        int others = truth.length - 1;
         return new double[] {clear / (double) others, clear == others ? 1 : 0};
     }
 }

@@ -5,6 +5,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.random.RandomGenerator;
+import java.util.stream.IntStream;
 import org.mossbank.core.assignment.SheetPlan;
 import org.mossbank.core.comparison.ScoredCell;
 
@@ -19,23 +20,52 @@ final class StudySimulation {
     private final PlannedStudy study;
     private final Spread spread;
     private final List<SheetPlan> sheets;
+    private final List<String> names;
 
     StudySimulation(PlannedStudy study, Spread spread) {
         this.study = study;
         this.spread = spread;
         this.sheets = study.sheets();
+        this.names = IntStream.range(0, study.candidates())
+                .mapToObj(StudySimulation::candidate)
+                .toList();
     }
 
     static String candidate(int index) {
         return String.format("c%03d", index);
     }
 
+    /** Where scores stand: by sheet, then candidate. */
+    List<ScoredCell> layout() {
+        return cells(new double[sheets.size() * study.candidates()]);
+    }
+
     /** @param truth the true score of each candidate */
     List<ScoredCell> cells(double[] truth, RandomGenerator random) {
+        return cells(scores(truth, random));
+    }
+
+    private List<ScoredCell> cells(double[] scores) {
+        List<ScoredCell> cells = new ArrayList<>();
+        for (SheetPlan sheet : sheets) {
+            for (int c = 0; c < names.size(); c++) {
+                cells.add(new ScoredCell(names.get(c), sheet.prompt(), sheet.rater(), scores[cells.size()]));
+            }
+        }
+        return cells;
+    }
+
+    /**
+     * Scores in the order of {@link #layout()}.
+     *
+     * @param truth the true score of each candidate
+     */
+    double[] scores(double[] truth, RandomGenerator random) {
         Map<String, double[]> prompts = new HashMap<>();
         Map<String, double[]> raters = new HashMap<>();
         double perAttempt = 1 / Math.sqrt(study.attempts());
-        List<ScoredCell> cells = new ArrayList<>();
+        double[] scores = new double[sheets.size() * truth.length];
+        int n = 0;
         for (SheetPlan sheet : sheets) {
             // The last entry is common to all candidates, the others are each candidate's own.
             double[] ofPrompt = prompts.computeIfAbsent(sheet.prompt(), p -> {
@@ -52,11 +82,10 @@ final class StudySimulation {
                         + ofRater[truth.length]
                         + spread.rest() * perAttempt * random.nextGaussian();
                 double step = Math.rint(score / STEP) * STEP;
-                cells.add(
-                        new ScoredCell(candidate(c), sheet.prompt(), sheet.rater(), Math.min(100, Math.max(0, step))));
+                scores[n++] = Math.min(100, Math.max(0, step));
             }
         }
-        return cells;
+        return scores;
     }
 
     private static double[] effects(int candidates, double own, double common, RandomGenerator random) {
