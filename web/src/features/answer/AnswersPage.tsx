@@ -1,6 +1,7 @@
 import { useQueries } from "@tanstack/react-query";
 import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
+import { Button } from "../../ui/Button";
 import { Failure } from "../../ui/Query";
 import { Table } from "../../ui/Table";
 import { useTitle } from "../../ui/useTitle";
@@ -8,6 +9,7 @@ import { CandidateName, candidatesOfStudy } from "../candidate";
 import { MaskingLine } from "../masking";
 import { promptsOfStudy } from "../prompt";
 import { useStudy } from "../study";
+import { Filters, rowsOf, useAnswerFilter } from "./AnswerFilters";
 import { answersOfStudy } from "./api";
 import { measuresLine, outcomeWord } from "./measures";
 
@@ -16,6 +18,7 @@ export function AnswersPage() {
   const [prompts, candidates, answers] = useQueries({
     queries: [promptsOfStudy(study.id), candidatesOfStudy(study.id), answersOfStudy(study.id)],
   });
+  const [filter, setFilter] = useAnswerFilter();
   useTitle(`Answers · ${study.title}`);
   const failed = prompts.error ?? candidates.error ?? answers.error;
   if (failed) {
@@ -36,7 +39,8 @@ export function AnswersPage() {
       </div>
     );
   }
-  const byCell = Map.groupBy(answers.data, (a) => `${a.promptId} ${a.candidateId}`);
+  const shown = rowsOf(prompts.data, answers.data, filter);
+  const byCell = Map.groupBy(answers.data, (a) => cellOf(a.promptId, a.candidateId));
   return (
     <div>
       <h1>Answers</h1>
@@ -44,50 +48,74 @@ export function AnswersPage() {
         Each prompt with what each candidate gave, how it ended and what it took.
       </p>
       <MaskingLine />
-      <Table
-        caption="Answers by prompt and candidate"
-        rows={prompts.data}
-        rowKey={(p) => p.id}
-        columns={[
-          {
-            key: "prompt",
-            head: "Prompt",
-            rowHeader: true,
-            sortBy: (p) => p.content.title,
-            cell: (p) => (
-              <>
-                <Link to={p.id}>{p.content.title || "Without a title"}</Link>
-                <span className="block text-sm text-ink-soft">
-                  {p.kind.name}
-                  {p.fault && ", set aside"}
-                </span>
-              </>
-            ),
-          },
-          ...candidates.data.map((c, i) => ({
-            key: c.id,
-            head: <CandidateName name={c.content.name} index={i} />,
-            cell: (p: Schemas["PromptView"]) => (
-              <Cell
-                answers={byCell.get(`${p.id} ${c.id}`) ?? []}
-                paste={mayWrite ? `${p.id}?paste=${c.id}` : undefined}
-              />
-            ),
-          })),
-        ]}
-      />
+      <Filters prompts={prompts.data} answers={answers.data} filter={filter} onFilter={setFilter} />
+      {shown.length === 0 ? (
+        <p>
+          No prompt has such an answer.{" "}
+          <Button onClick={() => setFilter({ kind: "", area: "", outcome: "" })}>Show all prompts</Button>
+        </p>
+      ) : (
+        <Table
+          caption="Answers by prompt and candidate"
+          rows={shown}
+          rowKey={(p) => p.id}
+          columns={[
+            {
+              key: "prompt",
+              head: "Prompt",
+              rowHeader: true,
+              sortBy: (p) => p.content.title,
+              cell: (p) => (
+                <>
+                  <Link to={p.id}>{p.content.title || "Without a title"}</Link>
+                  <span className="block text-sm text-ink-soft">
+                    {p.kind.name}
+                    {p.fault && ", set aside"}
+                  </span>
+                </>
+              ),
+            },
+            ...candidates.data.map((c, i) => ({
+              key: c.id,
+              head: <CandidateName name={c.content.name} index={i} />,
+              cell: (p: Schemas["PromptView"]) => (
+                <Cell
+                  answers={byCell.get(cellOf(p.id, c.id)) ?? []}
+                  outcome={filter.outcome}
+                  missing={whyMissing(p, study.stage)}
+                  paste={mayWrite && p.fault === undefined ? `${p.id}?paste=${c.id}` : undefined}
+                />
+              ),
+            })),
+          ]}
+        />
+      )}
     </div>
   );
 }
 
-type CellProps = { answers: Schemas["AnswerSummary"][]; paste: string | undefined };
+const cellOf = (promptId: string, candidateId: string) => `${promptId} ${candidateId}`;
 
-function Cell({ answers, paste }: CellProps) {
+function whyMissing(prompt: Schemas["PromptView"], stage: Schemas["StudySummary"]["stage"]): string {
+  if (prompt.fault !== undefined) {
+    return "not asked: the prompt is set aside";
+  }
+  return stage === "PREPARING" ? "none yet" : "not asked before the round";
+}
+
+type CellProps = {
+  answers: Schemas["AnswerSummary"][];
+  outcome: string;
+  missing: string;
+  paste: string | undefined;
+};
+
+function Cell({ answers, outcome, missing, paste }: CellProps) {
   if (answers.length === 0) {
-    return paste ? <Link to={paste}>Paste one</Link> : <span className="text-ink-soft">no answer</span>;
+    return paste ? <Link to={paste}>Paste one</Link> : <span className="text-sm text-ink-soft">{missing}</span>;
   }
   return answers.map((answer) => (
-    <div key={answer.id}>
+    <div key={answer.id} className={outcome !== "" && answer.outcome !== outcome ? "text-ink-soft" : undefined}>
       {answers.length > 1 && <span className="text-sm">attempt {answer.attempt}: </span>}
       {outcomeWord(answer.outcome)}
       <span className="block text-sm text-ink-soft">{measuresLine(answer.measures)}</span>

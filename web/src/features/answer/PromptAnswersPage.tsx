@@ -13,7 +13,7 @@ import { KeyPoints, promptsOfStudy } from "../prompt";
 import { LevelMark, rubricOfStudy } from "../rubric";
 import { useStudy } from "../study";
 import { answersOfPrompt, gradesOfPrompt } from "./api";
-import { measuresLine, outcomeWord } from "./measures";
+import { measuresInFull, outcomeWord } from "./measures";
 
 /** All answers to one prompt with every grade and reason; where links from splits lead. */
 export function PromptAnswersPage() {
@@ -99,7 +99,8 @@ export function PromptAnswersPage() {
               {answer.attempt > 1 && <span className="font-sans text-sm font-normal"> attempt {answer.attempt}</span>}
             </h2>
             <p className="mb-3 text-sm text-ink-soft">
-              {outcomeWord(answer.outcome)} · {measuresLine(answer.measures)}
+              {outcomeWord(answer.outcome)} ·{" "}
+              {measuresInFull(answer.measures, names[placeOf(answer)]?.content.contextWindow)}
             </p>
             {mayWrite ? (
               <AnswerTools answer={answer} />

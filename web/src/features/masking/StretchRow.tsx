@@ -61,8 +61,8 @@ function Shown({ stretch: s }: { stretch: Schemas["StretchView"] }) {
   if (s.accepted) {
     return (
       <>
-        <del className="bg-clay-wash text-clay">{s.found}</del>
-        <ins className="bg-lichen-wash no-underline">{s.replacement}</ins>
+        <del className="hatched decoration-1">{s.found}</del>{" "}
+        <ins className="border-b-2 border-lichen no-underline">{s.replacement}</ins>
       </>
     );
   }

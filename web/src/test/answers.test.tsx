@@ -1,0 +1,124 @@
+// @vitest-environment happy-dom
+import { inStudy, server, STUDY } from "./page";
+import { screen, within } from "@testing-library/react";
+import userEvent from "@testing-library/user-event";
+import { describe, expect, it } from "vitest";
+import type { Schemas } from "../api/client";
+import { AnswersPage } from "../features/answer/AnswersPage";
+import { measuresInFull, measuresLine } from "../features/answer/measures";
+
+const prompt = (id: string, kind: string, areas: string[], more: object = {}) => ({
+  id,
+  kind: { id: kind, key: kind, name: kind === "k1" ? "Debugging" : "Review" },
+  content: { title: `Prompt ${id}`, areas },
+  ...more,
+});
+
+const answer = (promptId: string, candidateId: string, outcome: string, attempt = 1) => ({
+  id: `${promptId}-${candidateId}-${attempt}`,
+  key: `${promptId}-${candidateId}-${attempt}`,
+  promptId,
+  candidateId,
+  attempt,
+  outcome,
+  measures: { totalMs: 4000, outputTokens: 200 },
+});
+
+const PROMPTS = [
+  prompt("p1", "k1", ["back end"]),
+  prompt("p2", "k2", ["front end", "chart"]),
+  prompt("p3", "k2", ["back end"], { fault: { reason: "two readings" } }),
+];
+
+const ANSWERS = [
+  answer("p1", "c1", "COMPLETE"),
+  answer("p1", "c1", "TIMED_OUT", 2),
+  answer("p1", "c2", "REFUSED"),
+  answer("p2", "c1", "COMPLETE"),
+];
+
+function grid(study = STUDY, answers: object[] = ANSWERS) {
+  server()
+    .on("GET /api/studies/s1/prompts", () => ({ body: PROMPTS }))
+    .on("GET /api/studies/s1/candidates", () => ({
+      body: [
+        { id: "c1", content: { name: "Osierhold" } },
+        { id: "c2", content: { name: "Teaselworth" } },
+      ],
+    }))
+    .on("GET /api/studies/s1/answers", () => ({ body: answers }));
+  inStudy(<AnswersPage />, study);
+}
+
+const shown = () => screen.getAllByRole("rowheader").map((h) => within(h).getByRole("link").textContent);
+
+describe("the answers of a study", () => {
+  it("stand where a prompt meets a candidate, each attempt with how it ended", async () => {
+    grid();
+    const [, first] = await screen.findAllByRole("row");
+    expect(first?.textContent).toContain("attempt 1: complete");
+    expect(first?.textContent).toContain("attempt 2: timed out");
+    expect(first?.textContent).toContain("refused");
+  });
+
+  it("say why one is missing", async () => {
+    grid({ ...STUDY, stage: "GRADING" });
+    const rows = await screen.findAllByRole("row");
+    expect(rows[2]?.textContent).toContain("not asked before the round");
+    expect(rows[3]?.textContent).toContain("not asked: the prompt is set aside");
+  });
+
+  it("can be pasted where none is, but not for a prompt that is set aside", async () => {
+    grid();
+    const links = await screen.findAllByRole("link", { name: "Paste one" });
+    expect(links.map((l) => l.getAttribute("href"))).toEqual(["/studies/s1/page/p2?paste=c2"]);
+  });
+
+  it("are filtered by kind, area and how they ended", async () => {
+    grid();
+    expect((await screen.findAllByRole("row")).length).toBe(4);
+    await userEvent.selectOptions(screen.getByLabelText("Kind"), "Review");
+    expect(shown()).toEqual(["Prompt p2", "Prompt p3"]);
+    await userEvent.selectOptions(screen.getByLabelText("Area"), "back end");
+    expect(shown()).toEqual(["Prompt p3"]);
+    await userEvent.selectOptions(screen.getByLabelText("Kind"), "all");
+    expect(shown()).toEqual(["Prompt p1", "Prompt p3"]);
+    await userEvent.selectOptions(screen.getByLabelText("How it ended"), "refused, 1");
+    expect(shown()).toEqual(["Prompt p1"]);
+  });
+
+  it("offer the way back where nothing is left", async () => {
+    grid();
+    await screen.findAllByRole("row");
+    await userEvent.selectOptions(screen.getByLabelText("Area"), "chart");
+    await userEvent.selectOptions(screen.getByLabelText("How it ended"), "timed out, 1");
+    expect(screen.queryByRole("table")).toBeNull();
+    await userEvent.click(screen.getByRole("button", { name: "Show all prompts" }));
+    expect(shown()).toHaveLength(3);
+  });
+});
+
+describe("measures", () => {
+  const all: Schemas["Measures"] = {
+    firstOutputMs: 800,
+    totalMs: 4000,
+    inputTokens: 1800,
+    outputTokens: 200,
+    cost: 0.02,
+    currency: "EUR",
+  };
+
+  it("are told in full with rate and share of the context window", () => {
+    expect(measuresInFull(all, 20_000)).toBe(
+      "first output after 0.8 s · 4.0 s in all · 1800 tokens in · 200 tokens out · 50 tokens out a second · " +
+        "10 % of the context window · 0.0200 EUR",
+    );
+  });
+
+  it("leave out what nobody measured, and what cannot be told without it", () => {
+    expect(measuresInFull({ outputTokens: 200 }, undefined)).toBe("200 tokens out");
+    expect(measuresInFull({ totalMs: 0, outputTokens: 200 }, undefined)).toBe("0.0 s in all · 200 tokens out");
+    expect(measuresInFull({}, 1000)).toBe("not measured");
+    expect(measuresLine({})).toBe("not measured");
+  });
+});
