@@ -7,6 +7,7 @@ import java.util.Optional;
 import org.mossbank.server.answer.Answers;
 import org.mossbank.server.answer.Measures;
 import org.mossbank.server.answer.Outcome;
+import org.mossbank.server.files.TableRow;
 
 /** Reads answers from their table and files. */
 final class AnswerTables {

@@ -3,9 +3,6 @@ package org.mossbank.server.archive;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
-import java.nio.ByteBuffer;
-import java.nio.charset.CharacterCodingException;
-import java.nio.charset.CodingErrorAction;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -18,6 +15,8 @@ import java.util.zip.ZipEntry;
 import java.util.zip.ZipException;
 import java.util.zip.ZipInputStream;
 import java.util.zip.ZipOutputStream;
+import org.mossbank.server.files.Faults;
+import org.mossbank.server.files.TextFile;
 
 /** The files of an archive, in memory, by path. Nothing of it is ever written to disk under its own name. */
 final class ArchiveFiles {
@@ -126,23 +125,7 @@ final class ArchiveFiles {
         return files;
     }
 
-    /** A file's text; a byte order mark is taken off. Empty, with a fault, if it is not UTF-8 or has a NUL. */
     Optional<String> text(String path, Faults faults) {
-        try {
-            String text = StandardCharsets.UTF_8
-                    .newDecoder()
-                    .onMalformedInput(CodingErrorAction.REPORT)
-                    .onUnmappableCharacter(CodingErrorAction.REPORT)
-                    .decode(ByteBuffer.wrap(files.get(path)))
-                    .toString();
-            if (text.indexOf('\0') >= 0) {
-                faults.add(Fault.ofFile(path, "text without the character U+0000"));
-                return Optional.empty();
-            }
-            return Optional.of(text.startsWith("\uFEFF") ? text.substring(1) : text);
-        } catch (CharacterCodingException e) {
-            faults.add(Fault.ofFile(path, "text in UTF-8"));
-            return Optional.empty();
-        }
+        return TextFile.read(path, files.get(path), faults);
     }
 }

@@ -13,6 +13,7 @@ import org.mossbank.server.account.CurrentAccount;
 import org.mossbank.server.account.Invitation;
 import org.mossbank.server.candidate.CandidateNames;
 import org.mossbank.server.candidate.Candidates;
+import org.mossbank.server.files.Fault;
 import org.mossbank.server.masking.Masking;
 import org.mossbank.server.prompt.Prompts;
 import org.mossbank.server.shared.Problem;

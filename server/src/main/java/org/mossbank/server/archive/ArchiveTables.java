@@ -7,6 +7,8 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
+import org.mossbank.server.files.Faults;
+import org.mossbank.server.files.TableRow;
 
 /** An archive's tables as far as they are read, its files, and the faults found so far. */
 final class ArchiveTables {

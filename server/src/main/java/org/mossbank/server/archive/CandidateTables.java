@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.server.candidate.CandidateContent;
+import org.mossbank.server.files.TableRow;
 
 /** Reads candidates from their tables. */
 final class CandidateTables {

@@ -8,6 +8,7 @@ import java.util.Objects;
 import java.util.TreeMap;
 import org.mossbank.core.masking.GiveAway;
 import org.mossbank.server.answer.Answers;
+import org.mossbank.server.files.TableRow;
 import org.mossbank.server.masking.Masking;
 
 /** Reads what was masked, and the words that were looked for. */

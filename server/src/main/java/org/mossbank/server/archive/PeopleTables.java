@@ -4,6 +4,7 @@ import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
+import org.mossbank.server.files.TableRow;
 import org.mossbank.server.prompt.ReadBackVerdict;
 
 /** Reads who grades, what they expected and how they read prompts back. */

@@ -9,6 +9,7 @@ import java.util.Objects;
 import java.util.Set;
 import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
+import org.mossbank.server.files.TableRow;
 import org.mossbank.server.prompt.KeyPoint;
 import org.mossbank.server.prompt.PromptContent;
 import org.mossbank.server.prompt.PromptView;

@@ -9,6 +9,9 @@ import java.util.Set;
 import java.util.SortedMap;
 import java.util.TreeMap;
 import java.util.stream.Collectors;
+import org.mossbank.server.files.Fault;
+import org.mossbank.server.files.JsonFile;
+import org.mossbank.server.files.TableRow;
 import tools.jackson.databind.JsonNode;
 
 /** Reads the rubric that counts from its tables, and its other versions from their file. */

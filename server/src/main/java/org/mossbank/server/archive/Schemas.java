@@ -10,6 +10,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import org.mossbank.server.files.TableSchema;
 import tools.jackson.databind.json.JsonMapper;
 
 /** The schemas of the format, the same files that its documentation shows. */

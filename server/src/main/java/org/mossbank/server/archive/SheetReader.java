@@ -19,6 +19,7 @@ import org.mossbank.core.assignment.PlanOptions;
 import org.mossbank.core.assignment.SheetPlan;
 import org.mossbank.core.estimate.Resamples;
 import org.mossbank.server.answer.Answers;
+import org.mossbank.server.files.TableRow;
 import org.mossbank.server.grading.Mark;
 
 /** Puts sheets together from what an archive says of them, and draws from the seed what it leaves open. */

@@ -8,6 +8,8 @@ import java.util.function.LongSupplier;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.core.agreement.Coefficient;
 import org.mossbank.core.decision.DecisionRule;
+import org.mossbank.server.files.Fault;
+import org.mossbank.server.files.Faults;
 import org.mossbank.server.study.Brief;
 import org.mossbank.server.study.Reopening;
 import org.mossbank.server.study.RuleTerms;

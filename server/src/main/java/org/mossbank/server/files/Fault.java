@@ -1,4 +1,4 @@
-package org.mossbank.server.archive;
+package org.mossbank.server.files;
 
 import org.jspecify.annotations.Nullable;
 
@@ -25,7 +25,7 @@ public record Fault(
         }
     }
 
-    static Fault ofFile(String file, String expected) {
+    public static Fault ofFile(String file, String expected) {
         return new Fault(file, null, null, expected, null);
     }
 }

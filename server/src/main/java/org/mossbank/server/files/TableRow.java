@@ -1,4 +1,4 @@
-package org.mossbank.server.archive;
+package org.mossbank.server.files;
 
 import java.math.BigDecimal;
 import java.time.Instant;
@@ -12,61 +12,56 @@ import org.jspecify.annotations.Nullable;
  *
  * @param line line of the file on which the row starts, from 1
  */
-record TableRow(String file, int line, Map<String, String> cells) {
+public record TableRow(String file, int line, Map<String, String> cells) {
 
-    @Nullable
-    String textOrNull(String column) {
+    public @Nullable String textOrNull(String column) {
         return cells.get(column);
     }
 
     /** The text, or an empty one. */
-    String text(String column) {
+    public String text(String column) {
         return cells.getOrDefault(column, "");
     }
 
-    List<String> texts(List<String> columns) {
+    public List<String> texts(List<String> columns) {
         return columns.stream().map(this::text).toList();
     }
 
-    int integer(String column) {
+    public int integer(String column) {
         return Integer.parseInt(text(column));
     }
 
-    @Nullable
-    Integer integerOrNull(String column) {
+    public @Nullable Integer integerOrNull(String column) {
         String text = textOrNull(column);
         return text == null ? null : Integer.valueOf(text);
     }
 
-    @Nullable
-    Long wholeOrNull(String column) {
+    public @Nullable Long wholeOrNull(String column) {
         String text = textOrNull(column);
         return text == null ? null : Long.valueOf(text);
     }
 
-    @Nullable
-    BigDecimal decimalOrNull(String column) {
+    public @Nullable BigDecimal decimalOrNull(String column) {
         String text = textOrNull(column);
         return text == null ? null : new BigDecimal(text);
     }
 
     /** The shortest decimal form, without an exponent. */
-    static @Nullable BigDecimal plain(@Nullable BigDecimal number) {
+    public static @Nullable BigDecimal plain(@Nullable BigDecimal number) {
         return number == null
                 ? null
                 : new BigDecimal(number.stripTrailingZeros().toPlainString());
     }
 
-    double number(String column) {
+    public double number(String column) {
         return Double.parseDouble(text(column));
     }
 
-    boolean truth(String column) {
+    public boolean truth(String column) {
         return text(column).equals("true");
     }
 
-    @Nullable
-    Instant instantOrNull(String column) {
+    public @Nullable Instant instantOrNull(String column) {
         String text = textOrNull(column);
         return text == null ? null : OffsetDateTime.parse(text).toInstant();
     }

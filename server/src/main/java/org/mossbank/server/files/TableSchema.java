@@ -1,4 +1,4 @@
-package org.mossbank.server.archive;
+package org.mossbank.server.files;
 
 import java.io.IOException;
 import java.io.StringReader;
@@ -27,7 +27,7 @@ import tools.jackson.databind.JsonNode;
  * column. Knows the types and constraints that the archive's schemas use: string, integer, number, boolean, date, datetime;
  * required, enum, pattern, minimum, maximum, maxLength; primary, unique and foreign keys.
  */
-final class TableSchema {
+public final class TableSchema {
     /** A row that is longer than any sensible one is a missing quote. */
     private static final int MOST_FAULTS_A_TABLE = 200;
 
@@ -44,9 +44,9 @@ final class TableSchema {
     }
 
     /** A foreign key: a column here whose values occur in a column of another table. */
-    record ForeignKey(String column, String table, String otherColumn) {}
+    public record ForeignKey(String column, String table, String otherColumn) {}
 
-    TableSchema(JsonNode json) {
+    public TableSchema(JsonNode json) {
         this.json = json;
         for (JsonNode field : json.path("fields")) {
             String name = field.path("name").asString();
@@ -54,15 +54,15 @@ final class TableSchema {
         }
     }
 
-    JsonNode json() {
+    public JsonNode json() {
         return json;
     }
 
-    List<String> columnNames() {
+    public List<String> columnNames() {
         return List.copyOf(columns.keySet());
     }
 
-    List<ForeignKey> foreignKeys() {
+    public List<ForeignKey> foreignKeys() {
         List<ForeignKey> keys = new ArrayList<>();
         for (JsonNode key : json.path("foreignKeys")) {
             keys.add(new ForeignKey(
@@ -74,7 +74,7 @@ final class TableSchema {
     }
 
     /** The rows that could be read; what is wrong goes to the faults. */
-    List<TableRow> read(String file, String text, Faults all) {
+    public List<TableRow> read(String file, String text, Faults all) {
         List<Fault> faults = new ArrayList<>();
         List<TableRow> rows = new ArrayList<>();
         CSVFormat format = CSVFormat.RFC4180.builder().setIgnoreEmptyLines(true).get();
@@ -240,7 +240,7 @@ final class TableSchema {
     }
 
     /** Checks that values of foreign keys occur where they point. */
-    void checkReferences(
+    public void checkReferences(
             List<TableRow> rows, Map<String, List<TableRow>> tables, Map<String, String> files, Faults faults) {
         for (ForeignKey key : foreignKeys()) {
             Set<String> known = tables.getOrDefault(key.table(), List.of()).stream()

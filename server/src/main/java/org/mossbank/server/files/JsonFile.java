@@ -1,4 +1,4 @@
-package org.mossbank.server.archive;
+package org.mossbank.server.files;
 
 import com.networknt.schema.Error;
 import com.networknt.schema.Schema;
@@ -15,7 +15,7 @@ import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 
 /** Reads a JSON file against a JSON Schema and says what is wrong with it, by line and pointer. */
-final class JsonFile {
+public final class JsonFile {
     private static final JsonMapper MAPPER = JsonMapper.builder()
             .enable(DeserializationFeature.FAIL_ON_TRAILING_TOKENS)
             .enable(DeserializationFeature.FAIL_ON_READING_DUP_TREE_KEY)
@@ -24,7 +24,7 @@ final class JsonFile {
     private JsonFile() {}
 
     /** The document, if it is valid; what is wrong goes to the faults. */
-    static Optional<JsonNode> read(String file, String text, Schema schema, Faults faults) {
+    public static Optional<JsonNode> read(String file, String text, Schema schema, Faults faults) {
         JsonNode json;
         try {
             json = MAPPER.readTree(text);
