@@ -72,12 +72,12 @@ public class RoundTest extends ServerTest {
         String own = study.baseline("B. O.", ids.get("bram"));
         study.get("/prompts")
                 .forEach(p ->
-                        study.post("/answers", Bodies.answer(p.path("id").asString(), own, "written by a person")));
+                        study.post("/answers", Bodies.answer(p.path("id").asString(), own, "out of a human head")));
         study.open(3, 0, false);
         for (JsonNode sheet : sheets(as("bram"), study.id())) {
             String text =
                     as("bram").get("/api/sheets/" + sheet.path("id").asString()).body();
-            assertThat(text).doesNotContain("written by a person");
+            assertThat(text).doesNotContain("out of a human head");
         }
         assertThat(as("sana")
                         .get("/api/sheets/"
@@ -86,7 +86,7 @@ public class RoundTest extends ServerTest {
                                         .path("id")
                                         .asString())
                         .body())
-                .contains("written by a person");
+                .contains("out of a human head");
         assertThat(sheets(as("juri"), study.id()))
                 .hasSize(3)
                 .noneMatch(s -> s.path("promptTitle")
