@@ -49,6 +49,10 @@ export const router = createBrowserRouter([
             lazy: async () => ({ Component: (await import("../features/answer/AnswersPage")).AnswersPage }),
           },
           {
+            path: "answers/files",
+            lazy: async () => ({ Component: (await import("../features/answer/AnswerFilesPage")).AnswerFilesPage }),
+          },
+          {
             path: "answers/masking",
             lazy: async () => ({ Component: (await import("../features/masking/MaskingPage")).MaskingPage }),
           },

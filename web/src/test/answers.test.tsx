@@ -4,6 +4,7 @@ import { screen, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { describe, expect, it } from "vitest";
 import type { Schemas } from "../api/client";
+import { AnswerFilesPage } from "../features/answer/AnswerFilesPage";
 import { AnswersPage } from "../features/answer/AnswersPage";
 import { measuresInFull, measuresLine } from "../features/answer/measures";
 
@@ -120,5 +121,91 @@ describe("measures", () => {
     expect(measuresInFull({ totalMs: 0, outputTokens: 200 }, undefined)).toBe("0.0 s in all · 200 tokens out");
     expect(measuresInFull({}, 1000)).toBe("not measured");
     expect(measuresLine({})).toBe("not measured");
+  });
+});
+
+describe("answers from a file", () => {
+  const matched = (line: number, match: "NEW" | "THERE") => ({
+    file: "run.jsonl",
+    line,
+    promptId: "p1",
+    candidateId: "c1",
+    attempt: line,
+    outcome: "COMPLETE",
+    characters: 120,
+    match,
+  });
+
+  const fault = { file: "run.jsonl", line: 3, field: "prompt", expected: "the key or title of one prompt", found: "x" };
+
+  async function choose(preview: object, taken?: { status?: number; body: object }) {
+    const answers = server()
+      .on("GET /api/studies/s1/prompts", () => ({ body: PROMPTS }))
+      .on("GET /api/studies/s1/candidates", () => ({ body: [{ id: "c1", content: { name: "Osierhold" } }] }));
+    const asked: string[] = [];
+    globalThis.fetch = async (input) => {
+      const path = typeof input === "string" ? input : "";
+      if (path.includes("answer-files")) {
+        asked.push(path);
+        const answer = path.endsWith("/preview") ? { body: preview } : (taken ?? { body: {} });
+        return new Response(JSON.stringify(answer.body), {
+          status: "status" in answer && answer.status ? answer.status : 200,
+          headers: { "Content-Type": "application/json" },
+        });
+      }
+      return answers.fetch(input instanceof Request ? input : new Request(input));
+    };
+    inStudy(<AnswerFilesPage />);
+    await userEvent.upload(screen.getByLabelText("Drop the file here, or choose it"), new File(["{}"], "run.jsonl"));
+    return asked;
+  }
+
+  it("shows what it would bring, then takes it", async () => {
+    const asked = await choose(
+      { answers: [matched(1, "NEW"), matched(2, "THERE"), matched(3, "NEW")], faults: [] },
+      { body: { added: 2, there: 1 } },
+    );
+    expect((await screen.findByRole("status")).textContent).toContain("2 new answers, 1 there already");
+    const [, first, second] = await screen.findAllByRole("row");
+    expect(first?.textContent).toContain("new");
+    expect(second?.textContent).toContain("there already");
+    await userEvent.click(screen.getByRole("button", { name: "Take 2 answers" }));
+    expect(await screen.findByText(/2 answers are taken; 1 were there already/)).toBeDefined();
+    expect(asked).toEqual(["/api/studies/s1/answer-files/preview", "/api/studies/s1/answer-files"]);
+  });
+
+  it("takes nothing while anything is wrong, and says where", async () => {
+    const asked = await choose({ answers: [matched(1, "NEW")], faults: [fault] });
+    expect((await screen.findByRole("alert")).textContent).toContain("1 thing is wrong with run.jsonl");
+    expect(screen.getByRole("table", { name: "Faults in the file" }).textContent).toContain(
+      "the key or title of one prompt",
+    );
+    expect(screen.queryByRole("button", { name: /^Take/ })).toBeNull();
+    expect(asked).toHaveLength(1);
+  });
+
+  it("says so if the study changed between looking and taking", async () => {
+    await choose(
+      { answers: [matched(1, "NEW")], faults: [] },
+      {
+        status: 400,
+        body: {
+          type: "https://mossbank.example/problems/answers-refused",
+          title: "Answers refused",
+          status: 400,
+          detail: "Nothing was taken.",
+          faults: [fault],
+        },
+      },
+    );
+    await userEvent.click(await screen.findByRole("button", { name: "Take 1 answer" }));
+    expect((await screen.findByRole("alert")).textContent).toContain("Nothing was taken.");
+    expect(screen.getByRole("table", { name: "Faults in the file" })).toBeDefined();
+  });
+
+  it("is over once the round is open", () => {
+    server();
+    inStudy(<AnswerFilesPage />, { ...STUDY, stage: "GRADING" });
+    expect(screen.getByText(/The round is open/)).toBeDefined();
   });
 });

@@ -1,7 +1,8 @@
 import { useQueries } from "@tanstack/react-query";
 import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
-import { Button } from "../../ui/Button";
+import { Button, buttonLook } from "../../ui/Button";
+import { classes } from "../../ui/classes";
 import { Failure } from "../../ui/Query";
 import { Table } from "../../ui/Table";
 import { useTitle } from "../../ui/useTitle";
@@ -43,7 +44,14 @@ export function AnswersPage() {
   const byCell = Map.groupBy(answers.data, (a) => cellOf(a.promptId, a.candidateId));
   return (
     <div>
-      <h1>Answers</h1>
+      <div className="flex flex-wrap items-baseline gap-4">
+        <h1>Answers</h1>
+        {mayWrite && (
+          <Link to="files" className={classes(buttonLook("quiet"), "ml-auto")}>
+            Bring answers in
+          </Link>
+        )}
+      </div>
       <p className="mt-1 mb-5 text-ink-soft">
         Each prompt with what each candidate gave, how it ended and what it took.
       </p>

@@ -660,6 +660,13 @@ public class ArchiveTest extends ServerTest {
                 "/decisionRule/gate/cap");
         add(
                 cases,
+                "margin beyond measure",
+                replace("study.json", "\"margin\": 5", "\"margin\": 1e300"),
+                "study.json",
+                6,
+                "/decisionRule/margin");
+        add(
+                cases,
                 "reopened without a reason",
                 replace("study.json", "\"seed\": 7", "\"brief\": {\"reopenings\": [{}]}"),
                 "study.json",

@@ -94,6 +94,8 @@ public class AuthorizationTest extends ServerTest {
             prepares("DELETE", CANDIDATE, 409),
             new Row("GET", STUDY + "/answers", 200, 403, 404, 401),
             prepares("POST", STUDY + "/answers", 409),
+            prepares("POST", STUDY + "/answer-files/preview", 409),
+            prepares("POST", STUDY + "/answer-files", 409),
             prepares("PUT", STUDY + "/answers/{answerId}", 409),
             prepares("DELETE", STUDY + "/answers/{answerId}", 409),
             prepares("GET", STUDY + "/masking", 200),
@@ -208,7 +210,7 @@ public class AuthorizationTest extends ServerTest {
             case "DELETE" -> client.delete(address);
             case "PUT" -> client.put(address, body(address));
             default ->
-                address.endsWith("/archive") || address.endsWith("/zip")
+                address.endsWith("/archive") || address.endsWith("/zip") || address.contains("/answer-files")
                         ? client.upload(address, bytes("no zip"))
                         : client.post(address, body(address));
         };

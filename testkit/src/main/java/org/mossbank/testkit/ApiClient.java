@@ -88,14 +88,18 @@ public final class ApiClient {
                 .method(method, HttpRequest.BodyPublishers.ofString(body));
     }
 
-    /** Sends a file as a form would. */
+    /** Sends a zip as a form would. */
     public Response upload(String path, byte[] file) {
+        return upload(path, "study.zip", file);
+    }
+
+    /** Sends a file as a form would; the server takes its form from its name. */
+    public Response upload(String path, String name, byte[] file) {
         String boundary = "part" + UUID.randomUUID();
         ByteArrayOutputStream body = new ByteArrayOutputStream();
-        body.writeBytes(
-                ("--" + boundary + "\r\nContent-Disposition: form-data; name=\"file\"; filename=\"study.zip\"\r\n"
-                                + "Content-Type: application/zip\r\n\r\n")
-                        .getBytes(StandardCharsets.UTF_8));
+        body.writeBytes(("--" + boundary + "\r\nContent-Disposition: form-data; name=\"file\"; filename=\"" + name
+                        + "\"\r\n" + "Content-Type: application/octet-stream\r\n\r\n")
+                .getBytes(StandardCharsets.UTF_8));
         body.writeBytes(file);
         body.writeBytes(("\r\n--" + boundary + "--\r\n").getBytes(StandardCharsets.UTF_8));
         return send(request(path)

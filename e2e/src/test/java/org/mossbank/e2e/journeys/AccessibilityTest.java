@@ -130,6 +130,8 @@ public class AccessibilityTest extends Journey {
         browser.clickButton("Paste an answer");
         browser.seeText("How it ended");
         scan("answer being pasted", theme);
+        browser.go(study + "/answers/files").seeText("Drop the file here");
+        scan("answers from a file", theme);
         browser.go(study + "/answers/masking");
         browser.click(By.xpath("//button[contains(@aria-label, 'Take back: Fenlight')]"));
         browser.seeHeading("1 stretch to decide on");

@@ -15,7 +15,6 @@ import org.mossbank.server.candidate.CandidateView;
 import org.mossbank.server.candidate.Candidates;
 import org.mossbank.server.prompt.PromptView;
 import org.mossbank.server.prompt.Prompts;
-import org.mossbank.server.shared.FreeKey;
 import org.mossbank.server.shared.Problem;
 import org.mossbank.server.shared.ProblemType;
 import org.mossbank.server.study.Step;
@@ -35,6 +34,7 @@ class AnswerService {
     private static final int LONGEST_TEXT = 1 << 20;
 
     private final AnswerRepository answers;
+    private final Answers all;
     private final Prompts prompts;
     private final Candidates candidates;
     private final Studies studies;
@@ -43,12 +43,14 @@ class AnswerService {
 
     AnswerService(
             AnswerRepository answers,
+            Answers all,
             Prompts prompts,
             Candidates candidates,
             Studies studies,
             EntityManager entities,
             ApplicationEventPublisher events) {
         this.answers = answers;
+        this.all = all;
         this.prompts = prompts;
         this.candidates = candidates;
         this.studies = studies;
@@ -91,30 +93,11 @@ class AnswerService {
                 .findFirst()
                 .orElseThrow(() -> Problem.invalid("candidateId", "must be a candidate of this study"));
         requireText(request.outcome(), request.text());
-        int attempt = 1
-                + answers.ofPrompt(study, prompt.id()).stream()
-                        .filter(a -> a.candidateId().equals(candidate.id()))
-                        .mapToInt(Answer::attempt)
-                        .max()
-                        .orElse(0);
-        Set<String> keys =
-                answers.ofStudy(study).stream().map(a -> a.view().key()).collect(Collectors.toSet());
-        String name = prompt.key() + "-" + candidate.key() + (attempt == 1 ? "" : "-" + attempt);
-        Answer answer = Answer.of(
-                study,
-                prompt.id(),
-                candidate.id(),
-                new Answers.NewAnswer(
-                        FreeKey.of(name, "answer", keys),
-                        prompt.key(),
-                        candidate.key(),
-                        attempt,
-                        request.outcome(),
-                        request.text(),
-                        request.measures()));
-        entities.persist(answer);
-        entities.flush();
-        return answer.view();
+        return all.addAttempts(
+                        study,
+                        List.of(new Answers.Attempt(
+                                prompt, candidate, null, request.outcome(), request.text(), request.measures())))
+                .get(0);
     }
 
     private static void requireText(Outcome outcome, String text) {

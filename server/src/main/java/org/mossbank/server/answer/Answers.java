@@ -1,17 +1,25 @@
 package org.mossbank.server.answer;
 
 import jakarta.persistence.EntityManager;
+import java.util.ArrayList;
 import java.util.Collection;
+import java.util.HashMap;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.UUID;
 import java.util.function.Function;
 import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
 import org.mossbank.server.candidate.CandidateUse;
+import org.mossbank.server.candidate.CandidateView;
 import org.mossbank.server.candidate.Candidates;
 import org.mossbank.server.prompt.PromptUse;
+import org.mossbank.server.prompt.PromptView;
 import org.mossbank.server.prompt.Prompts;
+import org.mossbank.server.shared.FreeKey;
 import org.mossbank.server.shared.SystemOnly;
 import org.springframework.stereotype.Component;
 import org.springframework.stereotype.Service;
@@ -55,6 +63,66 @@ public class Answers {
             ids.put(start.key(), answer.id());
         }
         return ids;
+    }
+
+    /**
+     * What a candidate gave to a prompt.
+     *
+     * @param attempt which one; absent for the next
+     */
+    public record Attempt(
+            PromptView prompt,
+            CandidateView candidate,
+            @Nullable Integer attempt,
+            Outcome outcome,
+            String text,
+            Measures measures) {}
+
+    /**
+     * Adds attempts in their order, and returns them.
+     *
+     * @throws IllegalArgumentException if an attempt is there already
+     */
+    @SystemOnly
+    @Transactional
+    public List<AnswerView> addAttempts(UUID study, List<Attempt> attempts) {
+        Set<String> keys = new HashSet<>();
+        Map<List<UUID>, Set<Integer>> taken = new HashMap<>();
+        for (Answer answer : answers.ofStudy(study)) {
+            keys.add(answer.view().key());
+            taken.computeIfAbsent(List.of(answer.promptId(), answer.candidateId()), c -> new HashSet<>())
+                    .add(answer.attempt());
+        }
+        List<AnswerView> added = new ArrayList<>();
+        for (Attempt attempt : attempts) {
+            Set<Integer> before = taken.computeIfAbsent(
+                    List.of(attempt.prompt().id(), attempt.candidate().id()), c -> new HashSet<>());
+            int number = attempt.attempt() != null
+                    ? attempt.attempt()
+                    : 1 + before.stream().mapToInt(Integer::intValue).max().orElse(0);
+            if (!before.add(number)) {
+                throw new IllegalArgumentException("attempt must be a new one: " + number);
+            }
+            String name = attempt.prompt().key() + "-" + attempt.candidate().key() + (number == 1 ? "" : "-" + number);
+            String key = FreeKey.of(name, "answer", keys);
+            keys.add(key);
+            Answer answer = Answer.of(
+                    study,
+                    attempt.prompt().id(),
+                    attempt.candidate().id(),
+                    new NewAnswer(
+                            key,
+                            attempt.prompt().key(),
+                            attempt.candidate().key(),
+                            number,
+                            attempt.outcome(),
+                            attempt.text(),
+                            attempt.measures()));
+            entities.persist(answer);
+            added.add(answer.view());
+        }
+        entities.flush();
+        return added;
     }
 
     /** Text and outcome by id, as they are: raters get them masked. */

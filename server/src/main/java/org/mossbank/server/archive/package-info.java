@@ -3,6 +3,7 @@
         displayName = "Archive",
         allowedDependencies = {
             "shared",
+            "files",
             "account",
             "study",
             "prompt",

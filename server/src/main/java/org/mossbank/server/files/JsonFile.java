@@ -3,8 +3,10 @@ package org.mossbank.server.files;
 import com.networknt.schema.Error;
 import com.networknt.schema.Schema;
 import java.util.ArrayDeque;
+import java.util.ArrayList;
 import java.util.Deque;
 import java.util.HashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import tools.jackson.core.JacksonException;
@@ -21,6 +23,9 @@ public final class JsonFile {
             .enable(DeserializationFeature.FAIL_ON_READING_DUP_TREE_KEY)
             .build();
 
+    /** Beyond it, whole numbers are not exact in every reader of JSON. */
+    private static final double MOST = 1L << 53;
+
     private JsonFile() {}
 
     /** The document, if it is valid; what is wrong goes to the faults. */
@@ -33,13 +38,42 @@ public final class JsonFile {
             faults.add(new Fault(file, line, null, "JSON", e.getOriginalMessage()));
             return Optional.empty();
         }
+        Map<String, Integer> lines = lines(text);
+        // The validator itself stumbles over numbers that no 64 bits hold.
+        List<String> huge = new ArrayList<>();
+        gatherHuge(json, "", huge);
+        huge.forEach(pointer -> faults.add(new Fault(
+                file,
+                lines.get(pointer),
+                pointer,
+                "a number of at most 2 to the power of 53",
+                json.at(pointer).asString())));
+        if (!huge.isEmpty()) {
+            return Optional.empty();
+        }
         var errors = schema.validate(json, context -> context.executionConfig(c -> c.formatAssertionsEnabled(true)));
         if (errors.isEmpty()) {
             return Optional.of(json);
         }
-        Map<String, Integer> lines = lines(text);
         errors.forEach(error -> faults.add(fault(file, json, error, lines)));
         return Optional.empty();
+    }
+
+    private static void gatherHuge(JsonNode node, String pointer, List<String> huge) {
+        if (node.isNumber() && !(Math.abs(node.doubleValue()) <= MOST)) {
+            huge.add(pointer);
+        }
+        if (node.isArray()) {
+            for (int i = 0; i < node.size(); i++) {
+                gatherHuge(node.get(i), pointer + "/" + i, huge);
+            }
+        } else {
+            node.properties().forEach(p -> gatherHuge(p.getValue(), pointer + "/" + escaped(p.getKey()), huge));
+        }
+    }
+
+    private static String escaped(String name) {
+        return name.replace("~", "~0").replace("/", "~1");
     }
 
     private static Fault fault(String file, JsonNode json, Error error, Map<String, Integer> lines) {
@@ -96,6 +130,6 @@ public final class JsonFile {
             indexes.addLast(index + 1);
             return "/" + index;
         }
-        return "/" + holder.currentName().replace("~", "~0").replace("/", "~1");
+        return "/" + escaped(holder.currentName());
     }
 }

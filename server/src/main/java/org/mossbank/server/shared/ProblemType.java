@@ -7,6 +7,7 @@ import org.springframework.http.ProblemDetail;
 
 /** The sorts of refusal there are. Names never change; each has a page in {@code docs/problems/}. */
 public enum ProblemType {
+    ANSWERS_REFUSED(HttpStatus.BAD_REQUEST, "Answers refused"),
     ARCHIVE_REFUSED(HttpStatus.BAD_REQUEST, "Archive refused"),
     BRIEF_CLOSED(HttpStatus.CONFLICT, "Brief is closed"),
     CHANGED_ELSEWHERE(HttpStatus.CONFLICT, "Changed elsewhere"),

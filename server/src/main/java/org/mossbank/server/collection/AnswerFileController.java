@@ -1,0 +1,31 @@
+package org.mossbank.server.collection;
+
+import java.io.IOException;
+import java.util.UUID;
+import org.springframework.http.MediaType;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RestController;
+import org.springframework.web.multipart.MultipartFile;
+
+@RestController
+@RequestMapping("/api/studies/{studyId}/answer-files")
+class AnswerFileController {
+    private final AnswerFileService files;
+
+    AnswerFileController(AnswerFileService files) {
+        this.files = files;
+    }
+
+    @PostMapping(path = "/preview", consumes = MediaType.MULTIPART_FORM_DATA_VALUE)
+    AnswerFileService.Preview preview(@PathVariable UUID studyId, @RequestParam MultipartFile file) throws IOException {
+        return files.preview(studyId, file);
+    }
+
+    @PostMapping(consumes = MediaType.MULTIPART_FORM_DATA_VALUE)
+    AnswerFileService.Taken take(@PathVariable UUID studyId, @RequestParam MultipartFile file) throws IOException {
+        return files.take(studyId, file);
+    }
+}

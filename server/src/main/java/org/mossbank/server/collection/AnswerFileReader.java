@@ -1,0 +1,254 @@
+package org.mossbank.server.collection;
+
+import com.networknt.schema.Schema;
+import com.networknt.schema.SchemaRegistry;
+import com.networknt.schema.SpecificationVersion;
+import java.io.ByteArrayInputStream;
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.UncheckedIOException;
+import java.math.BigDecimal;
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.TreeMap;
+import java.util.zip.ZipEntry;
+import java.util.zip.ZipException;
+import java.util.zip.ZipInputStream;
+import org.jspecify.annotations.Nullable;
+import org.mossbank.server.answer.Measures;
+import org.mossbank.server.answer.Outcome;
+import org.mossbank.server.files.Fault;
+import org.mossbank.server.files.Faults;
+import org.mossbank.server.files.JsonFile;
+import org.mossbank.server.files.TableRow;
+import org.mossbank.server.files.TableSchema;
+import org.mossbank.server.files.TextFile;
+import org.yaml.snakeyaml.LoaderOptions;
+import org.yaml.snakeyaml.Yaml;
+import org.yaml.snakeyaml.constructor.SafeConstructor;
+import org.yaml.snakeyaml.error.MarkedYAMLException;
+import org.yaml.snakeyaml.error.YAMLException;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.json.JsonMapper;
+
+/** Reads answers from JSON Lines, CSV, or a zip of Markdown files with YAML front matter. */
+final class AnswerFileReader {
+    private static final int MOST_ANSWERS = 20_000;
+    private static final long MOST_BYTES = 128L << 20;
+    private static final int LONGEST_TEXT = 1 << 20;
+    private static final int LONGEST_FRONT_MATTER = 20_000;
+    private static final int MOST_COST_DECIMALS = 6;
+    private static final Schema LINE = SchemaRegistry.withDefaultDialect(SpecificationVersion.DRAFT_2020_12)
+            .getSchema(JsonMapper.shared().readTree(resource("answer-line")));
+    private static final TableSchema TABLE = new TableSchema(JsonMapper.shared().readTree(resource("answer-table")));
+
+    private final Faults faults;
+    private final List<IncomingAnswer> answers = new ArrayList<>();
+
+    private AnswerFileReader(Faults faults) {
+        this.faults = faults;
+    }
+
+    private static byte[] resource(String name) {
+        try (InputStream in = AnswerFileReader.class.getResourceAsStream("/archive/schemas/" + name + ".schema.json")) {
+            if (in == null) {
+                throw new IllegalStateException("the server's jar lacks the schema " + name);
+            }
+            return in.readAllBytes();
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+
+    /** The answers that could be read; what is wrong goes to the faults. The name's ending says which format it is. */
+    static List<IncomingAnswer> read(String file, byte[] bytes, Faults faults) {
+        AnswerFileReader reader = new AnswerFileReader(faults);
+        String name = file.toLowerCase(Locale.ROOT);
+        if (name.endsWith(".zip")) {
+            reader.zip(file, bytes);
+        } else if (name.endsWith(".csv")) {
+            TextFile.read(file, bytes, faults).ifPresent(text -> reader.table(file, text));
+        } else if (name.endsWith(".jsonl") || name.endsWith(".ndjson")) {
+            TextFile.read(file, bytes, faults).ifPresent(text -> reader.lines(file, text));
+        } else {
+            faults.add(Fault.ofFile(file, "a file whose name ends in .jsonl, .ndjson, .csv or .zip"));
+        }
+        if (reader.answers.isEmpty() && faults.isEmpty()) {
+            faults.add(Fault.ofFile(file, "at least one answer"));
+        }
+        if (reader.answers.size() > MOST_ANSWERS) {
+            faults.add(Fault.ofFile(file, "at most " + MOST_ANSWERS + " answers"));
+        }
+        return reader.answers;
+    }
+
+    private void lines(String file, String text) {
+        int number = 0;
+        for (String line : text.split("\n", -1)) {
+            number++;
+            if (!line.isBlank()) {
+                int at = number;
+                json(file, at, line)
+                        .ifPresent(json -> add(file, at, json, json.path("text").asString("")));
+            }
+        }
+    }
+
+    /** One document on one line: every fault in it is a fault of that line. */
+    private Optional<JsonNode> json(String file, int line, String text) {
+        Faults own = new Faults();
+        Optional<JsonNode> json = JsonFile.read(file, text, LINE, own);
+        own.list().forEach(f -> faults.add(new Fault(file, line, f.field(), f.expected(), f.found())));
+        return json;
+    }
+
+    private void table(String file, String text) {
+        for (TableRow row : TABLE.read(file, text, faults)) {
+            answer(
+                    file,
+                    row.line(),
+                    row.text("prompt"),
+                    row.text("candidate"),
+                    row.integerOrNull("attempt"),
+                    row.textOrNull("outcome"),
+                    row.text("text"),
+                    new Measures(
+                            row.wholeOrNull("first_output_ms"),
+                            row.wholeOrNull("total_ms"),
+                            row.wholeOrNull("input_tokens"),
+                            row.wholeOrNull("output_tokens"),
+                            TableRow.plain(row.decimalOrNull("cost")),
+                            row.textOrNull("currency")));
+        }
+    }
+
+    private void zip(String file, byte[] bytes) {
+        Map<String, byte[]> files = new TreeMap<>();
+        long left = MOST_BYTES;
+        try (ZipInputStream zip = new ZipInputStream(new ByteArrayInputStream(bytes), StandardCharsets.UTF_8)) {
+            for (ZipEntry entry = zip.getNextEntry(); entry != null; entry = zip.getNextEntry()) {
+                if (entry.isDirectory()) {
+                    continue;
+                }
+                byte[] content = zip.readNBytes((int) left + 1);
+                left -= content.length;
+                if (left < 0 || files.size() >= MOST_ANSWERS) {
+                    faults.add(
+                            Fault.ofFile(file, "at most 128 MB in at most " + MOST_ANSWERS + " files when unpacked"));
+                    return;
+                }
+                files.put(entry.getName(), content);
+            }
+        } catch (ZipException | IllegalArgumentException e) {
+            faults.add(Fault.ofFile(file, "a zip file with names in UTF-8"));
+            return;
+        } catch (IOException e) {
+            faults.add(Fault.ofFile(file, "a zip file that is whole"));
+            return;
+        }
+        if (files.isEmpty()) {
+            faults.add(Fault.ofFile(file, "a zip file with files in it"));
+        }
+        files.forEach((path, content) -> {
+            if (path.toLowerCase(Locale.ROOT).endsWith(".md")) {
+                TextFile.read(path, content, faults).ifPresent(text -> markdown(path, text));
+            } else {
+                faults.add(Fault.ofFile(path, "a Markdown file, with a name that ends in .md"));
+            }
+        });
+    }
+
+    /** Front matter between two lines of ---, then the answer. */
+    private void markdown(String path, String text) {
+        String all = text.replace("\r\n", "\n");
+        int end = all.startsWith("---\n") ? all.indexOf("\n---\n", 3) : -1;
+        if (end < 0 || end > LONGEST_FRONT_MATTER) {
+            faults.add(new Fault(path, 1, null, "front matter: YAML between two lines of ---", null));
+            return;
+        }
+        Object yaml;
+        try {
+            LoaderOptions options = new LoaderOptions();
+            options.setAllowDuplicateKeys(false);
+            options.setMaxAliasesForCollections(0);
+            yaml = new Yaml(new SafeConstructor(options)).load(all.substring(4, end + 1));
+        } catch (MarkedYAMLException e) {
+            int line = e.getProblemMark() == null ? 1 : 2 + e.getProblemMark().getLine();
+            faults.add(new Fault(path, line, null, "YAML", e.getProblem()));
+            return;
+        } catch (YAMLException e) {
+            faults.add(new Fault(path, 1, null, "YAML", null));
+            return;
+        }
+        if (!(yaml instanceof Map<?, ?> map)) {
+            faults.add(new Fault(path, 2, null, "names with values, such as prompt: lost-berth", null));
+            return;
+        }
+        String json = JsonMapper.shared().writeValueAsString(map);
+        json(path, 1, json).ifPresent(node -> {
+            if (node.has("text")) {
+                faults.add(new Fault(path, 1, "/text", "no property of this name: the text stands below", null));
+            } else {
+                add(path, 1, node, all.substring(end + "\n---\n".length()).strip() + "\n");
+            }
+        });
+    }
+
+    private void add(String file, int line, JsonNode json, String text) {
+        answer(
+                file,
+                line,
+                json.path("prompt").asString(),
+                json.path("candidate").asString(),
+                json.has("attempt") ? json.path("attempt").asInt() : null,
+                json.has("outcome") ? json.path("outcome").asString() : null,
+                text,
+                new Measures(
+                        whole(json, "first_output_ms"),
+                        whole(json, "total_ms"),
+                        whole(json, "input_tokens"),
+                        whole(json, "output_tokens"),
+                        json.has("cost") ? TableRow.plain(json.path("cost").decimalValue()) : null,
+                        json.has("currency") ? json.path("currency").asString() : null));
+    }
+
+    private static @Nullable Long whole(JsonNode json, String field) {
+        return json.has(field) ? Long.valueOf(json.path(field).asLong()) : null;
+    }
+
+    private void answer(
+            String file,
+            int line,
+            String prompt,
+            String candidate,
+            @Nullable Integer attempt,
+            @Nullable String outcomeWord,
+            String text,
+            Measures measures) {
+        Outcome outcome = outcomeWord == null
+                ? Outcome.COMPLETE
+                : Outcome.valueOf(outcomeWord.replace('-', '_').toUpperCase(Locale.ROOT));
+        if (outcome == Outcome.COMPLETE && text.isBlank()) {
+            faults.add(new Fault(file, line, "text", "text, as the answer is complete", null));
+        }
+        if (text.length() > LONGEST_TEXT) {
+            faults.add(new Fault(file, line, "text", "at most " + LONGEST_TEXT + " characters", null));
+        }
+        if (text.indexOf('\0') >= 0) {
+            faults.add(new Fault(file, line, "text", "text without the character U+0000", null));
+        }
+        BigDecimal cost = measures.cost();
+        if ((cost == null) != (measures.currency() == null)) {
+            faults.add(new Fault(
+                    file, line, "currency", "a currency if and only if there is a cost", measures.currency()));
+        }
+        if (cost != null && cost.scale() > MOST_COST_DECIMALS) {
+            faults.add(new Fault(file, line, "cost", "at most six decimals", cost.toPlainString()));
+        }
+        answers.add(new IncomingAnswer(file, line, prompt, candidate, attempt, outcome, text, measures));
+    }
+}

@@ -1,0 +1,235 @@
+package org.mossbank.server.collection;
+
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Optional;
+import java.util.Set;
+import java.util.UUID;
+import java.util.function.Function;
+import org.jspecify.annotations.Nullable;
+import org.mossbank.server.answer.AnswerView;
+import org.mossbank.server.answer.Answers;
+import org.mossbank.server.answer.Outcome;
+import org.mossbank.server.candidate.CandidateView;
+import org.mossbank.server.candidate.Candidates;
+import org.mossbank.server.files.Fault;
+import org.mossbank.server.files.Faults;
+import org.mossbank.server.prompt.PromptView;
+import org.mossbank.server.prompt.Prompts;
+import org.mossbank.server.shared.Problem;
+import org.mossbank.server.shared.ProblemType;
+import org.mossbank.server.study.Studies;
+import org.springframework.security.access.prepost.PreAuthorize;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+import org.springframework.web.multipart.MultipartFile;
+
+/** Answers from a file: seen first, then taken, all or none. */
+@Service
+@Transactional(readOnly = true)
+class AnswerFileService {
+    private final Prompts prompts;
+    private final Candidates candidates;
+    private final Answers answers;
+    private final Studies studies;
+
+    AnswerFileService(Prompts prompts, Candidates candidates, Answers answers, Studies studies) {
+        this.prompts = prompts;
+        this.candidates = candidates;
+        this.answers = answers;
+        this.studies = studies;
+    }
+
+    /** Whether an answer is new, or there already. */
+    enum Match {
+        NEW,
+        THERE
+    }
+
+    /**
+     * An answer of the file, matched with the study.
+     *
+     * @param attempt    which attempt it will be, or is
+     * @param characters of its text
+     */
+    record Matched(
+            String file,
+            int line,
+            UUID promptId,
+            UUID candidateId,
+            int attempt,
+            Outcome outcome,
+            int characters,
+            Match match) {}
+
+    /**
+     * What a file would bring.
+     *
+     * @param faults everything that is wrong with it; while there are any, nothing is taken
+     */
+    record Preview(List<Matched> answers, List<Fault> faults) {}
+
+    /** What was taken. */
+    record Taken(int added, int there) {}
+
+    /** Writes nothing; but looks while nobody can open the round. */
+    @PreAuthorize("@studyAccess.mayPrepare(#study)")
+    @Transactional
+    public Preview preview(UUID study, MultipartFile file) throws IOException {
+        studies.requirePreparing(study);
+        Reading reading = read(study, file);
+        return new Preview(reading.rows.stream().map(Row::matched).toList(), reading.faults.list());
+    }
+
+    /**
+     * Takes the file's new answers.
+     *
+     * @throws Problem 400 with every fault if anything is wrong with it; then nothing is written
+     */
+    @PreAuthorize("@studyAccess.mayPrepare(#study)")
+    @Transactional
+    public Taken take(UUID study, MultipartFile file) throws IOException {
+        studies.requirePreparing(study);
+        Reading reading = read(study, file);
+        if (!reading.faults.isEmpty()) {
+            throw new Problem(ProblemType.ANSWERS_REFUSED, "Nothing was taken. See what is wrong with the file.")
+                    .with("faults", reading.faults.list());
+        }
+        List<Answers.Attempt> fresh = reading.rows.stream()
+                .filter(r -> r.match == Match.NEW)
+                .map(Row::toAttempt)
+                .toList();
+        answers.addAttempts(study, fresh);
+        return new Taken(fresh.size(), reading.rows.size() - fresh.size());
+    }
+
+    private record Row(IncomingAnswer incoming, PromptView prompt, CandidateView candidate, int attempt, Match match) {
+        Matched matched() {
+            return new Matched(
+                    incoming.file(),
+                    incoming.line(),
+                    prompt.id(),
+                    candidate.id(),
+                    attempt,
+                    incoming.outcome(),
+                    incoming.text().length(),
+                    match);
+        }
+
+        Answers.Attempt toAttempt() {
+            return new Answers.Attempt(
+                    prompt, candidate, attempt, incoming.outcome(), incoming.text(), incoming.measures());
+        }
+    }
+
+    private record Reading(List<Row> rows, Faults faults) {}
+
+    private Reading read(UUID study, MultipartFile file) throws IOException {
+        Faults faults = new Faults();
+        String name = Objects.requireNonNullElse(file.getOriginalFilename(), "answers");
+        List<IncomingAnswer> incoming = AnswerFileReader.read(name, file.getBytes(), faults);
+        Map<String, PromptView> promptsByName = byName(prompts.ofStudy(study), PromptView::key, PromptView::title);
+        Map<String, CandidateView> candidatesByName =
+                byName(candidates.ofStudy(study), CandidateView::key, CandidateView::name);
+        Cells cells = new Cells(answers.ofStudy(study));
+        List<Row> rows = new ArrayList<>();
+        for (IncomingAnswer answer : incoming) {
+            Optional<PromptView> prompt = find(promptsByName, answer.prompt());
+            Optional<CandidateView> candidate = find(candidatesByName, answer.candidate());
+            if (prompt.isEmpty()) {
+                fault(faults, answer, "prompt", "the key or title of one prompt of the study", answer.prompt());
+            }
+            if (candidate.isEmpty()) {
+                fault(faults, answer, "candidate", "the key or name of one candidate of the study", answer.candidate());
+            }
+            if (prompt.isPresent() && candidate.isPresent()) {
+                row(answer, prompt.get(), candidate.get(), cells, faults).ifPresent(rows::add);
+            }
+        }
+        return new Reading(rows, faults);
+    }
+
+    private static Optional<Row> row(
+            IncomingAnswer answer, PromptView prompt, CandidateView candidate, Cells cells, Faults faults) {
+        if (prompt.fault() != null) {
+            fault(faults, answer, "prompt", "a prompt that is not set aside", answer.prompt());
+            return Optional.empty();
+        }
+        Cell cell = cells.of(prompt, candidate);
+        Optional<Integer> there = cell.attemptWith(answer.text(), answer.attempt());
+        if (there.isPresent()) {
+            return Optional.of(new Row(answer, prompt, candidate, there.get(), Match.THERE));
+        }
+        if (answer.attempt() != null && cell.texts.containsKey(answer.attempt())) {
+            fault(
+                    faults,
+                    answer,
+                    "attempt",
+                    "an attempt that is not there with another text",
+                    String.valueOf(answer.attempt()));
+            return Optional.empty();
+        }
+        int attempt = answer.attempt() == null ? cell.next() : answer.attempt();
+        cell.texts.put(attempt, answer.text());
+        return Optional.of(new Row(answer, prompt, candidate, attempt, Match.NEW));
+    }
+
+    private static void fault(
+            Faults faults, IncomingAnswer answer, String field, String expected, @Nullable String found) {
+        faults.add(new Fault(answer.file(), answer.line(), field, expected, found));
+    }
+
+    /** By key, and by name where no other has the same. */
+    private static <T> Map<String, T> byName(List<T> all, Function<T, String> key, Function<T, String> name) {
+        Map<String, T> byName = new HashMap<>();
+        Set<String> twice = new HashSet<>();
+        all.forEach(t -> {
+            if (byName.put(name.apply(t), t) != null) {
+                twice.add(name.apply(t));
+            }
+        });
+        twice.forEach(byName::remove);
+        all.forEach(t -> byName.put(key.apply(t), t));
+        return byName;
+    }
+
+    private static <T> Optional<T> find(Map<String, T> byName, String name) {
+        return Optional.ofNullable(byName.get(name.strip()));
+    }
+
+    /** What is there where a prompt meets a candidate, with what the file itself brings before. */
+    private static final class Cell {
+        private final Map<Integer, String> texts = new HashMap<>();
+
+        /** The attempt that has this text; of no other number, if one is given. */
+        Optional<Integer> attemptWith(String text, @Nullable Integer attempt) {
+            return texts.entrySet().stream()
+                    .filter(e -> e.getValue().equals(text) && (attempt == null || attempt.equals(e.getKey())))
+                    .map(Map.Entry::getKey)
+                    .min(Integer::compare);
+        }
+
+        int next() {
+            return 1 + texts.keySet().stream().mapToInt(Integer::intValue).max().orElse(0);
+        }
+    }
+
+    private static final class Cells {
+        private final Map<List<UUID>, Cell> cells = new HashMap<>();
+
+        Cells(List<AnswerView> there) {
+            there.forEach(a -> cells.computeIfAbsent(List.of(a.promptId(), a.candidateId()), c -> new Cell())
+                    .texts
+                    .put(a.attempt(), a.text()));
+        }
+
+        Cell of(PromptView prompt, CandidateView candidate) {
+            return cells.computeIfAbsent(List.of(prompt.id(), candidate.id()), c -> new Cell());
+        }
+    }
+}

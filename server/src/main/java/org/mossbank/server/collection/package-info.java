@@ -1,0 +1,9 @@
+/** Getting answers in: from files. */
+@ApplicationModule(
+        displayName = "Collection",
+        allowedDependencies = {"shared", "files", "study", "prompt", "candidate", "answer"})
+@NullMarked
+package org.mossbank.server.collection;
+
+import org.jspecify.annotations.NullMarked;
+import org.springframework.modulith.ApplicationModule;
