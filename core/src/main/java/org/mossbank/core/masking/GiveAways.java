@@ -9,7 +9,6 @@ import java.util.TreeMap;
 import java.util.function.Function;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
-import java.util.stream.Stream;
 
 /**
  * Looks for what gives a candidate away: the names, versions and words of a study, phrases in which a model introduces
@@ -29,16 +28,25 @@ public final class GiveAways {
     private static final String MODEL =
             "(?:large\\s+)?(?:(?:AI|language|code|coding|chat|foundation|generative)[\\s-]+)+(?:model|assistant|system)s?";
 
-    private static final List<Pattern> SELF_INTRODUCTIONS = Stream.of(
-                    "\\bas\\s+(?:an?|your|the)\\s+" + MODEL + BY_WHOM + "(?:\\s*,)?",
-                    "\\bas\\s+an?\\s+AI\\b(?:\\s*,)?",
+    private static final List<Rule> SELF_INTRODUCTIONS = List.of(
+            introduction(
+                    "\\bas\\s+(?:an?|your|the)\\s+" + MODEL + BY_WHOM + "(?:\\s*,)?", "model", "assistant", "system"),
+            introduction("\\bas\\s+an?\\s+AI\\b(?:\\s*,)?", "asai", "asaai", "asanai"),
+            introduction(
                     "\\bI(?:['’]m|\\s+am)\\s+(?:just\\s+|only\\s+)?(?:[^\\s.,;:!?]+(?:\\s+[^\\s.,;:!?]+)?\\s*,\\s*)?(?:an?|your|the)\\s+"
                             + MODEL + BY_WHOM,
-                    "\\bI\\s+was\\s+(?:made|built|trained|developed|created)\\s+by\\s+" + MAKER,
+                    "model",
+                    "assistant",
+                    "system"),
+            introduction("\\bI\\s+was\\s+(?:made|built|trained|developed|created)\\s+by\\s+" + MAKER, "iwas"),
+            introduction(
                     "\\b(?:my|the)\\s+(?:training\\s+(?:data|cut-?off)|knowledge\\s+cut-?off)\\b(?:\\s+(?:is|was|ends|ended)(?:\\s+(?:in|at))?\\s+(?:\\p{L}+\\s+)?\\d{4})?",
-                    "\\bmy\\s+name\\s+is\\s+\\p{Lu}[\\p{L}\\p{N}-]*")
-            .map(p -> Pattern.compile(p, FLAGS))
-            .toList();
+                    "training", "knowledgecut"),
+            introduction("\\bmy\\s+name\\s+is\\s+\\p{Lu}[\\p{L}\\p{N}-]*", "mynameis"));
+
+    private static Rule introduction(String pattern, String... letters) {
+        return new Rule(Pattern.compile(pattern, FLAGS), GiveAway.Sort.SELF_INTRODUCTION, List.of(letters));
+    }
 
     /** To the end of the line or comment, but no further than this, so that no line can hold the search up. */
     private static String restUpTo(String end) {
@@ -46,15 +54,30 @@ public final class GiveAways {
     }
 
     /** A line, or the rest of one after a comment's opening, that says who wrote it; the comment's closing stays. */
-    private static final List<Pattern> SIGNATURES = Stream.of(
+    private static final List<Rule> SIGNATURES = List.of(
+            signature(
                     "(?:\\p{So}\\uFE0F?\\s?)?\\b(?:co-authored-by|signed-off-by|generated-by|assisted-by)\\s?:"
                             + restUpTo(""),
+                    "authoredby",
+                    "signedoffby",
+                    "generatedby",
+                    "assistedby"),
+            signature(
                     "(?:\\p{So}\\uFE0F?\\s?)?\\b(?:generated|written|authored|produced|powered|assisted|drafted)"
                             + "\\s(?:automatically\\s)?(?:by|with|using)\\s"
                             + restUpTo("\\.\\s|\\.?"),
-                    "@author\\b" + restUpTo(""))
-            .map(p -> Pattern.compile("(?m)" + p, FLAGS))
-            .toList();
+                    "generated",
+                    "written",
+                    "authored",
+                    "produced",
+                    "powered",
+                    "assisted",
+                    "drafted"),
+            signature("@author\\b" + restUpTo(""), "author"));
+
+    private static Rule signature(String pattern, String... letters) {
+        return new Rule(Pattern.compile("(?m)" + pattern, FLAGS), GiveAway.Sort.SIGNATURE, List.of(letters));
+    }
 
     /** Versions that could stand for anything count only beside a name. */
     private static final Pattern TELLING_VERSION =
@@ -64,7 +87,20 @@ public final class GiveAways {
 
     private final List<Rule> rules;
 
-    private record Rule(Pattern pattern, GiveAway.Sort sort) {}
+    /**
+     * @param anyOf letters and digits of which a text must hold one for the pattern to match; looking for them is quick
+     */
+    private record Rule(Pattern pattern, GiveAway.Sort sort, List<String> anyOf) {}
+
+    /** Letters and digits alone, in lower case: what no separator or emphasis can hide. */
+    private static String letters(String text) {
+        StringBuilder letters = new StringBuilder(text.length());
+        text.codePoints()
+                .filter(Character::isLetterOrDigit)
+                .map(c -> Character.toLowerCase(Character.toUpperCase(c)))
+                .forEach(letters::appendCodePoint);
+        return letters.toString();
+    }
 
     private GiveAways(List<Rule> rules) {
         this.rules = rules;
@@ -75,28 +111,40 @@ public final class GiveAways {
         List<Rule> rules = new ArrayList<>();
         add(rules, terms.names(), GiveAway.Sort.NAME, Function.identity());
         add(rules, terms.vendors(), GiveAway.Sort.VENDOR, Function.identity());
-        terms.versions().stream()
-                .filter(v -> TELLING_VERSION.matcher(v).matches())
-                .flatMap(v -> TermPattern.of(v).stream())
-                .forEach(p -> rules.add(new Rule(p, GiveAway.Sort.VERSION)));
+        add(
+                rules,
+                terms.versions().stream()
+                        .filter(v -> TELLING_VERSION.matcher(v).matches())
+                        .toList(),
+                GiveAway.Sort.VERSION,
+                Function.identity());
         for (String name : terms.names()) {
             add(rules, terms.versions(), GiveAway.Sort.NAME, version -> name + " " + version);
         }
-        SIGNATURES.forEach(p -> rules.add(new Rule(p, GiveAway.Sort.SIGNATURE)));
-        SELF_INTRODUCTIONS.forEach(p -> rules.add(new Rule(p, GiveAway.Sort.SELF_INTRODUCTION)));
+        rules.addAll(SIGNATURES);
+        rules.addAll(SELF_INTRODUCTIONS);
         return new GiveAways(List.copyOf(rules));
     }
 
     private static void add(
             List<Rule> rules, List<String> terms, GiveAway.Sort sort, Function<String, String> written) {
-        terms.stream().map(written).flatMap(t -> TermPattern.of(t).stream()).forEach(p -> rules.add(new Rule(p, sort)));
+        terms.stream()
+                .distinct()
+                .map(written)
+                .forEach(term ->
+                        TermPattern.of(term).ifPresent(p -> rules.add(new Rule(p, sort, List.of(letters(term))))));
     }
 
     /** All give-aways of a text in their order; none overlaps another. */
     public List<GiveAway> in(String text) {
         List<GiveAway> found = new ArrayList<>();
         CodeRegions code = CodeRegions.of(text);
+        String letters = letters(text);
         for (Rule rule : rules) {
+            // Most terms are nowhere near, and then no pattern is needed.
+            if (rule.anyOf().stream().noneMatch(letters::contains)) {
+                continue;
+            }
             Matcher matcher = rule.pattern().matcher(text);
             while (matcher.find()) {
                 Span span = new Span(matcher.start(), matcher.end());
