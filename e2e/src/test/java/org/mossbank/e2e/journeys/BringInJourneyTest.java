@@ -52,7 +52,7 @@ public class BringInJourneyTest extends Journey {
         assertThat(cells).contains("kinds.csv", "2", "kind", "expla nation");
 
         choose(zip(Map.of("raters.csv", "rater,name\nwren,Wren Holloway\nbram,Bram Okkers\n")));
-        browser.seeText("is loaded, and its round is open");
+        browser.seeText("is loaded.");
         String link = browser.see(By.xpath("//code[contains(., '/welcome#')]")).getText();
         assertThat(browser.all(By.xpath("//code[contains(., '/welcome#')]"))).hasSize(1);
 
