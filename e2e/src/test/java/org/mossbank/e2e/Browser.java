@@ -11,6 +11,7 @@ import java.util.Map;
 import org.openqa.selenium.By;
 import org.openqa.selenium.Keys;
 import org.openqa.selenium.OutputType;
+import org.openqa.selenium.StaleElementReferenceException;
 import org.openqa.selenium.WebElement;
 import org.openqa.selenium.chrome.ChromeDriver;
 import org.openqa.selenium.chrome.ChromeDriverService;
@@ -89,7 +90,10 @@ public final class Browser implements AutoCloseable {
     }
 
     public <T> T await(ExpectedCondition<T> condition) {
-        return new WebDriverWait(driver, PATIENCE).until(condition);
+        // What is drawn anew while it is looked at is looked at again.
+        return new WebDriverWait(driver, PATIENCE)
+                .ignoring(StaleElementReferenceException.class)
+                .until(condition);
     }
 
     public WebElement see(By by) {
@@ -124,7 +128,10 @@ public final class Browser implements AutoCloseable {
     }
 
     public void click(By by) {
-        see(by).click();
+        await(d -> {
+            see(by).click();
+            return true;
+        });
     }
 
     public void clickButton(String name) {
