@@ -55,8 +55,9 @@ function Raters({ people }: { people: Person[] }) {
       { name, signInName },
       {
         onSuccess: ({ invitation }) => {
-          setName("");
-          setSignInName("");
+          // Whoever types the next one already keeps what they typed.
+          setName((now) => (now === name ? "" : now));
+          setSignInName((now) => (now === signInName ? "" : now));
           if (invitation) {
             show(invitation);
           }
