@@ -53,6 +53,14 @@ export const router = createBrowserRouter([
             lazy: async () => ({ Component: (await import("../features/answer/AnswerFilesPage")).AnswerFilesPage }),
           },
           {
+            path: "answers/collect",
+            lazy: async () => ({ Component: (await import("../features/run/CollectPage")).CollectPage }),
+          },
+          {
+            path: "answers/runs/:runId",
+            lazy: async () => ({ Component: (await import("../features/run/RunPage")).RunPage }),
+          },
+          {
             path: "answers/masking",
             lazy: async () => ({ Component: (await import("../features/masking/MaskingPage")).MaskingPage }),
           },

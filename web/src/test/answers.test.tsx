@@ -6,7 +6,7 @@ import { describe, expect, it } from "vitest";
 import type { Schemas } from "../api/client";
 import { AnswerFilesPage } from "../features/answer/AnswerFilesPage";
 import { AnswersPage } from "../features/answer/AnswersPage";
-import { measuresInFull, measuresLine } from "../features/answer/measures";
+import { changeLine, followUpLine, measuresInFull, measuresLine } from "../features/answer/measures";
 
 const prompt = (id: string, kind: string, areas: string[], more: object = {}) => ({
   id,
@@ -22,7 +22,10 @@ const answer = (promptId: string, candidateId: string, outcome: string, attempt 
   candidateId,
   attempt,
   outcome,
-  measures: { totalMs: 4000, outputTokens: 200 },
+  measures: { totalMs: 4000, outputTokens: 200, estimated: false },
+  changed: { files: 0, linesAdded: 0, linesRemoved: 0 },
+  followUps: 0,
+  unequal: 0,
 });
 
 const PROMPTS = [
@@ -107,6 +110,7 @@ describe("measures", () => {
     outputTokens: 200,
     cost: 0.02,
     currency: "EUR",
+    estimated: false,
   };
 
   it("are told in full with rate and share of the context window", () => {
@@ -116,11 +120,25 @@ describe("measures", () => {
     );
   });
 
+  it("say what is an estimate, and how often it was tried", () => {
+    expect(
+      measuresInFull({ outputTokens: 200, cost: 0.02, currency: "EUR", estimated: true, tries: 3 }, undefined),
+    ).toBe(
+      "about 200 tokens out · about 0.0200 EUR · tokens and cost are estimates, as none were counted · came at try 3",
+    );
+    expect(followUpLine(2, 1)).toBe("2 follow-ups, 1 of its own");
+    expect(followUpLine(1, 1)).toBe("1 follow-up, its own");
+    expect(followUpLine(0, 0)).toBeUndefined();
+    expect(changeLine({ files: 2, linesAdded: 14, linesRemoved: 3 })).toBe("2 files, 14 lines added, 3 removed");
+  });
+
   it("leave out what nobody measured, and what cannot be told without it", () => {
-    expect(measuresInFull({ outputTokens: 200 }, undefined)).toBe("200 tokens out");
-    expect(measuresInFull({ totalMs: 0, outputTokens: 200 }, undefined)).toBe("0.0 s in all · 200 tokens out");
-    expect(measuresInFull({}, 1000)).toBe("not measured");
-    expect(measuresLine({})).toBe("not measured");
+    expect(measuresInFull({ outputTokens: 200, estimated: false }, undefined)).toBe("200 tokens out");
+    expect(measuresInFull({ totalMs: 0, outputTokens: 200, estimated: false }, undefined)).toBe(
+      "0.0 s in all · 200 tokens out",
+    );
+    expect(measuresInFull({ estimated: false }, 1000)).toBe("not measured");
+    expect(measuresLine({ estimated: false })).toBe("not measured");
   });
 });
 

@@ -40,10 +40,10 @@ test("a share is whole percents", () => {
 
 describe("what an answer took", () => {
   it("leaves out what nobody measured", () => {
-    expect(measuresLine({})).toBe("not measured");
-    expect(measuresLine({ outputTokens: 0 })).toBe("0 tokens out");
-    expect(measuresLine({ totalMs: 1500, cost: 0.004, currency: "EUR" })).toBe("1.5 s · 0.0040 EUR");
-    expect(measuresLine({ cost: 0.004 })).toBe("not measured");
+    expect(measuresLine({ estimated: false })).toBe("not measured");
+    expect(measuresLine({ outputTokens: 0, estimated: false })).toBe("0 tokens out");
+    expect(measuresLine({ totalMs: 1500, cost: 0.004, currency: "EUR", estimated: false })).toBe("1.5 s · 0.0040 EUR");
+    expect(measuresLine({ cost: 0.004, estimated: false })).toBe("not measured");
   });
 });
 

@@ -68,14 +68,14 @@ export const STUDY: Schemas["StudySummary"] = {
 };
 
 /** Shows something as a page of a study would, with nothing fetched anew by itself. */
-export function inStudy(children: ReactNode, study = STUDY) {
+export function inStudy(children: ReactNode, study = STUDY, place = { path: "page", at: "page" }) {
   const client = new QueryClient({ defaultOptions: { queries: { retry: false }, mutations: { retry: false } } });
   return render(
     <QueryClientProvider client={client}>
-      <MemoryRouter initialEntries={[`/studies/${study.id}/page`]}>
+      <MemoryRouter initialEntries={[`/studies/${study.id}/${place.at}`]}>
         <Routes>
           <Route path="studies/:studyId" element={<Outlet context={study} />}>
-            <Route path="page" element={children} />
+            <Route path={place.path} element={children} />
             <Route path="*" element={<p>another page</p>} />
           </Route>
         </Routes>

@@ -1,7 +1,6 @@
 import type { ElementContent, RootContent } from "hast";
 import bash from "highlight.js/lib/languages/bash";
 import css from "highlight.js/lib/languages/css";
-import diff from "highlight.js/lib/languages/diff";
 import java from "highlight.js/lib/languages/java";
 import json from "highlight.js/lib/languages/json";
 import sql from "highlight.js/lib/languages/sql";
@@ -11,7 +10,7 @@ import yaml from "highlight.js/lib/languages/yaml";
 import { createLowlight } from "lowlight";
 import { Fragment, memo, type ReactNode } from "react";
 
-const lowlight = createLowlight({ bash, css, diff, java, json, sql, typescript, xml, yaml });
+const lowlight = createLowlight({ bash, css, java, json, sql, typescript, xml, yaml });
 lowlight.registerAlias({ typescript: ["ts", "tsx", "js", "jsx", "javascript"], xml: ["html"], yaml: ["yml"] });
 
 /** Longer code is shown plain: colouring it would hold up the page. */

@@ -3,6 +3,7 @@ import ReactMarkdown, { type Components } from "react-markdown";
 import remarkGfm from "remark-gfm";
 import { classes } from "./classes";
 import { Code } from "./Code";
+import { DiffLines, linesOfDiff } from "./DiffText";
 
 const COMPONENTS: Components = {
   // Nothing is loaded from elsewhere: a picture is its description.
@@ -16,9 +17,17 @@ const COMPONENTS: Components = {
   pre: ({ children }) => <pre tabIndex={0}>{children}</pre>,
   code: ({ className, children }) => {
     const language = /language-([\w-]+)/.exec(className ?? "")?.[1];
+    const text = String(children).replace(/\n$/, "");
+    if (language === "diff" || language === "patch") {
+      return (
+        <code>
+          <DiffLines lines={linesOfDiff(text)} />
+        </code>
+      );
+    }
     return (
       <code>
-        <Code language={language} text={String(children).replace(/\n$/, "")} />
+        <Code language={language} text={text} />
       </code>
     );
   },

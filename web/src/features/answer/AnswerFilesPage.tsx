@@ -53,8 +53,8 @@ export function AnswerFilesPage() {
       ) : (
         <>
           <p className="mt-2 mb-5 max-w-2xl">
-            JSON Lines, CSV, or a zip of Markdown files with their measures in front. You see what the file would bring
-            before anything is taken. The forms are described in{" "}
+            JSON Lines, CSV, or a zip of Markdown files and unified diffs with their measures in front. You see what the
+            file would bring before anything is taken. The forms are described in{" "}
             <code className="font-mono">docs/formats/answers.md</code>, which comes with Mossbank.
           </p>
           <FilePicker
@@ -155,7 +155,20 @@ function WhatItBrings({ looked, busy, onTake }: WhatItBringsProps) {
                 sortBy: (a) => a.characters,
                 cell: (a) => a.characters,
               },
-              { key: "match", head: "", cell: (a) => (a.match === "NEW" ? "new" : "there already") },
+              {
+                key: "match",
+                head: "",
+                cell: (a) =>
+                  a.match === "THERE" ? (
+                    "there already"
+                  ) : a.misfit === undefined ? (
+                    "new"
+                  ) : (
+                    <>
+                      new; <span className="text-ochre">it does not fit: {a.misfit}</span>
+                    </>
+                  ),
+              },
               {
                 key: "place",
                 head: "From",

@@ -3,15 +3,16 @@ import { useSearchParams } from "react-router";
 import { ApiProblem, type Schemas } from "../../api/client";
 import { Button } from "../../ui/Button";
 import { Confirm, Dialog } from "../../ui/Dialog";
-import { Area, Choice, Field, NumberField } from "../../ui/Field";
+import { Area, Choice, Field, NumberField, Tick } from "../../ui/Field";
 import { Note } from "../../ui/Note";
 import { useStudy } from "../study";
+import { FollowUpFields } from "./FollowUpFields";
 import { useAddAnswer, useRemoveAnswer, useWriteAnswer } from "./api";
 import { OUTCOMES } from "./measures";
 
-type Written = Pick<Schemas["AnswerView"], "outcome" | "text" | "measures">;
+type Written = Pick<Schemas["AnswerView"], "outcome" | "text" | "followUps" | "measures">;
 
-const BLANK: Written = { outcome: "COMPLETE", text: "", measures: {} };
+const BLANK: Written = { outcome: "COMPLETE", text: "", followUps: [], measures: { estimated: false } };
 
 type PasteAnswerProps = {
   prompt: Schemas["PromptView"];
@@ -50,6 +51,7 @@ export function PasteAnswer({ prompt, candidates, answers }: PasteAnswerProps) {
         />
         <AnswerFields
           start={BLANK}
+          prepared={prompt.content.followUps}
           action="Keep it"
           busy={add.isPending}
           failure={add.error}
@@ -62,7 +64,7 @@ export function PasteAnswer({ prompt, candidates, answers }: PasteAnswerProps) {
 }
 
 /** Corrects or removes an answer while nothing is graded. */
-export function AnswerTools({ answer }: { answer: Schemas["AnswerView"] }) {
+export function AnswerTools({ answer, prepared }: { answer: Schemas["AnswerView"]; prepared: string[] }) {
   const study = useStudy();
   const [writing, setWriting] = useState(false);
   const [removing, setRemoving] = useState(false);
@@ -75,6 +77,7 @@ export function AnswerTools({ answer }: { answer: Schemas["AnswerView"] }) {
       <Dialog title="Correct the answer" open={writing} onOpenChange={setWriting}>
         <AnswerFields
           start={answer}
+          prepared={prepared}
           action="Keep it so"
           busy={write.isPending}
           failure={write.error}
@@ -101,6 +104,8 @@ export function AnswerTools({ answer }: { answer: Schemas["AnswerView"] }) {
 
 type AnswerFieldsProps = {
   start: Written;
+  /** What every candidate is told next. */
+  prepared: string[];
   action: string;
   busy: boolean;
   failure: Error | null;
@@ -108,14 +113,15 @@ type AnswerFieldsProps = {
   onWrite: (written: Written) => void;
 };
 
-function AnswerFields({ start, action, busy, failure, onCancel, onWrite }: AnswerFieldsProps) {
+function AnswerFields({ start, prepared, action, busy, failure, onCancel, onWrite }: AnswerFieldsProps) {
   const [written, setWritten] = useState<Written>({
     outcome: start.outcome,
     text: start.text,
+    followUps: start.followUps,
     measures: start.measures,
   });
   const { measures } = written;
-  const measure = (field: keyof Schemas["Measures"], value: number | string | undefined) => {
+  const measure = (field: Exclude<keyof Schemas["Measures"], "estimated">, value: number | string | undefined) => {
     const { [field]: _, ...rest } = measures;
     setWritten({ ...written, measures: value === undefined ? rest : { ...rest, [field]: value } });
   };
@@ -143,7 +149,18 @@ function AnswerFields({ start, action, busy, failure, onCancel, onWrite }: Answe
         error={errorOf("text")}
         onChange={(e) => setWritten({ ...written, text: e.target.value })}
       />
+      <FollowUpFields
+        turns={written.followUps}
+        prepared={prepared}
+        error={errorOf("followUps")}
+        onTurns={(followUps) => setWritten({ ...written, followUps })}
+      />
       <div className="grid grid-cols-3 gap-3">
+        <NumberField
+          label="Seconds to first output"
+          value={measures.firstOutputMs === undefined ? undefined : measures.firstOutputMs / 1000}
+          onNumber={(s) => measure("firstOutputMs", s === undefined ? undefined : Math.round(s * 1000))}
+        />
         <NumberField
           label="Seconds in all"
           value={measures.totalMs === undefined ? undefined : measures.totalMs / 1000}
@@ -174,6 +191,11 @@ function AnswerFields({ start, action, busy, failure, onCancel, onWrite }: Answe
           onChange={(e) => measure("currency", e.target.value.toUpperCase() || undefined)}
         />
       </div>
+      <Tick
+        checked={measures.estimated}
+        label="Tokens and cost are estimates"
+        onTick={(estimated) => setWritten({ ...written, measures: { ...measures, estimated } })}
+      />
       {failure && (
         <Note tone="trouble" role="alert">
           {failure.message}

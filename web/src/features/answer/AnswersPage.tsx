@@ -2,17 +2,18 @@ import { useQueries } from "@tanstack/react-query";
 import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
 import { Button, buttonLook } from "../../ui/Button";
-import { classes } from "../../ui/classes";
 import { Failure } from "../../ui/Query";
 import { Table } from "../../ui/Table";
 import { useTitle } from "../../ui/useTitle";
 import { CandidateName, candidatesOfStudy } from "../candidate";
 import { MaskingLine } from "../masking";
 import { promptsOfStudy } from "../prompt";
+import { RunLines } from "../run";
 import { useStudy } from "../study";
 import { Filters, rowsOf, useAnswerFilter } from "./AnswerFilters";
 import { answersOfStudy } from "./api";
-import { measuresLine, outcomeWord } from "./measures";
+import { FollowUpRuleLine } from "./FollowUpRuleLine";
+import { changeLine, followUpLine, measuresLine, outcomeWord } from "./measures";
 
 export function AnswersPage() {
   const study = useStudy();
@@ -47,15 +48,22 @@ export function AnswersPage() {
       <div className="flex flex-wrap items-baseline gap-4">
         <h1>Answers</h1>
         {mayWrite && (
-          <Link to="files" className={classes(buttonLook("quiet"), "ml-auto")}>
-            Bring answers in
-          </Link>
+          <span className="ml-auto flex gap-2">
+            <Link to="files" className={buttonLook("quiet")}>
+              Bring answers in
+            </Link>
+            <Link to="collect" className={buttonLook("primary")}>
+              Collect from sources
+            </Link>
+          </span>
         )}
       </div>
       <p className="mt-1 mb-5 text-ink-soft">
         Each prompt with what each candidate gave, how it ended and what it took.
       </p>
+      <RunLines />
       <MaskingLine />
+      <FollowUpRuleLine mayWrite={mayWrite} />
       <Filters prompts={prompts.data} answers={answers.data} filter={filter} onFilter={setFilter} />
       {shown.length === 0 ? (
         <p>
@@ -127,6 +135,13 @@ function Cell({ answers, outcome, missing, paste }: CellProps) {
       {answers.length > 1 && <span className="text-sm">attempt {answer.attempt}: </span>}
       {outcomeWord(answer.outcome)}
       <span className="block text-sm text-ink-soft">{measuresLine(answer.measures)}</span>
+      {[followUpLine(answer.followUps, answer.unequal), changeLine(answer.changed)]
+        .filter((line) => line !== undefined)
+        .map((line) => (
+          <span key={line} className="block text-sm text-ink-soft">
+            {line}
+          </span>
+        ))}
     </div>
   ));
 }

@@ -3,6 +3,7 @@ import { useEffect } from "react";
 import { Link, useParams, useSearchParams } from "react-router";
 import type { Schemas } from "../../api/client";
 import { classes } from "../../ui/classes";
+import { Choice } from "../../ui/Field";
 import { Markdown } from "../../ui/Markdown";
 import { Failure } from "../../ui/Query";
 import { Note } from "../../ui/Note";
@@ -13,13 +14,14 @@ import { KeyPoints, promptsOfStudy } from "../prompt";
 import { LevelMark, rubricOfStudy } from "../rubric";
 import { useStudy } from "../study";
 import { answersOfPrompt, gradesOfPrompt } from "./api";
-import { measuresInFull, outcomeWord } from "./measures";
+import { Changes } from "./Changes";
+import { changeLine, followUpLine, measuresInFull, outcomeWord } from "./measures";
 
 /** All answers to one prompt with every grade and reason; where links from splits lead. */
 export function PromptAnswersPage() {
   const study = useStudy();
   const promptId = useParams()["promptId"] ?? "";
-  const [search] = useSearchParams();
+  const [search, setSearch] = useSearchParams();
   const [prompts, candidates, rubric, answers, grades] = useQueries({
     queries: [
       promptsOfStudy(study.id),
@@ -31,6 +33,7 @@ export function PromptAnswersPage() {
   });
   const prompt = prompts.data?.find((p) => p.id === promptId);
   const wanted = search.get("answer");
+  const differences = search.get("code") === "differences";
   const ready = answers.data !== undefined && grades.data !== undefined;
   useTitle(prompt && `${prompt.content.title} · ${study.title}`);
   useEffect(() => {
@@ -74,7 +77,29 @@ export function PromptAnswersPage() {
           This prompt was set aside: {prompt.fault.reason} What is graded here counts nowhere.
         </Note>
       )}
-      {mayWrite && <PasteAnswer key={search.get("paste") ?? ""} prompt={prompt} candidates={names} answers={inOrder} />}
+      {inOrder.some((a) => a.changed.files > 0) && (
+        <Choice
+          label="Code"
+          className="mb-4 w-72"
+          value={differences ? "differences" : "whole"}
+          options={[
+            { value: "whole", label: "as the answers give it" },
+            { value: "differences", label: "as differences against the starting code" },
+          ]}
+          onValue={(shown) => {
+            const next = new URLSearchParams(search);
+            if (shown === "differences") {
+              next.set("code", shown);
+            } else {
+              next.delete("code");
+            }
+            setSearch(next, { replace: true });
+          }}
+        />
+      )}
+      {mayWrite && (
+        <PasteAnswer key={search.get("paste") ?? "none"} prompt={prompt} candidates={names} answers={inOrder} />
+      )}
       <div
         tabIndex={0}
         role="region"
@@ -100,18 +125,54 @@ export function PromptAnswersPage() {
             </h2>
             <p className="mb-3 text-sm text-ink-soft">
               {outcomeWord(answer.outcome)} ·{" "}
-              {measuresInFull(answer.measures, names[placeOf(answer)]?.content.contextWindow)}
+              {[
+                measuresInFull(answer.measures, names[placeOf(answer)]?.content.contextWindow),
+                changeLine(answer.changed),
+                followUpLine(answer.followUps.length, 0),
+              ]
+                .filter((part) => part !== undefined)
+                .join(" · ")}
             </p>
             {mayWrite ? (
-              <AnswerTools answer={answer} />
+              <AnswerTools answer={answer} prepared={prompt.content.followUps} />
             ) : (
               <AnswerGrades answerId={answer.id} grades={grades.data} criteria={criteria} />
             )}
-            <Markdown text={answer.text} className="mt-4" />
+            <AnswerBody answer={answer} prepared={prompt.content.followUps} differences={differences} />
           </section>
         ))}
       </div>
     </div>
+  );
+}
+
+type AnswerBodyProps = { answer: Schemas["AnswerView"]; prepared: string[]; differences: boolean };
+
+/** The first reply, then each follow-up with its own. */
+function AnswerBody({ answer, prepared, differences }: AnswerBodyProps) {
+  if (differences) {
+    return <Changes answerId={answer.id} />;
+  }
+  return (
+    <>
+      {answer.text.trim() === "" ? (
+        <p className="mt-4 text-ink-soft">Nothing came.</p>
+      ) : (
+        <Markdown text={answer.text} className="mt-4" />
+      )}
+      {answer.followUps.map((turn, i) => (
+        <section key={i} aria-label={`Follow-up ${i + 1}`} className="mt-5 border-t border-rule pt-3">
+          <h3 className="font-sans text-sm font-medium">
+            Follow-up {i + 1}
+            {!prepared.some((p) => p.trim() === turn.asked.trim()) && (
+              <span className="font-normal text-ochre"> written for this answer alone</span>
+            )}
+          </h3>
+          <Markdown text={turn.asked} className="mb-3 border-l-2 border-tarn pl-3" />
+          {turn.reply.trim() === "" ? <p className="text-ink-soft">Nothing came.</p> : <Markdown text={turn.reply} />}
+        </section>
+      ))}
+    </>
   );
 }
 

@@ -21,6 +21,34 @@ export const answersOfPrompt = (studyId: string, promptId: string) =>
       ),
   });
 
+export const changesOfAnswer = (studyId: string, answerId: string) =>
+  queryOptions({
+    queryKey: studyKeys.part(studyId, "changes", answerId),
+    queryFn: ({ signal }) =>
+      unwrap(
+        api.GET("/api/studies/{studyId}/answers/{answerId}/changes", {
+          params: { path: { studyId, answerId } },
+          signal,
+        }),
+      ),
+  });
+
+export const followUpRule = (studyId: string) =>
+  queryOptions({
+    queryKey: studyKeys.part(studyId, "follow-up-rule"),
+    queryFn: ({ signal }) =>
+      unwrap(api.GET("/api/studies/{studyId}/follow-up-rule", { params: { path: { studyId } }, signal })),
+  });
+
+export function useWriteFollowUpRule(studyId: string) {
+  const changed = useStudyChanged(studyId);
+  return useMutation({
+    mutationFn: (body: Schemas["WriteFollowUpRule"]) =>
+      unwrap(api.PUT("/api/studies/{studyId}/follow-up-rule", { params: { path: { studyId } }, body })),
+    onSuccess: changed,
+  });
+}
+
 export const gradesOfPrompt = (studyId: string, promptId: string) =>
   queryOptions({
     queryKey: studyKeys.part(studyId, "grades", promptId),

@@ -1,1 +1,2 @@
 export { answersOfPrompt } from "./api";
+export { outcomeWord } from "./measures";

@@ -10,6 +10,7 @@ import { Note } from "../../ui/Note";
 import { Failure } from "../../ui/Query";
 import { useDraft } from "../../ui/useDraft";
 import { useTitle } from "../../ui/useTitle";
+import { SourcePart } from "../source";
 import { peopleOfStudy, studyKeys, useStepsChanged, useStudy } from "../study";
 import { candidatesOfStudy, putCandidate, putConsiderations, useRemoveCandidate } from "./api";
 import { SIGNS } from "./words";
@@ -128,6 +129,7 @@ function CandidateEditor({ candidate }: { candidate: Candidate }) {
           onChange={(e) => write({ note: e.target.value }, "note")}
         />
       </fieldset>
+      {!content.baseline && <SourcePart candidateId={candidate.id} />}
       {preparing && <Remove candidate={candidate} />}
     </>
   );

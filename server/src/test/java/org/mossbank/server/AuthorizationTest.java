@@ -30,6 +30,7 @@ public class AuthorizationTest extends ServerTest {
     private record Row(String method, String path, int lead, int rater, int outsider, int nobody) {}
 
     private static final String PROMPT = STUDY + "/prompts/{promptId}";
+    private static final String RUN = STUDY + "/runs/{runId}";
     private static final String CANDIDATE = STUDY + "/candidates/{candidateId}";
 
     /** What a lead does while preparing is closed to raters and, with the round open, refused with a reason to the lead. */
@@ -98,6 +99,22 @@ public class AuthorizationTest extends ServerTest {
             prepares("POST", STUDY + "/answer-files", 409),
             prepares("PUT", STUDY + "/answers/{answerId}", 409),
             prepares("DELETE", STUDY + "/answers/{answerId}", 409),
+            new Row("GET", STUDY + "/answers/{answerId}/changes", 200, 403, 404, 401),
+            new Row("GET", STUDY + "/follow-up-rule", 200, 403, 404, 401),
+            prepares("PUT", STUDY + "/follow-up-rule", 409),
+            prepares("GET", STUDY + "/sources", 200),
+            prepares("PUT", STUDY + "/sources/{candidateId}", 409),
+            prepares("DELETE", STUDY + "/sources/{candidateId}", 409),
+            prepares("POST", STUDY + "/sources/{candidateId}/trial", 404),
+            prepares("GET", STUDY + "/runs", 200),
+            prepares("POST", STUDY + "/runs/forecast", 400),
+            prepares("POST", STUDY + "/runs", 409),
+            prepares("GET", RUN, 404),
+            prepares("GET", RUN + "/events", 404),
+            prepares("POST", RUN + "/stop", 404),
+            prepares("POST", RUN + "/resume", 409),
+            prepares("POST", RUN + "/again", 409),
+            prepares("PUT", RUN + "/budget", 409),
             prepares("GET", STUDY + "/masking", 200),
             prepares("PUT", STUDY + "/masking/words", 409),
             prepares("POST", STUDY + "/masking/decisions", 409),
@@ -151,6 +168,7 @@ public class AuthorizationTest extends ServerTest {
                 "number", "1",
                 "readBackId", UUID.randomUUID().toString(),
                 "bankPromptId", UUID.randomUUID().toString()));
+        ids.put("runId", UUID.randomUUID().toString());
         ids.put("kindId", lead.get(ofStudy + "/kinds").json().at("/0/id").asString());
         ids.put(
                 "candidateId",

@@ -1,5 +1,6 @@
 package org.mossbank.server;
 
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import org.mossbank.testkit.ApiClient;
@@ -53,11 +54,85 @@ final class Bodies {
 
     static Map<String, Object> answer(String promptId, String candidateId, String text) {
         return Map.of(
-                "promptId", promptId,
-                "candidateId", candidateId,
-                "outcome", "COMPLETE",
-                "text", text,
-                "measures", Map.of("totalMs", 1200));
+                "promptId",
+                promptId,
+                "candidateId",
+                candidateId,
+                "outcome",
+                "COMPLETE",
+                "text",
+                text,
+                "followUps",
+                List.of(),
+                "measures",
+                Map.of("totalMs", 1200, "estimated", false));
+    }
+
+    /** An answer as it is written again. */
+    static Map<String, Object> written(long version, String text) {
+        return Map.of(
+                "version",
+                version,
+                "outcome",
+                "COMPLETE",
+                "text",
+                text,
+                "followUps",
+                List.of(),
+                "measures",
+                Map.of("estimated", false));
+    }
+
+    /** A source that answers in one document, as the stand-in's first does. */
+    static Map<String, Object> source(String url) {
+        Map<String, Object> source = new HashMap<>();
+        source.put("url", url);
+        source.put("method", "POST");
+        source.put("headers", List.of(Map.of("name", "X-Pass", "value", "[[secret STANDIN]]")));
+        source.put(
+                "body",
+                "{\"ask\": {\"words\": \"[[prompt]]\"}, \"take\": \"[[attempt]]\", \"most\": \"[[output-tokens]]\"}");
+        source.put("turnAsked", "");
+        source.put("turnReplied", "");
+        source.put("shape", "WHOLE");
+        source.put("textPointer", "/said/words");
+        source.put("inputTokensPointer", "/took/read");
+        source.put("outputTokensPointer", "/took/wrote");
+        source.put("finishPointer", "/ended");
+        source.put("completeWords", List.of("done"));
+        source.put("refusedWords", List.of("declined"));
+        source.put("endMark", "");
+        source.put("mostOutputTokens", 2000);
+        source.put("timeLimitMs", 20000);
+        source.put("mostTries", 3);
+        source.put("mostAtOnce", 4);
+        return source;
+    }
+
+    /** A source that answers in events with turns, as the stand-in's second does. */
+    static Map<String, Object> eventSource(String url) {
+        Map<String, Object> source = source(url);
+        source.put("body", "{\"exchange\": \"[[turns]]\", \"take\": \"[[attempt]]\"}");
+        source.put("turnAsked", "{\"by\": \"us\", \"words\": \"[[text]]\"}");
+        source.put("turnReplied", "{\"by\": \"you\", \"words\": \"[[text]]\"}");
+        source.put("shape", "EVENTS");
+        source.put("textPointer", "/more");
+        source.put("endMark", "over");
+        return source;
+    }
+
+    static Map<String, Object> run(List<String> promptIds, List<String> candidateIds) {
+        return Map.of(
+                "promptIds",
+                promptIds,
+                "candidateIds",
+                candidateIds,
+                "attempts",
+                1,
+                "onlyMissing",
+                false,
+                "followUps",
+                0);
     }
 
     static Map<String, Object> rule() {
@@ -136,7 +211,12 @@ final class Bodies {
                 yield Map.of("version", known.path("version").asLong(), "considerations", List.of());
             }
             case "/answers" -> answer(ids.get("promptId"), ids.get("candidateId"), "text");
-            case "/answers/*" -> Map.of("version", 0, "outcome", "COMPLETE", "text", "t", "measures", Map.of());
+            case "/answers/*" -> written(0, "t");
+            case "/follow-up-rule" -> Map.of("version", -1, "most", 2);
+            case "/sources/*" -> Map.of("version", -1, "content", source("http://127.0.0.1:1/ask"));
+            case "/sources/*/trial" -> Map.of("text", "Are you there?");
+            case "/runs", "/runs/forecast" -> run(List.of(ids.get("promptId")), List.of(ids.get("candidateId")));
+            case "/runs/*/stop" -> Map.of("cutOff", false);
             case "/masking/words" -> Map.of("version", 0, "words", List.of("Moor Works"));
             case "/masking/decisions" ->
                 Map.of(

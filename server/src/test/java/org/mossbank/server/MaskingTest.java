@@ -28,9 +28,7 @@ public class MaskingTest extends ServerTest {
     }
 
     private void write(JsonNode answer, String text) {
-        study.put(
-                "/answers/" + answer.path("id").asString(),
-                Map.of("version", 0, "outcome", "COMPLETE", "text", text, "measures", Map.of()));
+        study.put("/answers/" + answer.path("id").asString(), Bodies.written(0, text));
     }
 
     private JsonNode withTellingAnswer() {
@@ -183,9 +181,7 @@ public class MaskingTest extends ServerTest {
         JsonNode masking = withTellingAnswer();
         decideAll(masking, true);
         JsonNode answer = answer(0);
-        study.put(
-                "/answers/" + answer.path("id").asString(),
-                Map.of("version", 1, "outcome", "COMPLETE", "text", "Ask Osierhold.", "measures", Map.of()));
+        study.put("/answers/" + answer.path("id").asString(), Bodies.written(1, "Ask Osierhold."));
         assertThat(stretches(study.get("/masking"))).singleElement().satisfies(s -> {
             assertThat(s.path("found").asString()).isEqualTo("Osierhold");
             assertThat(s.has("accepted")).isFalse();

@@ -34,6 +34,9 @@ public abstract class ServerTest extends AbstractTestNGSpringContextTests {
     /** A rater of the demo, in no study that tests bring in. */
     protected static final String OUTSIDER = "tove";
 
+    /** What sources are asked with. */
+    protected static final String SECRET = "heron under the jetty";
+
     protected static final TestDatabase DATABASE = TestDatabase.create();
     /** Where the server may read repositories, as its administrator would set it. */
     protected static final Path REPOSITORIES = temporaryFolder();
@@ -57,6 +60,8 @@ public abstract class ServerTest extends AbstractTestNGSpringContextTests {
         registry.add("spring.datasource.username", DATABASE::user);
         registry.add("spring.datasource.password", DATABASE::password);
         registry.add("mossbank.git.roots", REPOSITORIES::toString);
+        registry.add("mossbank.allowed.sources", () -> "127.0.0.1");
+        registry.add("mossbank.secrets.standin", () -> SECRET);
         registry.add("mossbank.demo.enabled", () -> "true");
         registry.add("mossbank.demo.folder", () -> ROOT.resolve("demo").toString());
     }

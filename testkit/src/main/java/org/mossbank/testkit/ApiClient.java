@@ -78,6 +78,26 @@ public final class ApiClient {
         return send(json(request(path), "PUT", MAPPER.writeValueAsString(body)));
     }
 
+    /** The first server-sent events of an address, as they come. */
+    public String firstEvents(String path, int count) {
+        StringBuilder told = new StringBuilder();
+        try (java.util.stream.Stream<String> lines = http.send(
+                        request(path).GET().build(), HttpResponse.BodyHandlers.ofLines())
+                .body()) {
+            int seen = 0;
+            for (java.util.Iterator<String> all = lines.iterator(); seen < count && all.hasNext(); ) {
+                String line = all.next();
+                told.append(line).append('\n');
+                seen += line.isEmpty() ? 1 : 0;
+            }
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        }
+        return told.toString();
+    }
+
     /** Any method with any text as its body. */
     public Response raw(String method, String path, String body) {
         return send(json(request(path), method, body));

@@ -1,19 +1,36 @@
 package org.mossbank.server.answer;
 
+import jakarta.persistence.CollectionTable;
 import jakarta.persistence.Column;
+import jakarta.persistence.ElementCollection;
+import jakarta.persistence.Embeddable;
 import jakarta.persistence.Entity;
 import jakarta.persistence.EnumType;
 import jakarta.persistence.Enumerated;
 import jakarta.persistence.Id;
+import jakarta.persistence.JoinColumn;
+import jakarta.persistence.OrderColumn;
 import jakarta.persistence.Version;
 import java.math.BigDecimal;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
 import java.util.UUID;
+import org.hibernate.annotations.BatchSize;
 import org.hibernate.annotations.JdbcTypeCode;
 import org.hibernate.type.SqlTypes;
 import org.jspecify.annotations.Nullable;
+import org.mossbank.core.change.AnswerChanges;
+import org.mossbank.core.change.ChangeSize;
 
 @Entity
 class Answer {
+    private static final int TOGETHER = 500;
+
+    /** A follow-up's row. */
+    @Embeddable
+    record FollowUpRow(String asked, String reply) {}
+
     @Id
     private UUID id;
 
@@ -49,13 +66,29 @@ class Answer {
     @Column(length = 3)
     private String currency;
 
+    private boolean estimated;
+
+    @Nullable
+    private Integer tries;
+
+    private int filesChanged;
+    private int linesAdded;
+    private int linesRemoved;
+
+    @ElementCollection
+    @CollectionTable(name = "follow_up", joinColumns = @JoinColumn(name = "answer_id"))
+    @OrderColumn(name = "place")
+    @BatchSize(size = TOGETHER)
+    private List<FollowUpRow> followUps = new ArrayList<>();
+
     @Version
     private long version;
 
     @SuppressWarnings("NullAway.Init")
     protected Answer() {}
 
-    static Answer of(UUID studyId, UUID promptId, UUID candidateId, Answers.NewAnswer start) {
+    static Answer of(
+            UUID studyId, UUID promptId, UUID candidateId, Answers.NewAnswer start, Map<String, String> startingCode) {
         Answer answer = new Answer();
         answer.id = UUID.randomUUID();
         answer.studyId = studyId;
@@ -63,19 +96,41 @@ class Answer {
         answer.promptId = promptId;
         answer.candidateId = candidateId;
         answer.attempt = start.attempt();
-        answer.write(start.outcome(), start.text(), start.measures());
+        answer.write(start.outcome(), start.text(), start.followUps(), start.measures(), startingCode);
         return answer;
     }
 
-    void write(Outcome newOutcome, String newText, Measures measures) {
+    /** @param startingCode text by path */
+    void write(
+            Outcome newOutcome,
+            String newText,
+            List<FollowUp> turns,
+            Measures measures,
+            Map<String, String> startingCode) {
         outcome = newOutcome;
         text = newText;
+        List<FollowUpRow> rows =
+                turns.stream().map(t -> new FollowUpRow(t.asked(), t.reply())).toList();
+        if (!rows.equals(followUps)) {
+            followUps.clear();
+            followUps.addAll(rows);
+        }
+        ChangeSize changed = ChangeSize.of(AnswerChanges.of(startingCode, Transcript.of(newText, turns)));
+        filesChanged = changed.files();
+        linesAdded = changed.linesAdded();
+        linesRemoved = changed.linesRemoved();
+        estimated = measures.estimated();
+        tries = measures.tries();
         firstOutputMs = measures.firstOutputMs();
         totalMs = measures.totalMs();
         inputTokens = measures.inputTokens();
         outputTokens = measures.outputTokens();
         cost = measures.cost();
         currency = measures.currency();
+    }
+
+    UUID studyId() {
+        return studyId;
     }
 
     UUID promptId() {
@@ -99,13 +154,25 @@ class Answer {
     }
 
     AnswerText blind() {
-        return new AnswerText(id, promptId, outcome, text);
+        return new AnswerText(id, promptId, outcome, view().transcript());
     }
 
     AnswerView view() {
         BigDecimal plainCost =
                 cost == null ? null : new BigDecimal(cost.stripTrailingZeros().toPlainString());
-        Measures measures = new Measures(firstOutputMs, totalMs, inputTokens, outputTokens, plainCost, currency);
-        return new AnswerView(id, key, promptId, candidateId, attempt, outcome, text, measures, version);
+        Measures measures =
+                new Measures(firstOutputMs, totalMs, inputTokens, outputTokens, plainCost, currency, estimated, tries);
+        return new AnswerView(
+                id,
+                key,
+                promptId,
+                candidateId,
+                attempt,
+                outcome,
+                text,
+                followUps.stream().map(f -> new FollowUp(f.asked(), f.reply())).toList(),
+                measures,
+                new ChangeSize(filesChanged, linesAdded, linesRemoved),
+                version);
     }
 }

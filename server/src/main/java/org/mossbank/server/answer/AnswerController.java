@@ -19,8 +19,11 @@ import org.springframework.web.bind.annotation.RestController;
 class AnswerController {
     private final AnswerService answers;
 
-    AnswerController(AnswerService answers) {
+    private final FollowUpRules rules;
+
+    AnswerController(AnswerService answers, FollowUpRules rules) {
         this.answers = answers;
+        this.rules = rules;
     }
 
     @GetMapping("/answers")
@@ -45,6 +48,22 @@ class AnswerController {
             @PathVariable UUID answerId,
             @Valid @RequestBody AnswerService.WriteAnswer request) {
         return answers.write(studyId, answerId, request);
+    }
+
+    @GetMapping("/answers/{answerId}/changes")
+    List<AnswerService.FileChangeView> changes(@PathVariable UUID studyId, @PathVariable UUID answerId) {
+        return answers.changes(studyId, answerId);
+    }
+
+    @GetMapping("/follow-up-rule")
+    FollowUpRules.FollowUpRuleView rule(@PathVariable UUID studyId) {
+        return rules.ofStudy(studyId);
+    }
+
+    @PutMapping("/follow-up-rule")
+    FollowUpRules.FollowUpRuleView write(
+            @PathVariable UUID studyId, @Valid @RequestBody FollowUpRules.WriteFollowUpRule request) {
+        return rules.write(studyId, request);
     }
 
     @DeleteMapping("/answers/{answerId}")

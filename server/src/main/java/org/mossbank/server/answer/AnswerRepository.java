@@ -20,6 +20,9 @@ interface AnswerRepository extends JpaRepository<Answer, UUID> {
     @Query("select a from Answer a where a.id = :answer and a.studyId = :study")
     Optional<Answer> lock(UUID study, UUID answer);
 
+    @Query("select a from Answer a where a.id = :answer and a.studyId = :study")
+    Optional<Answer> ofStudyById(UUID study, UUID answer);
+
     boolean existsByStudyIdAndPromptId(UUID study, UUID prompt);
 
     boolean existsByStudyIdAndCandidateId(UUID study, UUID candidate);

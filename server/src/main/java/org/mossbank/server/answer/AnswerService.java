@@ -6,11 +6,17 @@ import jakarta.validation.constraints.Min;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 import java.util.UUID;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
+import org.jspecify.annotations.Nullable;
+import org.mossbank.core.change.AnswerChanges;
+import org.mossbank.core.change.FileChange;
+import org.mossbank.core.change.Hunk;
 import org.mossbank.server.candidate.CandidateView;
 import org.mossbank.server.candidate.Candidates;
 import org.mossbank.server.prompt.PromptView;
@@ -38,6 +44,7 @@ class AnswerService {
     private final Prompts prompts;
     private final Candidates candidates;
     private final Studies studies;
+    private final FollowUpRules rules;
     private final EntityManager entities;
     private final ApplicationEventPublisher events;
 
@@ -47,6 +54,7 @@ class AnswerService {
             Prompts prompts,
             Candidates candidates,
             Studies studies,
+            FollowUpRules rules,
             EntityManager entities,
             ApplicationEventPublisher events) {
         this.answers = answers;
@@ -54,6 +62,7 @@ class AnswerService {
         this.prompts = prompts;
         this.candidates = candidates;
         this.studies = studies;
+        this.rules = rules;
         this.entities = entities;
         this.events = events;
     }
@@ -61,9 +70,14 @@ class AnswerService {
     /** All answers, without their texts. */
     @PreAuthorize("@studyAccess.maySeeAll(#study)")
     public List<AnswerSummary> ofStudy(UUID study) {
+        Map<UUID, Set<String>> prepared = new HashMap<>();
+        prompts.ofStudy(study)
+                .forEach(p -> prepared.put(
+                        p.id(),
+                        p.content().followUps().stream().map(String::strip).collect(Collectors.toSet())));
         return answers.ofStudy(study).stream()
                 .map(Answer::view)
-                .map(AnswerSummary::of)
+                .map(a -> AnswerSummary.of(a, prepared.getOrDefault(a.promptId(), Set.of())))
                 .toList();
     }
 
@@ -72,11 +86,59 @@ class AnswerService {
         return answers.ofPrompt(study, prompt).stream().map(Answer::view).toList();
     }
 
+    /**
+     * What happens to a file of the starting code.
+     *
+     * @param added   lines
+     * @param removed lines
+     * @param misfit  why it does not fit the starting code; absent if it does
+     */
+    record FileChangeView(
+            String path,
+            String from,
+            FileChange.Sort sort,
+            int added,
+            int removed,
+            List<Hunk> hunks,
+            @Nullable String misfit) {
+        static FileChangeView of(FileChange change, Map<String, String> startingCode) {
+            return new FileChangeView(
+                    change.path(),
+                    change.from(),
+                    change.sort(),
+                    change.added(),
+                    change.removed(),
+                    change.hunks(),
+                    AnswerChanges.misfit(startingCode, change).orElse(null));
+        }
+    }
+
+    /** What an answer changes in the starting code, file by file. */
+    @PreAuthorize("@studyAccess.maySeeAll(#study)")
+    public List<FileChangeView> changes(UUID study, UUID id) {
+        AnswerView answer = answers.ofStudyById(study, id)
+                .orElseThrow(() -> Problem.notFound("This answer"))
+                .view();
+        Map<String, String> code = startingCode(study, answer.promptId());
+        return AnswerChanges.of(code, answer.transcript()).stream()
+                .map(c -> FileChangeView.of(c, code))
+                .toList();
+    }
+
+    private Map<String, String> startingCode(UUID study, UUID prompt) {
+        return prompts.ofStudy(study).stream()
+                .filter(p -> p.id().equals(prompt))
+                .findFirst()
+                .orElseThrow()
+                .startingCode();
+    }
+
     record AddAnswer(
             @NotNull UUID promptId,
             @NotNull UUID candidateId,
             @NotNull Outcome outcome,
             @NotNull @Size(max = LONGEST_TEXT) String text,
+            @NotNull @Size(max = FollowUp.MOST) List<@Valid @NotNull FollowUp> followUps,
             @NotNull @Valid Measures measures) {}
 
     /** Adds what a candidate gave to a prompt, as its next attempt. */
@@ -92,19 +154,27 @@ class AnswerService {
                 .filter(c -> c.id().equals(request.candidateId()))
                 .findFirst()
                 .orElseThrow(() -> Problem.invalid("candidateId", "must be a candidate of this study"));
-        requireText(request.outcome(), request.text());
+        requireText(request.outcome(), request.text(), request.followUps());
+        rules.require(study, request.followUps().size());
         return all.addAttempts(
                         study,
                         List.of(new Answers.Attempt(
-                                prompt, candidate, null, request.outcome(), request.text(), request.measures())))
+                                prompt,
+                                candidate,
+                                null,
+                                request.outcome(),
+                                request.text(),
+                                request.followUps(),
+                                request.measures())))
                 .get(0);
     }
 
-    private static void requireText(Outcome outcome, String text) {
+    private static void requireText(Outcome outcome, String text, List<FollowUp> followUps) {
         if (outcome == Outcome.COMPLETE && text.isBlank()) {
             throw Problem.invalid("text", "must be there, as the answer is complete");
         }
-        if (text.indexOf('\0') >= 0) {
+        if (Stream.concat(Stream.of(text), followUps.stream().flatMap(f -> Stream.of(f.asked(), f.reply())))
+                .anyMatch(t -> t.indexOf('\0') >= 0)) {
             throw Problem.invalid("text", "must not contain the character U+0000");
         }
     }
@@ -113,6 +183,7 @@ class AnswerService {
             @Min(0) long version,
             @NotNull Outcome outcome,
             @NotNull @Size(max = LONGEST_TEXT) String text,
+            @NotNull @Size(max = FollowUp.MOST) List<@Valid @NotNull FollowUp> followUps,
             @NotNull @Valid Measures measures) {}
 
     /** @throws Problem 409 if it was changed in the meantime, or the round was opened */
@@ -127,11 +198,17 @@ class AnswerService {
                             ProblemType.CHANGED_ELSEWHERE, "The answer was changed in another window since you saw it.")
                     .with("current", answer.view());
         }
-        requireText(request.outcome(), request.text());
-        boolean rewritten = !answer.view().text().equals(request.text());
-        answer.write(request.outcome(), request.text(), request.measures());
+        requireText(request.outcome(), request.text(), request.followUps());
+        rules.require(study, request.followUps().size());
+        String before = answer.view().transcript();
+        answer.write(
+                request.outcome(),
+                request.text(),
+                request.followUps(),
+                request.measures(),
+                startingCode(study, answer.promptId()));
         entities.flush();
-        if (rewritten) {
+        if (!before.equals(answer.view().transcript())) {
             events.publishEvent(new AnswerRewritten(study, id));
         }
         return answer.view();

@@ -1,11 +1,28 @@
 package org.mossbank.server.answer;
 
+import java.util.Set;
 import java.util.UUID;
+import org.mossbank.core.change.ChangeSize;
 
-/** An answer in a grid: everything but its text. */
+/**
+ * An answer in a grid: everything but its text.
+ *
+ * @param followUps how many it got
+ * @param unequal   how many of them were written for this answer alone
+ */
 record AnswerSummary(
-        UUID id, String key, UUID promptId, UUID candidateId, int attempt, Outcome outcome, Measures measures) {
-    static AnswerSummary of(AnswerView answer) {
+        UUID id,
+        String key,
+        UUID promptId,
+        UUID candidateId,
+        int attempt,
+        Outcome outcome,
+        Measures measures,
+        ChangeSize changed,
+        int followUps,
+        int unequal) {
+    /** @param prepared what every candidate is told next */
+    static AnswerSummary of(AnswerView answer, Set<String> prepared) {
         return new AnswerSummary(
                 answer.id(),
                 answer.key(),
@@ -13,6 +30,11 @@ record AnswerSummary(
                 answer.candidateId(),
                 answer.attempt(),
                 answer.outcome(),
-                answer.measures());
+                answer.measures(),
+                answer.changed(),
+                answer.followUps().size(),
+                (int) answer.followUps().stream()
+                        .filter(f -> !prepared.contains(f.asked().strip()))
+                        .count());
     }
 }

@@ -1,11 +1,16 @@
 package org.mossbank.server.answer;
 
+import java.util.List;
 import java.util.UUID;
+import org.mossbank.core.change.ChangeSize;
 
 /**
  * An answer with whose it is and what it took. Only the lead sees it, and raters after the round.
  *
- * @param version counts up with every change; sent back with the next one
+ * @param text      the first reply, Markdown
+ * @param followUps what came after it, in order
+ * @param changed   how much of the starting code it changes
+ * @param version   counts up with every change; sent back with the next one
  */
 public record AnswerView(
         UUID id,
@@ -15,5 +20,12 @@ public record AnswerView(
         int attempt,
         Outcome outcome,
         String text,
+        List<FollowUp> followUps,
         Measures measures,
-        long version) {}
+        ChangeSize changed,
+        long version) {
+    /** All of it as one text: what is masked, and what raters read. */
+    public String transcript() {
+        return Transcript.of(text, followUps);
+    }
+}

@@ -1,6 +1,7 @@
 package org.mossbank.server.answer;
 
 import jakarta.persistence.EntityManager;
+import jakarta.persistence.LockModeType;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.HashMap;
@@ -8,6 +9,7 @@ import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.UUID;
 import java.util.function.Function;
@@ -21,6 +23,7 @@ import org.mossbank.server.prompt.PromptView;
 import org.mossbank.server.prompt.Prompts;
 import org.mossbank.server.shared.FreeKey;
 import org.mossbank.server.shared.SystemOnly;
+import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.stereotype.Component;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -33,12 +36,19 @@ public class Answers {
     private final Prompts prompts;
     private final Candidates candidates;
     private final EntityManager entities;
+    private final ApplicationEventPublisher events;
 
-    Answers(AnswerRepository answers, Prompts prompts, Candidates candidates, EntityManager entities) {
+    Answers(
+            AnswerRepository answers,
+            Prompts prompts,
+            Candidates candidates,
+            EntityManager entities,
+            ApplicationEventPublisher events) {
         this.answers = answers;
         this.prompts = prompts;
         this.candidates = candidates;
         this.entities = entities;
+        this.events = events;
     }
 
     /** A new answer; prompt and candidate by key. */
@@ -49,7 +59,13 @@ public class Answers {
             int attempt,
             Outcome outcome,
             String text,
-            Measures measures) {}
+            List<FollowUp> followUps,
+            Measures measures) {
+        /** All of it as one text. */
+        public String transcript() {
+            return Transcript.of(text, followUps);
+        }
+    }
 
     /** Adds answers and returns the new ids by key. */
     @SystemOnly
@@ -57,8 +73,11 @@ public class Answers {
     public Map<String, UUID> add(
             UUID study, List<NewAnswer> starts, Map<String, UUID> promptIds, Map<String, UUID> candidateIds) {
         Map<String, UUID> ids = new LinkedHashMap<>();
+        Map<UUID, Map<String, String>> code = new HashMap<>();
+        prompts.ofStudy(study).forEach(p -> code.put(p.id(), p.startingCode()));
         for (NewAnswer start : starts) {
-            Answer answer = Answer.of(study, promptIds.get(start.prompt()), candidateIds.get(start.candidate()), start);
+            UUID prompt = promptIds.get(start.prompt());
+            Answer answer = Answer.of(study, prompt, candidateIds.get(start.candidate()), start, code.get(prompt));
             entities.persist(answer);
             ids.put(start.key(), answer.id());
         }
@@ -76,6 +95,7 @@ public class Answers {
             @Nullable Integer attempt,
             Outcome outcome,
             String text,
+            List<FollowUp> followUps,
             Measures measures) {}
 
     /**
@@ -117,12 +137,43 @@ public class Answers {
                             number,
                             attempt.outcome(),
                             attempt.text(),
-                            attempt.measures()));
+                            attempt.followUps(),
+                            attempt.measures()),
+                    attempt.prompt().startingCode());
             entities.persist(answer);
             added.add(answer.view());
         }
         entities.flush();
         return added;
+    }
+
+    @SystemOnly
+    public Optional<AnswerView> one(UUID id) {
+        return answers.findById(id).map(Answer::view);
+    }
+
+    /**
+     * Adds a follow-up to an answer.
+     *
+     * @param outcome of the answer from now on
+     * @param took    what the follow-up took; added to what the answer took before
+     */
+    @SystemOnly
+    @Transactional
+    public void follow(UUID id, FollowUp followUp, Outcome outcome, Measures took) {
+        Answer answer = entities.find(Answer.class, id, LockModeType.PESSIMISTIC_WRITE);
+        entities.refresh(answer);
+        AnswerView before = answer.view();
+        List<FollowUp> all = new ArrayList<>(before.followUps());
+        all.add(followUp);
+        Map<String, String> code = prompts.ofStudy(answer.studyId()).stream()
+                .filter(p -> p.id().equals(before.promptId()))
+                .findFirst()
+                .orElseThrow()
+                .startingCode();
+        answer.write(outcome, before.text(), all, before.measures().and(took), code);
+        entities.flush();
+        events.publishEvent(new AnswerRewritten(answer.studyId(), id));
     }
 
     /** Text and outcome by id, as they are: raters get them masked. */

@@ -17,6 +17,8 @@ import org.jspecify.annotations.Nullable;
  * @param outputTokens  tokens received
  * @param cost          in units of the currency, given with it or not at all
  * @param currency      ISO 4217
+ * @param estimated     whether token counts and cost are estimates, because no count was given
+ * @param tries         how often it was asked until something came
  */
 public record Measures(
         @Nullable @Min(0) Long firstOutputMs,
@@ -28,7 +30,29 @@ public record Measures(
         BigDecimal cost,
 
         @Nullable @Pattern(regexp = "[A-Z]{3}", message = "must be three capital letters such as EUR")
-        String currency) {
+        String currency,
+
+        boolean estimated,
+        @Nullable @Min(1) Integer tries) {
+    /** Nobody measured anything. */
+    public static final Measures NONE = new Measures(null, null, null, null, null, null, false, null);
+
+    /** This and what came after it. What one of them does not know, both together do not. */
+    public Measures and(Measures after) {
+        return new Measures(
+                firstOutputMs,
+                sum(totalMs, after.totalMs),
+                sum(inputTokens, after.inputTokens),
+                sum(outputTokens, after.outputTokens),
+                cost == null || after.cost == null ? null : cost.add(after.cost),
+                cost == null || after.cost == null ? null : currency,
+                estimated || after.estimated,
+                tries);
+    }
+
+    private static @Nullable Long sum(@Nullable Long one, @Nullable Long other) {
+        return one == null || other == null ? null : Long.valueOf(one + other);
+    }
 
     @AssertTrue(message = "a currency must be given if and only if there is a cost")
     boolean isCurrencyWithCost() {

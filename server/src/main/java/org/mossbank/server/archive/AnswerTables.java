@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
 import org.mossbank.server.answer.Answers;
+import org.mossbank.server.answer.FollowUp;
 import org.mossbank.server.answer.Measures;
 import org.mossbank.server.answer.Outcome;
 import org.mossbank.server.files.TableRow;
@@ -35,15 +36,24 @@ final class AnswerTables {
                     row.integer("attempt"),
                     outcome,
                     text.orElse(""),
+                    followUps(row.text("answer")),
                     new Measures(
                             row.wholeOrNull("first_output_ms"),
                             row.wholeOrNull("total_ms"),
                             row.wholeOrNull("input_tokens"),
                             row.wholeOrNull("output_tokens"),
                             TableRow.plain(row.decimalOrNull("cost")),
-                            row.textOrNull("currency"))));
+                            row.textOrNull("currency"),
+                            row.truth("estimated"),
+                            row.integerOrNull("tries"))));
         }
         return answers;
+    }
+
+    private List<FollowUp> followUps(String answer) {
+        return tables.inPlaces("turns", "answer", answer).stream()
+                .map(r -> new FollowUp(r.text("asked"), r.text("reply")))
+                .toList();
     }
 
     private void checkCost(TableRow row) {

@@ -36,6 +36,7 @@ class ArchiveLoader {
     private final Prompts prompts;
     private final Candidates candidates;
     private final Answers answers;
+    private final CollectionLoader collecting;
     private final Masking masking;
     private final Rubrics rubrics;
     private final Grading grading;
@@ -47,6 +48,7 @@ class ArchiveLoader {
             Prompts prompts,
             Candidates candidates,
             Answers answers,
+            CollectionLoader collecting,
             Masking masking,
             Rubrics rubrics,
             Grading grading,
@@ -56,6 +58,7 @@ class ArchiveLoader {
         this.prompts = prompts;
         this.candidates = candidates;
         this.answers = answers;
+        this.collecting = collecting;
         this.masking = masking;
         this.rubrics = rubrics;
         this.grading = grading;
@@ -99,6 +102,7 @@ class ArchiveLoader {
                 study,
                 archive.candidates().stream().map(c -> candidate(c, people)).toList());
         Map<String, UUID> answerIds = answers.add(study, archive.answers(), promptIds, candidateIds);
+        collecting.add(study, archive.collection(), promptIds, candidateIds, answerIds);
         Map<UUID, List<Masking.Decided>> masks = new HashMap<>();
         archive.masking().masks().forEach((answer, decided) -> masks.put(answerIds.get(answer), decided));
         masking.add(study, archive.masking().words(), masks);

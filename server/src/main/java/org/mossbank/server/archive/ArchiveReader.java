@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.LongSupplier;
+import org.jspecify.annotations.Nullable;
 import org.mossbank.server.answer.Answers;
 import org.mossbank.server.files.Fault;
 import org.mossbank.server.files.Faults;
@@ -54,8 +55,9 @@ final class ArchiveReader {
         if (!faults.isEmpty() || json.isEmpty()) {
             return Optional.empty();
         }
-        StudyArchive.Head head = new StudyFileReader(json.get(), paths.get(Schemas.STUDY), faults).read(freshSeed, now);
-        Parts parts = parts(tables, head);
+        StudyFileReader studyFile = new StudyFileReader(json.get(), paths.get(Schemas.STUDY), faults);
+        StudyArchive.Head head = studyFile.read(freshSeed, now);
+        Parts parts = parts(tables, head, studyFile.mostFollowUps());
         checkCompleteness(parts, head, tables);
         if (!faults.isEmpty()) {
             return Optional.empty();
@@ -72,6 +74,7 @@ final class ArchiveReader {
                 parts.prompts,
                 parts.candidates,
                 parts.answers,
+                parts.collection,
                 parts.masking,
                 parts.rubric,
                 parts.history,
@@ -83,18 +86,20 @@ final class ArchiveReader {
             List<StudyArchive.ArchivePrompt> prompts,
             List<StudyArchive.ArchiveCandidate> candidates,
             List<Answers.NewAnswer> answers,
+            StudyArchive.ArchiveCollection collection,
             StudyArchive.ArchiveMasking masking,
             StudyArchive.ArchiveRubric rubric,
             List<StudyArchive.ArchiveRubric> history,
             StudyArchive.People people) {}
 
-    private static Parts parts(ArchiveTables tables, StudyArchive.Head head) {
+    private static Parts parts(ArchiveTables tables, StudyArchive.Head head, @Nullable Integer mostFollowUps) {
         RubricTables rubric = new RubricTables(tables);
         List<Answers.NewAnswer> answers = new AnswerTables(tables).read();
         return new Parts(
                 new PromptTables(tables, head.preparing()).read(),
                 new CandidateTables(tables).read(),
                 answers,
+                new CollectionTables(tables).read(mostFollowUps),
                 new MaskTables(tables).read(answers),
                 new StudyArchive.ArchiveRubric(head.rubric(), rubric.criteria()),
                 rubric.history(head.rubric().version()),

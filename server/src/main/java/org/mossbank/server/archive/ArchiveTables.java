@@ -50,6 +50,24 @@ final class ArchiveTables {
         return rows(table).stream().filter(r -> r.text(column).equals(value)).toList();
     }
 
+    /** Rows of one thing in the order of their places, with a fault where one is missing. */
+    List<TableRow> inPlaces(String table, String column, String value) {
+        List<TableRow> rows = rows(table, column, value).stream()
+                .sorted(java.util.Comparator.comparingInt(r -> r.integer("place")))
+                .toList();
+        for (int i = 0; i < rows.size(); i++) {
+            if (rows.get(i).integer("place") != i + 1) {
+                faults.add(
+                        rows.get(i),
+                        "place",
+                        "places from 1 without a gap",
+                        rows.get(i).text("place"));
+                break;
+            }
+        }
+        return rows;
+    }
+
     /** Where a resource is, for faults that are about all of it. */
     String path(String resource) {
         return paths.getOrDefault(resource, resource);

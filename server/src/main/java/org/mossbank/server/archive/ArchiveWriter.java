@@ -137,6 +137,9 @@ final class ArchiveWriter {
         json.put("stage", head.preparing() ? "preparing" : "grading");
         json.put("asksExpectations", brief.asksExpectations());
         json.put("seed", head.seed());
+        if (study.collection().mostFollowUps() != null) {
+            json.put("mostFollowUps", study.collection().mostFollowUps());
+        }
         json.set("decisionRule", rule(brief.rule()));
         ObjectNode closing = json.putObject("brief");
         time(closing, "closedAt", head.briefClosedAt());
@@ -204,12 +207,18 @@ final class ArchiveWriter {
     private Map<String, List<List<@Nullable Object>>> tables() {
         Map<String, List<List<@Nullable Object>>> tables = new LinkedHashMap<>();
         Schemas.TABLES.forEach(t -> tables.put(t, new ArrayList<>()));
+        CollectionRows collection = new CollectionRows(tables);
         study.kinds().forEach(k -> add(tables, "kinds", k.key(), k.name()));
         study.prompts().forEach(p -> prompt(tables, p));
         study.candidates().forEach(c -> candidate(tables, c));
         study.answers().stream()
                 .sorted(Comparator.comparing(Answers.NewAnswer::key))
-                .forEach(a -> add(tables, "answers", answer(a)));
+                .forEach(a -> {
+                    add(tables, "answers", answer(a));
+                    collection.turns(a);
+                });
+        study.collection().sources().forEach(collection::source);
+        study.collection().runs().forEach(collection::run);
         study.masking().words().forEach(w -> add(tables, "masking-words", w));
         study.masking()
                 .masks()
@@ -334,7 +343,9 @@ final class ArchiveWriter {
             a.measures().inputTokens(),
             a.measures().outputTokens(),
             a.measures().cost() == null ? null : a.measures().cost().toPlainString(),
-            a.measures().currency()
+            a.measures().currency(),
+            a.measures().estimated() ? true : null,
+            a.measures().tries()
         };
     }
 

@@ -1,9 +1,13 @@
 package org.mossbank.server.archive;
 
 import java.io.IOException;
+import java.nio.file.Path;
 import java.time.Clock;
 import java.util.ArrayList;
+import java.util.Collections;
+import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Set;
 import java.util.UUID;
 import org.mossbank.server.account.AccountView;
 import org.mossbank.server.account.Accounts;
@@ -51,15 +55,22 @@ class DemoService {
         if (!settings.enabled() || !studies.isEmpty()) {
             return;
         }
-        ArchiveReader.Reading reading = ArchiveReader.read(
-                ArchiveFiles.fromFolder(settings.folder()), ArchiveService::freshSeed, clock.instant());
-        StudyArchive archive = reading.study()
-                .orElseThrow(() -> new IllegalStateException("the demo study is not right: " + reading.faults()));
         AccountView lead = accounts.createLead(LEAD, "Orla Fennick");
         accounts.setPassword(lead.id(), PASSWORD);
-        for (AccountView rater : loader.getObject().load(archive, lead.id()).raters()) {
-            accounts.setPassword(rater.id(), PASSWORD);
+        List<Path> oldestFirst = new ArrayList<>(settings.folder());
+        Collections.reverse(oldestFirst);
+        Set<UUID> raters = new LinkedHashSet<>();
+        for (Path folder : oldestFirst) {
+            loader.getObject().load(read(folder), lead.id()).raters().forEach(r -> raters.add(r.id()));
         }
+        raters.forEach(rater -> accounts.setPassword(rater, PASSWORD));
+    }
+
+    private StudyArchive read(Path folder) throws IOException {
+        ArchiveReader.Reading reading =
+                ArchiveReader.read(ArchiveFiles.fromFolder(folder), ArchiveService::freshSeed, clock.instant());
+        return reading.study()
+                .orElseThrow(() -> new IllegalStateException("the demo study is not right: " + reading.faults()));
     }
 
     /** A sign-in that the demo offers. */

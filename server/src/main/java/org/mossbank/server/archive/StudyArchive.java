@@ -1,5 +1,6 @@
 package org.mossbank.server.archive;
 
+import java.math.BigDecimal;
 import java.time.Instant;
 import java.util.List;
 import java.util.Map;
@@ -14,6 +15,8 @@ import org.mossbank.server.prompt.PromptView;
 import org.mossbank.server.prompt.Prompts;
 import org.mossbank.server.prompt.ReadBackVerdict;
 import org.mossbank.server.prompt.Wording;
+import org.mossbank.server.run.Runs;
+import org.mossbank.server.source.SourceContent;
 import org.mossbank.server.study.Brief;
 import org.mossbank.server.study.Reopening;
 
@@ -30,6 +33,7 @@ record StudyArchive(
         List<ArchivePrompt> prompts,
         List<ArchiveCandidate> candidates,
         List<Answers.NewAnswer> answers,
+        ArchiveCollection collection,
         ArchiveMasking masking,
         ArchiveRubric rubric,
         List<ArchiveRubric> history,
@@ -59,6 +63,35 @@ record StudyArchive(
      * @param masks decisions by answer, in the order of the text
      */
     record ArchiveMasking(List<String> words, SortedMap<String, List<Masking.Decided>> masks) {}
+
+    /**
+     * How answers were collected.
+     *
+     * @param mostFollowUps absent while the study has no rule
+     * @param sources       by candidate
+     */
+    record ArchiveCollection(
+            @Nullable Integer mostFollowUps, SortedMap<String, SourceContent> sources, List<ArchiveRun> runs) {}
+
+    /** A run with its cells in their order. */
+    record ArchiveRun(Runs.RunHead head, List<ArchiveCell> cells) {}
+
+    /**
+     * @param state  waiting, done or turned-away
+     * @param answer key; absent if there is none
+     */
+    record ArchiveCell(
+            int group,
+            String prompt,
+            String candidate,
+            int attempt,
+            String state,
+            int turn,
+            int tries,
+            BigDecimal spentCost,
+            long spentTokens,
+            String notes,
+            @Nullable String answer) {}
 
     record RubricHead(int version, @Nullable Instant publishedAt, String note) {}
 

@@ -41,6 +41,7 @@ class StudyExport {
     private final Prompts prompts;
     private final Candidates candidates;
     private final Answers answers;
+    private final CollectionLoader collecting;
     private final Masking masking;
     private final Rubrics rubrics;
     private final Grading grading;
@@ -51,6 +52,7 @@ class StudyExport {
             Prompts prompts,
             Candidates candidates,
             Answers answers,
+            CollectionLoader collecting,
             Masking masking,
             Rubrics rubrics,
             Grading grading) {
@@ -59,6 +61,7 @@ class StudyExport {
         this.prompts = prompts;
         this.candidates = candidates;
         this.answers = answers;
+        this.collecting = collecting;
         this.masking = masking;
         this.rubrics = rubrics;
         this.grading = grading;
@@ -102,6 +105,7 @@ class StudyExport {
                 allPrompts.stream().map(p -> prompt(p, keys)).toList(),
                 allCandidates.stream().map(c -> candidate(c, keys)).toList(),
                 allAnswers.stream().map(a -> answer(a, keys)).toList(),
+                collecting.of(id, keys.prompts, keys.candidates, keys.answers),
                 masking(id, keys),
                 rubric(counting, keys),
                 versions.stream()
@@ -177,6 +181,7 @@ class StudyExport {
                 a.attempt(),
                 a.outcome(),
                 a.text(),
+                a.followUps(),
                 a.measures());
     }
 

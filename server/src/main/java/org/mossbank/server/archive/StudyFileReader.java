@@ -64,6 +64,11 @@ final class StudyFileReader {
                 preparing ? StudyArchive.RoundHead.NONE : round());
     }
 
+    @Nullable
+    Integer mostFollowUps() {
+        return json.has("mostFollowUps") ? json.path("mostFollowUps").asInt() : null;
+    }
+
     private Brief brief() {
         JsonNode rule = json.path("decisionRule");
         JsonNode gate = rule.path("gate");

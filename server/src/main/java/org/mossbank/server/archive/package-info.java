@@ -9,6 +9,8 @@
             "prompt",
             "candidate",
             "answer",
+            "source",
+            "run",
             "masking",
             "rubric",
             "grading"

@@ -15,10 +15,15 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
+import java.util.stream.Stream;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipException;
 import java.util.zip.ZipInputStream;
 import org.jspecify.annotations.Nullable;
+import org.mossbank.core.change.MalformedDiff;
+import org.mossbank.core.change.UnifiedDiff;
+import org.mossbank.core.markdown.FencedBlock;
+import org.mossbank.server.answer.FollowUp;
 import org.mossbank.server.answer.Measures;
 import org.mossbank.server.answer.Outcome;
 import org.mossbank.server.files.Fault;
@@ -92,8 +97,10 @@ final class AnswerFileReader {
             number++;
             if (!line.isBlank()) {
                 int at = number;
-                json(file, at, line)
-                        .ifPresent(json -> add(file, at, json, json.path("text").asString("")));
+                json(file, at, line).ifPresent(json -> {
+                    String own = json.path("text").asString("");
+                    add(file, at, json, isDiff(json.path("form").asString("")) ? diff(file, at, 0, own) : own);
+                });
             }
         }
     }
@@ -115,14 +122,17 @@ final class AnswerFileReader {
                     row.text("candidate"),
                     row.integerOrNull("attempt"),
                     row.textOrNull("outcome"),
-                    row.text("text"),
+                    isDiff(row.textOrNull("form")) ? diff(file, row.line(), 0, row.text("text")) : row.text("text"),
+                    List.of(),
                     new Measures(
                             row.wholeOrNull("first_output_ms"),
                             row.wholeOrNull("total_ms"),
                             row.wholeOrNull("input_tokens"),
                             row.wholeOrNull("output_tokens"),
                             TableRow.plain(row.decimalOrNull("cost")),
-                            row.textOrNull("currency")));
+                            row.textOrNull("currency"),
+                            row.truth("estimated"),
+                            row.integerOrNull("tries")));
         }
     }
 
@@ -154,16 +164,17 @@ final class AnswerFileReader {
             faults.add(Fault.ofFile(file, "a zip file with files in it"));
         }
         files.forEach((path, content) -> {
-            if (path.toLowerCase(Locale.ROOT).endsWith(".md")) {
-                TextFile.read(path, content, faults).ifPresent(text -> markdown(path, text));
+            String name = path.toLowerCase(Locale.ROOT);
+            if (name.endsWith(".md") || name.endsWith(".diff") || name.endsWith(".patch")) {
+                TextFile.read(path, content, faults).ifPresent(text -> withFrontMatter(path, text));
             } else {
-                faults.add(Fault.ofFile(path, "a Markdown file, with a name that ends in .md"));
+                faults.add(Fault.ofFile(path, "a file whose name ends in .md, .diff or .patch"));
             }
         });
     }
 
-    /** Front matter between two lines of ---, then the answer. */
-    private void markdown(String path, String text) {
+    /** Front matter between two lines of ---, then the answer: Markdown, or a diff if the file's name says so. */
+    private void withFrontMatter(String path, String text) {
         String all = text.replace("\r\n", "\n");
         int end = all.startsWith("---\n") ? all.indexOf("\n---\n", 3) : -1;
         if (end < 0 || end > LONGEST_FRONT_MATTER) {
@@ -193,9 +204,37 @@ final class AnswerFileReader {
             if (node.has("text")) {
                 faults.add(new Fault(path, 1, "/text", "no property of this name: the text stands below", null));
             } else {
-                add(path, 1, node, all.substring(end + "\n---\n".length()).strip() + "\n");
+                String below = all.substring(end + "\n---\n".length());
+                int above =
+                        (int) all.substring(0, end + "\n---\n".length()).lines().count();
+                boolean diff = !path.toLowerCase(Locale.ROOT).endsWith(".md")
+                        || isDiff(node.path("form").asString(""));
+                add(path, 1, node, diff ? diff(path, 1, above, below) : below.strip() + "\n");
             }
         });
+    }
+
+    private static boolean isDiff(@Nullable String form) {
+        return "diff".equals(form);
+    }
+
+    /**
+     * A unified diff as an answer: a block of that language, so that it is read as one.
+     *
+     * @param line  where the answer begins
+     * @param above lines of the file above the diff, where it stands in a file by itself
+     */
+    private String diff(String file, int line, int above, String text) {
+        try {
+            UnifiedDiff.parse(text);
+        } catch (MalformedDiff e) {
+            faults.add(
+                    above > 0
+                            ? new Fault(file, above + e.line(), null, e.expected(), null)
+                            : new Fault(
+                                    file, line, "text", e.expected() + " (line " + e.line() + " of the diff)", null));
+        }
+        return FencedBlock.around(text, "diff");
     }
 
     private void add(String file, int line, JsonNode json, String text) {
@@ -207,13 +246,24 @@ final class AnswerFileReader {
                 json.has("attempt") ? json.path("attempt").asInt() : null,
                 json.has("outcome") ? json.path("outcome").asString() : null,
                 text,
+                followUps(json),
                 new Measures(
                         whole(json, "first_output_ms"),
                         whole(json, "total_ms"),
                         whole(json, "input_tokens"),
                         whole(json, "output_tokens"),
                         json.has("cost") ? TableRow.plain(json.path("cost").decimalValue()) : null,
-                        json.has("currency") ? json.path("currency").asString() : null));
+                        json.has("currency") ? json.path("currency").asString() : null,
+                        json.path("estimated").asBoolean(false),
+                        json.has("tries") ? json.path("tries").asInt() : null));
+    }
+
+    private static List<FollowUp> followUps(JsonNode json) {
+        return json.path("follow_ups")
+                .valueStream()
+                .map(f ->
+                        new FollowUp(f.path("asked").asString(), f.path("reply").asString()))
+                .toList();
     }
 
     private static @Nullable Long whole(JsonNode json, String field) {
@@ -228,6 +278,7 @@ final class AnswerFileReader {
             @Nullable Integer attempt,
             @Nullable String outcomeWord,
             String text,
+            List<FollowUp> followUps,
             Measures measures) {
         Outcome outcome = outcomeWord == null
                 ? Outcome.COMPLETE
@@ -238,7 +289,16 @@ final class AnswerFileReader {
         if (text.length() > LONGEST_TEXT) {
             faults.add(new Fault(file, line, "text", "at most " + LONGEST_TEXT + " characters", null));
         }
-        if (text.indexOf('\0') >= 0) {
+        for (FollowUp followUp : followUps) {
+            if (followUp.asked().isBlank()) {
+                faults.add(new Fault(file, line, "follow_ups", "what the candidate was told", null));
+            }
+            if (followUp.reply().length() > LONGEST_TEXT) {
+                faults.add(new Fault(file, line, "follow_ups", "at most " + LONGEST_TEXT + " characters", null));
+            }
+        }
+        if (Stream.concat(Stream.of(text), followUps.stream().flatMap(f -> Stream.of(f.asked(), f.reply())))
+                .anyMatch(t -> t.indexOf('\0') >= 0)) {
             faults.add(new Fault(file, line, "text", "text without the character U+0000", null));
         }
         BigDecimal cost = measures.cost();
@@ -249,6 +309,6 @@ final class AnswerFileReader {
         if (cost != null && cost.scale() > MOST_COST_DECIMALS) {
             faults.add(new Fault(file, line, "cost", "at most six decimals", cost.toPlainString()));
         }
-        answers.add(new IncomingAnswer(file, line, prompt, candidate, attempt, outcome, text, measures));
+        answers.add(new IncomingAnswer(file, line, prompt, candidate, attempt, outcome, text, followUps, measures));
     }
 }

@@ -12,8 +12,11 @@ import java.util.Set;
 import java.util.UUID;
 import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
+import org.mossbank.core.change.AnswerChanges;
 import org.mossbank.server.answer.AnswerView;
 import org.mossbank.server.answer.Answers;
+import org.mossbank.server.answer.FollowUp;
+import org.mossbank.server.answer.FollowUpRules;
 import org.mossbank.server.answer.Outcome;
 import org.mossbank.server.candidate.CandidateView;
 import org.mossbank.server.candidate.Candidates;
@@ -36,12 +39,14 @@ class AnswerFileService {
     private final Prompts prompts;
     private final Candidates candidates;
     private final Answers answers;
+    private final FollowUpRules rules;
     private final Studies studies;
 
-    AnswerFileService(Prompts prompts, Candidates candidates, Answers answers, Studies studies) {
+    AnswerFileService(Prompts prompts, Candidates candidates, Answers answers, FollowUpRules rules, Studies studies) {
         this.prompts = prompts;
         this.candidates = candidates;
         this.answers = answers;
+        this.rules = rules;
         this.studies = studies;
     }
 
@@ -55,7 +60,8 @@ class AnswerFileService {
      * An answer of the file, matched with the study.
      *
      * @param attempt    which attempt it will be, or is
-     * @param characters of its text
+     * @param characters of all its text
+     * @param misfit     where its diff does not fit the starting code; absent if it does
      */
     record Matched(
             String file,
@@ -65,7 +71,8 @@ class AnswerFileService {
             int attempt,
             Outcome outcome,
             int characters,
-            Match match) {}
+            Match match,
+            @Nullable String misfit) {}
 
     /**
      * What a file would bring.
@@ -117,13 +124,27 @@ class AnswerFileService {
                     candidate.id(),
                     attempt,
                     incoming.outcome(),
-                    incoming.text().length(),
-                    match);
+                    incoming.transcript().length(),
+                    match,
+                    misfit().orElse(null));
+        }
+
+        private Optional<String> misfit() {
+            Map<String, String> code = prompt.startingCode();
+            return AnswerChanges.of(code, incoming.transcript()).stream()
+                    .flatMap(c -> AnswerChanges.misfit(code, c).stream())
+                    .findFirst();
         }
 
         Answers.Attempt toAttempt() {
             return new Answers.Attempt(
-                    prompt, candidate, attempt, incoming.outcome(), incoming.text(), incoming.measures());
+                    prompt,
+                    candidate,
+                    attempt,
+                    incoming.outcome(),
+                    incoming.text(),
+                    incoming.followUps(),
+                    incoming.measures());
         }
     }
 
@@ -137,6 +158,7 @@ class AnswerFileService {
         Map<String, CandidateView> candidatesByName =
                 byName(candidates.ofStudy(study), CandidateView::key, CandidateView::name);
         Cells cells = new Cells(answers.ofStudy(study));
+        int most = rules.most(study).orElse(FollowUp.MOST);
         List<Row> rows = new ArrayList<>();
         for (IncomingAnswer answer : incoming) {
             Optional<PromptView> prompt = find(promptsByName, answer.prompt());
@@ -148,20 +170,29 @@ class AnswerFileService {
                 fault(faults, answer, "candidate", "the key or name of one candidate of the study", answer.candidate());
             }
             if (prompt.isPresent() && candidate.isPresent()) {
-                row(answer, prompt.get(), candidate.get(), cells, faults).ifPresent(rows::add);
+                row(answer, prompt.get(), candidate.get(), cells, most, faults).ifPresent(rows::add);
             }
         }
         return new Reading(rows, faults);
     }
 
     private static Optional<Row> row(
-            IncomingAnswer answer, PromptView prompt, CandidateView candidate, Cells cells, Faults faults) {
+            IncomingAnswer answer, PromptView prompt, CandidateView candidate, Cells cells, int most, Faults faults) {
         if (prompt.fault() != null) {
             fault(faults, answer, "prompt", "a prompt that is not set aside", answer.prompt());
             return Optional.empty();
         }
+        if (answer.followUps().size() > most) {
+            fault(
+                    faults,
+                    answer,
+                    "follow_ups",
+                    "at most " + most + ", as the study gives up then",
+                    String.valueOf(answer.followUps().size()));
+            return Optional.empty();
+        }
         Cell cell = cells.of(prompt, candidate);
-        Optional<Integer> there = cell.attemptWith(answer.text(), answer.attempt());
+        Optional<Integer> there = cell.attemptWith(answer.transcript(), answer.attempt());
         if (there.isPresent()) {
             return Optional.of(new Row(answer, prompt, candidate, there.get(), Match.THERE));
         }
@@ -175,7 +206,7 @@ class AnswerFileService {
             return Optional.empty();
         }
         int attempt = answer.attempt() == null ? cell.next() : answer.attempt();
-        cell.texts.put(attempt, answer.text());
+        cell.texts.put(attempt, answer.transcript());
         return Optional.of(new Row(answer, prompt, candidate, attempt, Match.NEW));
     }
 
@@ -225,7 +256,7 @@ class AnswerFileService {
         Cells(List<AnswerView> there) {
             there.forEach(a -> cells.computeIfAbsent(List.of(a.promptId(), a.candidateId()), c -> new Cell())
                     .texts
-                    .put(a.attempt(), a.text()));
+                    .put(a.attempt(), a.transcript()));
         }
 
         Cell of(PromptView prompt, CandidateView candidate) {

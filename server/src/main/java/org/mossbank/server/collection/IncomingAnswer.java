@@ -1,6 +1,9 @@
 package org.mossbank.server.collection;
 
+import java.util.List;
 import org.jspecify.annotations.Nullable;
+import org.mossbank.server.answer.Answers;
+import org.mossbank.server.answer.FollowUp;
 import org.mossbank.server.answer.Measures;
 import org.mossbank.server.answer.Outcome;
 
@@ -21,4 +24,10 @@ record IncomingAnswer(
         @Nullable Integer attempt,
         Outcome outcome,
         String text,
-        Measures measures) {}
+        List<FollowUp> followUps,
+        Measures measures) {
+    /** All of it as one text. */
+    String transcript() {
+        return new Answers.NewAnswer("", prompt, candidate, 1, outcome, text, followUps, measures).transcript();
+    }
+}

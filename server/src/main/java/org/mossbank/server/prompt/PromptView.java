@@ -1,6 +1,8 @@
 package org.mossbank.server.prompt;
 
 import java.time.Instant;
+import java.util.LinkedHashMap;
+import java.util.Map;
 import java.util.UUID;
 import org.jspecify.annotations.Nullable;
 
@@ -34,6 +36,13 @@ public record PromptView(
 
     public String title() {
         return content.title();
+    }
+
+    /** Text by path. */
+    public Map<String, String> startingCode() {
+        Map<String, String> code = new LinkedHashMap<>();
+        content.startingFiles().forEach(f -> code.put(f.path(), f.text()));
+        return code;
     }
 
     public boolean isFaulty() {

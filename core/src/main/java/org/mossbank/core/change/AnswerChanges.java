@@ -1,0 +1,185 @@
+package org.mossbank.core.change;
+
+import com.github.difflib.DiffUtils;
+import com.github.difflib.patch.AbstractDelta;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import org.mossbank.core.markdown.FencedBlock;
+
+/**
+ * What a Markdown answer changes in the starting code. Two things count: blocks that hold a unified diff, and blocks that print
+ * a file of the starting code again. An excerpt of a file is neither: what it leaves out was not removed.
+ */
+public final class AnswerChanges {
+    /** Lines kept around a change. */
+    private static final int CONTEXT = 3;
+
+    /** A block prints a file again if it holds at least this share of the file's lines that are not blank. */
+    private static final double SHARE_OF_A_REPRINT = 0.5;
+
+    private static final Pattern PATH = Pattern.compile("[\\w.-]+(?:/[\\w.-]+)*\\.[A-Za-z]\\w{0,7}");
+    private static final Set<String> DIFF_LANGUAGES = Set.of("diff", "patch", "udiff");
+
+    private final Map<String, String> startingCode;
+    private final Map<String, List<FileChange>> changes = new LinkedHashMap<>();
+
+    private AnswerChanges(Map<String, String> startingCode) {
+        this.startingCode = startingCode;
+    }
+
+    /**
+     * The changes of an answer; of a file that comes more than once, the last, as that is what the answer ends in.
+     *
+     * @param startingCode text by path
+     * @param answer       Markdown
+     */
+    public static List<FileChange> of(Map<String, String> startingCode, String answer) {
+        AnswerChanges all = new AnswerChanges(startingCode);
+        FencedBlock.in(answer).forEach(all::take);
+        return all.changes.values().stream().flatMap(List::stream).toList();
+    }
+
+    private void take(FencedBlock block) {
+        if (DIFF_LANGUAGES.contains(block.language())) {
+            try {
+                put(UnifiedDiff.parse(block.content()));
+            } catch (MalformedDiff e) {
+                // Shown as it is; it changes nothing that could be counted.
+                return;
+            }
+        } else {
+            reprinted(block).ifPresent(path -> {
+                Optional<FileChange> change = between(path, startingCode.get(path), block.content());
+                changes.remove(path);
+                change.ifPresent(c -> put(List.of(c)));
+            });
+        }
+    }
+
+    private void put(List<FileChange> fresh) {
+        Map<String, List<FileChange>> byPath = new LinkedHashMap<>();
+        fresh.forEach(
+                c -> byPath.computeIfAbsent(c.path(), p -> new ArrayList<>()).add(c));
+        byPath.keySet().forEach(changes::remove);
+        changes.putAll(byPath);
+    }
+
+    /** The file that a block prints again: the one it names, or the one it is most like. */
+    private Optional<String> reprinted(FencedBlock block) {
+        Set<String> lines = solid(block.content());
+        Optional<String> named = named(block);
+        return startingCode.keySet().stream()
+                .filter(path -> named.isEmpty() || named.get().equals(path))
+                .filter(path -> share(path, lines) >= SHARE_OF_A_REPRINT)
+                .max((a, b) -> Double.compare(share(a, lines), share(b, lines)));
+    }
+
+    /** In the fence's info, in the block's first line, or in the line above. */
+    private Optional<String> named(FencedBlock block) {
+        String first = block.lines().isEmpty() ? "" : block.lines().get(0);
+        for (String line : List.of(block.info(), first, block.before())) {
+            Matcher paths = PATH.matcher(line);
+            while (paths.find()) {
+                String found = paths.group();
+                Optional<String> path = startingCode.keySet().stream()
+                        .filter(p -> p.equals(found) || p.endsWith("/" + found))
+                        .findFirst();
+                if (path.isPresent()) {
+                    return path;
+                }
+            }
+        }
+        return Optional.empty();
+    }
+
+    private double share(String path, Set<String> lines) {
+        Set<String> ofFile = solid(startingCode.get(path));
+        long held = ofFile.stream().filter(lines::contains).count();
+        return ofFile.isEmpty() ? 0 : (double) held / ofFile.size();
+    }
+
+    private static Set<String> solid(String text) {
+        Set<String> solid = new HashSet<>();
+        text.lines().map(String::strip).filter(l -> !l.isEmpty()).forEach(solid::add);
+        return solid;
+    }
+
+    /** The difference between two states of a file; empty if there is none. */
+    public static Optional<FileChange> between(String path, String before, String after) {
+        List<String> old = before.lines().toList();
+        List<String> fresh = after.lines().toList();
+        List<AbstractDelta<String>> deltas = DiffUtils.diff(old, fresh).getDeltas();
+        List<Hunk> hunks = new ArrayList<>();
+        int next = 0;
+        while (next < deltas.size()) {
+            int last = next;
+            while (last + 1 < deltas.size()
+                    && deltas.get(last + 1).getSource().getPosition() - end(deltas.get(last)) <= 2 * CONTEXT) {
+                last++;
+            }
+            hunks.add(hunk(old, deltas.subList(next, last + 1)));
+            next = last + 1;
+        }
+        return hunks.isEmpty()
+                ? Optional.empty()
+                : Optional.of(new FileChange(path, path, FileChange.Sort.CHANGED, hunks));
+    }
+
+    private static int end(AbstractDelta<String> delta) {
+        return delta.getSource().getPosition() + delta.getSource().size();
+    }
+
+    private static Hunk hunk(List<String> old, List<AbstractDelta<String>> deltas) {
+        AbstractDelta<String> first = deltas.get(0);
+        int start = Math.max(0, first.getSource().getPosition() - CONTEXT);
+        int shift = first.getTarget().getPosition() - first.getSource().getPosition();
+        List<ChangedLine> lines = new ArrayList<>();
+        int at = start;
+        for (AbstractDelta<String> delta : deltas) {
+            old.subList(at, delta.getSource().getPosition())
+                    .forEach(l -> lines.add(new ChangedLine(ChangedLine.Kind.KEPT, l)));
+            delta.getSource().getLines().forEach(l -> lines.add(new ChangedLine(ChangedLine.Kind.REMOVED, l)));
+            delta.getTarget().getLines().forEach(l -> lines.add(new ChangedLine(ChangedLine.Kind.ADDED, l)));
+            at = end(delta);
+        }
+        old.subList(at, Math.min(old.size(), at + CONTEXT))
+                .forEach(l -> lines.add(new ChangedLine(ChangedLine.Kind.KEPT, l)));
+        return new Hunk(start + 1, start + shift + 1, lines);
+    }
+
+    /**
+     * Where a change does not fit the starting code.
+     *
+     * @return in words; empty if every kept and removed line stands where the change says
+     */
+    public static Optional<String> misfit(Map<String, String> startingCode, FileChange change) {
+        if (change.sort() == FileChange.Sort.ADDED) {
+            return startingCode.containsKey(change.path())
+                    ? Optional.of(change.path() + " is there already")
+                    : Optional.empty();
+        }
+        String text = startingCode.get(change.from());
+        if (text == null) {
+            return Optional.of(change.from() + " is not in the starting code");
+        }
+        List<String> lines = text.lines().toList();
+        for (Hunk hunk : change.hunks()) {
+            List<String> expected = hunk.linesBefore();
+            int from = expected.isEmpty() ? 0 : hunk.before() - 1;
+            if (from < 0
+                    || from + expected.size() > lines.size()
+                    || !lines.subList(from, from + expected.size()).equals(expected)) {
+                return Optional.of(
+                        "%s, line %d, reads otherwise in the starting code".formatted(change.from(), hunk.before()));
+            }
+        }
+        return Optional.empty();
+    }
+}

@@ -1,0 +1,40 @@
+package org.mossbank.server.answer;
+
+import jakarta.persistence.Entity;
+import jakarta.persistence.Id;
+import jakarta.persistence.Version;
+import java.util.UUID;
+
+/** When to give up in a study: the most follow-ups that an answer may get. */
+@Entity
+class FollowUpRule {
+    @Id
+    private UUID studyId;
+
+    private int most;
+
+    @Version
+    private long version;
+
+    @SuppressWarnings("NullAway.Init")
+    protected FollowUpRule() {}
+
+    static FollowUpRule of(UUID studyId, int most) {
+        FollowUpRule rule = new FollowUpRule();
+        rule.studyId = studyId;
+        rule.most = most;
+        return rule;
+    }
+
+    void write(int newMost) {
+        most = newMost;
+    }
+
+    int most() {
+        return most;
+    }
+
+    long version() {
+        return version;
+    }
+}

@@ -1,0 +1,299 @@
+package org.mossbank.server.run;
+
+import jakarta.persistence.Column;
+import jakarta.persistence.Entity;
+import jakarta.persistence.EnumType;
+import jakarta.persistence.Enumerated;
+import jakarta.persistence.Id;
+import jakarta.persistence.Version;
+import java.math.BigDecimal;
+import java.time.Instant;
+import java.util.UUID;
+import org.jspecify.annotations.Nullable;
+import org.mossbank.server.answer.Outcome;
+
+/** One prompt for one candidate, once. */
+@Entity
+class RunCell {
+    /** How far a cell is. */
+    enum State {
+        WAITING,
+        ASKING,
+        /** There is an answer, whatever its outcome. */
+        DONE,
+        /** Nothing came and nothing was paid; it can be asked again. */
+        TURNED_AWAY
+    }
+
+    @Id
+    private UUID id;
+
+    private UUID runId;
+    private int place;
+    private int groupNo;
+    private UUID promptId;
+    private UUID candidateId;
+    private int attempt;
+
+    @Enumerated(EnumType.STRING)
+    private State state;
+
+    private int turn;
+    private int tries;
+
+    @Nullable
+    private Instant notBefore;
+
+    @Nullable
+    private UUID owner;
+
+    @Nullable
+    private Instant leaseUntil;
+
+    @Nullable
+    private Instant askedAt;
+
+    @Nullable
+    private Long firstOutputMs;
+
+    private String partial;
+
+    @Column(precision = 14, scale = 6)
+    private BigDecimal reservedCost;
+
+    private long reservedTokens;
+
+    @Column(precision = 14, scale = 6)
+    private BigDecimal spentCost;
+
+    private long spentTokens;
+    private String notes;
+
+    @Nullable
+    @Enumerated(EnumType.STRING)
+    private Outcome outcome;
+
+    @Nullable
+    private UUID answerId;
+
+    @Version
+    private long version;
+
+    @SuppressWarnings("NullAway.Init")
+    protected RunCell() {}
+
+    static RunCell of(UUID runId, RunPlan.Cell planned, int place) {
+        RunCell cell = new RunCell();
+        cell.id = UUID.randomUUID();
+        cell.runId = runId;
+        cell.place = place;
+        cell.groupNo = planned.group();
+        cell.promptId = planned.promptId();
+        cell.candidateId = planned.candidateId();
+        cell.attempt = planned.attempt();
+        cell.state = State.WAITING;
+        cell.partial = "";
+        cell.notes = "";
+        cell.reservedCost = BigDecimal.ZERO;
+        cell.spentCost = BigDecimal.ZERO;
+        return cell;
+    }
+
+    /** As an archive has it. */
+    static RunCell of(UUID runId, Runs.CellRecord record, @Nullable Outcome outcome, int place) {
+        RunCell cell = of(
+                runId,
+                new RunPlan.Cell(record.group(), record.promptId(), record.candidateId(), record.attempt()),
+                place);
+        cell.state = State.valueOf(record.state());
+        cell.turn = record.turn();
+        cell.tries = record.tries();
+        cell.spentCost = record.spentCost();
+        cell.spentTokens = record.spentTokens();
+        cell.notes = record.notes();
+        cell.answerId = record.answerId();
+        cell.outcome = outcome;
+        return cell;
+    }
+
+    /** Before anything is sent, so that nothing is sent that is not known of. */
+    void claim(UUID server, Instant now, Instant until, BigDecimal mostCost, long mostTokens) {
+        state = State.ASKING;
+        owner = server;
+        leaseUntil = until;
+        askedAt = now;
+        notBefore = null;
+        tries++;
+        firstOutputMs = null;
+        partial = "";
+        reservedCost = mostCost;
+        reservedTokens = mostTokens;
+    }
+
+    void came(String text, @Nullable Long firstMs, Instant until) {
+        partial = text;
+        firstOutputMs = firstMs;
+        leaseUntil = until;
+    }
+
+    /** What one request took, once it has ended. */
+    void spend(BigDecimal cost, long tokens) {
+        spentCost = spentCost.add(cost);
+        spentTokens += tokens;
+        reservedCost = BigDecimal.ZERO;
+        reservedTokens = 0;
+    }
+
+    void note(String line) {
+        notes = notes.isEmpty() ? line : notes + "\n" + line;
+    }
+
+    /** Once more, not before a time. */
+    void waitUntil(Instant time) {
+        let(State.WAITING);
+        notBefore = time;
+    }
+
+    void nextTurn() {
+        let(State.WAITING);
+        turn++;
+        tries = 0;
+    }
+
+    void done() {
+        let(State.DONE);
+    }
+
+    void turnedAway() {
+        let(State.TURNED_AWAY);
+    }
+
+    void again() {
+        let(State.WAITING);
+        tries = 0;
+    }
+
+    private void let(State next) {
+        state = next;
+        owner = null;
+        leaseUntil = null;
+        notBefore = null;
+        partial = "";
+        reservedCost = BigDecimal.ZERO;
+        reservedTokens = 0;
+    }
+
+    void answeredBy(UUID answer, Outcome how) {
+        answerId = answer;
+        outcome = how;
+    }
+
+    boolean isOwnedBy(UUID server) {
+        return state == State.ASKING && server.equals(owner);
+    }
+
+    boolean isForsaken(Instant now) {
+        return leaseUntil != null && leaseUntil.isBefore(now);
+    }
+
+    UUID id() {
+        return id;
+    }
+
+    UUID runId() {
+        return runId;
+    }
+
+    int group() {
+        return groupNo;
+    }
+
+    UUID promptId() {
+        return promptId;
+    }
+
+    UUID candidateId() {
+        return candidateId;
+    }
+
+    State state() {
+        return state;
+    }
+
+    int attempt() {
+        return attempt;
+    }
+
+    int turn() {
+        return turn;
+    }
+
+    int tries() {
+        return tries;
+    }
+
+    @Nullable
+    UUID answerId() {
+        return answerId;
+    }
+
+    BigDecimal reservedCost() {
+        return reservedCost;
+    }
+
+    long reservedTokens() {
+        return reservedTokens;
+    }
+
+    String partial() {
+        return partial;
+    }
+
+    @Nullable
+    Long firstOutputMs() {
+        return firstOutputMs;
+    }
+
+    @Nullable
+    Instant askedAt() {
+        return askedAt;
+    }
+
+    String notes() {
+        return notes;
+    }
+
+    RunView.CellView view() {
+        boolean asking = state == State.ASKING;
+        return new RunView.CellView(
+                place,
+                promptId,
+                candidateId,
+                attempt,
+                state,
+                turn,
+                tries,
+                asking ? askedAt : null,
+                asking ? firstOutputMs : null,
+                asking ? RunCosts.estimatedTokens(partial) : null,
+                notBefore,
+                notes.isEmpty() ? null : notes,
+                outcome,
+                answerId);
+    }
+
+    Runs.CellRecord toRecord() {
+        return new Runs.CellRecord(
+                groupNo,
+                promptId,
+                candidateId,
+                attempt,
+                (state == State.ASKING ? State.WAITING : state).name(),
+                turn,
+                tries,
+                RunCosts.plainOrZero(spentCost),
+                spentTokens,
+                notes,
+                answerId);
+    }
+}

@@ -1,0 +1,75 @@
+package org.mossbank.server.run;
+
+import jakarta.validation.Valid;
+import java.util.List;
+import java.util.UUID;
+import org.springframework.http.HttpStatus;
+import org.springframework.http.MediaType;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.ResponseStatus;
+import org.springframework.web.bind.annotation.RestController;
+import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
+
+@RestController
+@RequestMapping("/api/studies/{studyId}/runs")
+class RunController {
+    private final RunService runs;
+    private final RunEvents events;
+
+    RunController(RunService runs, RunEvents events) {
+        this.runs = runs;
+        this.events = events;
+    }
+
+    @GetMapping
+    List<RunView> ofStudy(@PathVariable UUID studyId) {
+        return runs.ofStudy(studyId);
+    }
+
+    @PostMapping("/forecast")
+    RunService.RunForecast forecast(@PathVariable UUID studyId, @Valid @RequestBody RunService.StartRun request) {
+        return runs.forecast(studyId, request);
+    }
+
+    @PostMapping
+    @ResponseStatus(HttpStatus.CREATED)
+    RunView start(@PathVariable UUID studyId, @Valid @RequestBody RunService.StartRun request) {
+        return runs.start(studyId, request);
+    }
+
+    @GetMapping("/{runId}")
+    RunView one(@PathVariable UUID studyId, @PathVariable UUID runId) {
+        return runs.one(studyId, runId);
+    }
+
+    @GetMapping(path = "/{runId}/events", produces = MediaType.TEXT_EVENT_STREAM_VALUE)
+    SseEmitter events(@PathVariable UUID studyId, @PathVariable UUID runId) {
+        return events.follow(runs.one(studyId, runId));
+    }
+
+    @PostMapping("/{runId}/stop")
+    RunView stop(@PathVariable UUID studyId, @PathVariable UUID runId, @Valid @RequestBody RunService.StopRun request) {
+        return runs.stop(studyId, runId, request);
+    }
+
+    @PostMapping("/{runId}/resume")
+    RunView resume(@PathVariable UUID studyId, @PathVariable UUID runId) {
+        return runs.resume(studyId, runId);
+    }
+
+    @PostMapping("/{runId}/again")
+    RunView again(@PathVariable UUID studyId, @PathVariable UUID runId) {
+        return runs.again(studyId, runId);
+    }
+
+    @PutMapping("/{runId}/budget")
+    RunView budget(
+            @PathVariable UUID studyId, @PathVariable UUID runId, @Valid @RequestBody RunService.Budget request) {
+        return runs.budget(studyId, runId, request);
+    }
+}

@@ -1,0 +1,147 @@
+package org.mossbank.server.run;
+
+import java.util.Map;
+import java.util.Optional;
+import java.util.UUID;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.concurrent.ScheduledExecutorService;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.atomic.AtomicInteger;
+import org.jspecify.annotations.Nullable;
+import org.mossbank.server.source.Reply;
+import org.mossbank.server.source.Sources;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.boot.context.event.ApplicationReadyEvent;
+import org.springframework.context.annotation.Lazy;
+import org.springframework.context.event.ContextClosedEvent;
+import org.springframework.context.event.EventListener;
+import org.springframework.dao.ConcurrencyFailureException;
+import org.springframework.dao.DataIntegrityViolationException;
+import org.springframework.stereotype.Component;
+
+/** Sends what is claimed, several requests at once, for as long as the server runs. */
+@Component
+@Lazy(false)
+class RunWorker {
+    private static final Logger LOG = LoggerFactory.getLogger(RunWorker.class);
+    private static final int MOST_AT_ONCE = 32;
+    private static final long EVERY_MS = 400;
+    private static final int SHUT_DOWN_SECONDS = 5;
+    private static final int WRITES_TRIED = 5;
+
+    private final RunWork work;
+    private final Sources sources;
+    private final UUID server = UUID.randomUUID();
+    private final Map<UUID, Request> underWay = new ConcurrentHashMap<>();
+    private final ScheduledExecutorService clockwork = Executors.newScheduledThreadPool(2, named("run-clockwork"));
+    private final ExecutorService requests = Executors.newFixedThreadPool(MOST_AT_ONCE, named("run-request"));
+
+    RunWorker(RunWork work, Sources sources) {
+        this.work = work;
+        this.sources = sources;
+    }
+
+    private static java.util.concurrent.ThreadFactory named(String name) {
+        AtomicInteger number = new AtomicInteger();
+        return r -> {
+            Thread thread = new Thread(r, name + "-" + number.incrementAndGet());
+            thread.setDaemon(true);
+            return thread;
+        };
+    }
+
+    /** A request with what came so far. */
+    private static final class Request {
+        private final Sources.Asking asking = new Sources.Asking();
+        private volatile String text = "";
+        private volatile @Nullable Long firstOutputMs;
+    }
+
+    @EventListener(ApplicationReadyEvent.class)
+    void begin() {
+        clockwork.scheduleWithFixedDelay(this::claimAll, 0, EVERY_MS, TimeUnit.MILLISECONDS);
+        clockwork.scheduleWithFixedDelay(this::keepAll, EVERY_MS, EVERY_MS, TimeUnit.MILLISECONDS);
+    }
+
+    private void claimAll() {
+        try {
+            work.recover();
+            for (UUID run : work.going()) {
+                boolean more = true;
+                while (more && underWay.size() < MOST_AT_ONCE) {
+                    Optional<RunWork.Claim> claim = work.claim(run, server);
+                    claim.ifPresent(this::send);
+                    more = claim.isPresent();
+                }
+            }
+        } catch (RuntimeException e) {
+            LOG.warn("Runs could not go on for now", e);
+        }
+    }
+
+    private void send(RunWork.Claim claim) {
+        Request request = new Request();
+        underWay.put(claim.cellId(), request);
+        requests.execute(() -> ask(claim, request));
+    }
+
+    private void ask(RunWork.Claim claim, Request request) {
+        try {
+            Reply reply = sources.ask(
+                    claim.source(),
+                    claim.turns(),
+                    claim.attempt(),
+                    (text, ms) -> {
+                        request.text = text;
+                        request.firstOutputMs = ms;
+                    },
+                    request.asking);
+            write(claim.cellId(), reply);
+        } catch (RuntimeException e) {
+            // The claim runs out, and what was kept of it is written down then.
+            LOG.warn("What came of a request could not be written down", e);
+        } finally {
+            underWay.remove(claim.cellId());
+        }
+    }
+
+    /** Somebody may add an attempt by hand at the same moment; then its number is taken, and the next is right. */
+    private void write(UUID cell, Reply reply) {
+        for (int attempt = 1; ; attempt++) {
+            try {
+                work.finish(cell, server, reply);
+                return;
+            } catch (DataIntegrityViolationException | ConcurrencyFailureException e) {
+                if (attempt == WRITES_TRIED) {
+                    throw e;
+                }
+            }
+        }
+    }
+
+    private void keepAll() {
+        underWay.forEach((cell, request) -> {
+            try {
+                if (!work.keep(cell, server, request.text, request.firstOutputMs)) {
+                    request.asking.cutOff();
+                }
+            } catch (RuntimeException e) {
+                LOG.debug("A request's progress was not kept this time", e);
+            }
+        });
+    }
+
+    /** What is under way is cut off and kept, so that a restart finds nothing open. */
+    @EventListener(ContextClosedEvent.class)
+    void end() throws InterruptedException {
+        clockwork.shutdownNow();
+        underWay.values().forEach(r -> r.asking.cutOff());
+        requests.shutdown();
+        if (!requests.awaitTermination(SHUT_DOWN_SECONDS, TimeUnit.SECONDS)) {
+            LOG.warn("Some requests did not end in time");
+        }
+    }
+}

@@ -1,0 +1,118 @@
+package org.mossbank.server.run;
+
+import jakarta.persistence.EntityManager;
+import java.math.BigDecimal;
+import java.time.Instant;
+import java.util.List;
+import java.util.Optional;
+import java.util.UUID;
+import org.jspecify.annotations.Nullable;
+import org.mossbank.server.answer.AnswerView;
+import org.mossbank.server.answer.Answers;
+import org.mossbank.server.answer.AnswersToSettle;
+import org.mossbank.server.answer.Outcome;
+import org.mossbank.server.shared.SystemOnly;
+import org.springframework.stereotype.Component;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+
+/** Runs, for other modules. */
+@Service
+@Transactional(readOnly = true)
+public class Runs {
+    private final RunRepository runs;
+    private final RunCellRepository cells;
+    private final Answers answers;
+    private final EntityManager entities;
+
+    Runs(RunRepository runs, RunCellRepository cells, Answers answers, EntityManager entities) {
+        this.runs = runs;
+        this.cells = cells;
+        this.answers = answers;
+        this.entities = entities;
+    }
+
+    /**
+     * A run without its cells.
+     *
+     * @param startedBy a name
+     * @param reason    why it does not go on; may be empty
+     */
+    public record RunHead(
+            String key,
+            String startedBy,
+            Instant startedAt,
+            int attempts,
+            int followUps,
+            @Nullable BigDecimal budgetCost,
+            @Nullable Long budgetTokens,
+            @Nullable String currency,
+            boolean finished,
+            String reason) {}
+
+    /**
+     * One cell of a run.
+     *
+     * @param state WAITING, DONE or TURNED_AWAY: what is under way counts as waiting
+     */
+    public record CellRecord(
+            int group,
+            UUID promptId,
+            UUID candidateId,
+            int attempt,
+            String state,
+            int turn,
+            int tries,
+            BigDecimal spentCost,
+            long spentTokens,
+            String notes,
+            @Nullable UUID answerId) {}
+
+    /** A run with its cells in their order. */
+    public record RunRecord(RunHead head, List<CellRecord> cells) {}
+
+    @SystemOnly
+    public List<RunRecord> ofStudy(UUID study) {
+        return runs.ofStudy(study).stream()
+                .map(r -> new RunRecord(
+                        r.head(),
+                        cells.ofRun(r.id()).stream().map(RunCell::toRecord).toList()))
+                .toList();
+    }
+
+    /** Lays down a run of a study that is brought in; it does not go on by itself. */
+    @SystemOnly
+    @Transactional
+    public void add(UUID study, RunRecord record) {
+        Run run = Run.of(study, record.head());
+        entities.persist(run);
+        int place = 0;
+        for (CellRecord cell : record.cells()) {
+            UUID answer = cell.answerId();
+            Outcome outcome = answer == null
+                    ? null
+                    : answers.one(answer).map(AnswerView::outcome).orElse(null);
+            entities.persist(RunCell.of(run.id(), cell, outcome, place));
+            place++;
+        }
+    }
+
+    /** While a run goes on, answers still come. */
+    @Component
+    static class RunsToSettle implements AnswersToSettle {
+        private final RunRepository runs;
+        private final RunCellRepository cells;
+
+        RunsToSettle(RunRepository runs, RunCellRepository cells) {
+            this.runs = runs;
+            this.cells = cells;
+        }
+
+        @Override
+        public Optional<String> toSettle(UUID study) {
+            boolean going = runs.ofStudy(study).stream()
+                    .anyMatch(r -> r.state() == Run.State.RUNNING || cells.count(r.id(), RunCell.State.ASKING) > 0);
+            return going ? Optional.of("a run is still collecting") : Optional.empty();
+        }
+    }
+}

@@ -1,0 +1,9 @@
+/** Asking candidates over their sources: what is asked, at what it may cost, and how far it is. */
+@ApplicationModule(
+        displayName = "Runs",
+        allowedDependencies = {"shared", "account", "study", "prompt", "candidate", "answer", "source"})
+@NullMarked
+package org.mossbank.server.run;
+
+import org.jspecify.annotations.NullMarked;
+import org.springframework.modulith.ApplicationModule;

@@ -1,0 +1,51 @@
+package org.mossbank.server.source;
+
+import jakarta.validation.Valid;
+import java.util.UUID;
+import org.springframework.http.HttpStatus;
+import org.springframework.web.bind.annotation.DeleteMapping;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.ResponseStatus;
+import org.springframework.web.bind.annotation.RestController;
+
+@RestController
+@RequestMapping("/api/studies/{studyId}/sources")
+class SourceController {
+    private final SourceService sources;
+
+    SourceController(SourceService sources) {
+        this.sources = sources;
+    }
+
+    @GetMapping
+    SourceService.SourcesView ofStudy(@PathVariable UUID studyId) {
+        return sources.ofStudy(studyId);
+    }
+
+    @PutMapping("/{candidateId}")
+    SourceService.SourceView write(
+            @PathVariable UUID studyId,
+            @PathVariable UUID candidateId,
+            @Valid @RequestBody SourceService.WriteSource request) {
+        return sources.write(studyId, candidateId, request);
+    }
+
+    @DeleteMapping("/{candidateId}")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void remove(@PathVariable UUID studyId, @PathVariable UUID candidateId) {
+        sources.remove(studyId, candidateId);
+    }
+
+    @PostMapping("/{candidateId}/trial")
+    SourceService.TrialView trial(
+            @PathVariable UUID studyId,
+            @PathVariable UUID candidateId,
+            @Valid @RequestBody SourceService.TrySource request) {
+        return sources.trial(studyId, candidateId, request);
+    }
+}

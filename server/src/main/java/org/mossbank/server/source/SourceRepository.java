@@ -1,0 +1,15 @@
+package org.mossbank.server.source;
+
+import java.util.List;
+import java.util.Optional;
+import java.util.UUID;
+import org.springframework.data.jpa.repository.JpaRepository;
+import org.springframework.data.jpa.repository.Query;
+
+interface SourceRepository extends JpaRepository<Source, UUID> {
+    @Query("select s from Source s where s.studyId = :study")
+    List<Source> ofStudy(UUID study);
+
+    @Query("select s from Source s where s.studyId = :study and s.candidateId = :candidate")
+    Optional<Source> ofCandidate(UUID study, UUID candidate);
+}

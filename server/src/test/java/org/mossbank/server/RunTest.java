@@ -1,0 +1,555 @@
+package org.mossbank.server;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.math.BigDecimal;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.TimeUnit;
+import java.util.function.Predicate;
+import org.mossbank.standin.StandIn;
+import org.mossbank.testkit.ApiClient;
+import org.testng.annotations.AfterClass;
+import org.testng.annotations.BeforeClass;
+import org.testng.annotations.DataProvider;
+import org.testng.annotations.Test;
+import tools.jackson.databind.JsonNode;
+
+/** Runs against the stand-in: what is asked, what comes of it, what it costs, and how it stops. */
+public class RunTest extends ServerTest {
+    private static final Duration PATIENCE = Duration.ofSeconds(90);
+
+    private StandIn standIn;
+
+    @BeforeClass(dependsOnMethods = "springTestContextPrepareTestInstance")
+    public void begin() throws IOException {
+        standIn = StandIn.start(0, List.of(ROOT.resolve("demo")), SECRET);
+    }
+
+    @AfterClass
+    public void end() {
+        standIn.close();
+    }
+
+    /** A study with two prompts and candidates that the stand-in plays, by the service's name and what is to go wrong. */
+    private StudyInTheMaking study(String... services) {
+        StudyInTheMaking made = StudyInTheMaking.begunBy(as(LEAD));
+        made.prompt("review", "First of review");
+        made.prompt("debugging", "Of debugging");
+        int number = 0;
+        for (String service : services) {
+            Map<String, Object> content = new HashMap<>(Bodies.candidate("Candidate " + ++number));
+            content.put("contextWindow", 100_000);
+            content.put("price", Map.of("inputPerMillion", 2, "outputPerMillion", 10, "currency", "EUR", "caps", ""));
+            String id = made.post("/candidates", Map.of("content", content))
+                    .path("id")
+                    .asString();
+            put(made, id, service, -1, Map.of());
+        }
+        return made;
+    }
+
+    private void put(StudyInTheMaking made, String candidate, String service, long version, Map<String, Object> more) {
+        String url =
+                "http://127.0.0.1:" + standIn.port() + "/" + service + (service.contains("?") ? "&" : "?") + "hurry=20";
+        Map<String, Object> source = service.startsWith("quillwort") ? Bodies.source(url) : Bodies.eventSource(url);
+        if (service.startsWith("tansy")) {
+            source.putAll(
+                    Map.of("inputTokensPointer", "", "outputTokensPointer", "", "finishPointer", "", "endMark", ""));
+        }
+        source.putAll(more);
+        made.put("/sources/" + candidate, Map.of("version", version, "content", source));
+    }
+
+    private static List<String> ids(JsonNode list) {
+        return list.values().stream().map(n -> n.path("id").asString()).toList();
+    }
+
+    private static Map<String, Object> all(StudyInTheMaking of) {
+        return new HashMap<>(Bodies.run(ids(of.get("/prompts")), ids(of.get("/candidates"))));
+    }
+
+    private static String start(StudyInTheMaking in, Map<String, Object> what) {
+        return in.post("/runs", what).path("id").asString();
+    }
+
+    private static JsonNode await(StudyInTheMaking in, String run, Predicate<JsonNode> until)
+            throws InterruptedException {
+        Instant end = Instant.now().plus(PATIENCE);
+        JsonNode now = in.get("/runs/" + run);
+        while (!until.test(now)) {
+            assertThat(Instant.now()).as("waited too long: " + now).isBefore(end);
+            TimeUnit.MILLISECONDS.sleep(50);
+            now = in.get("/runs/" + run);
+        }
+        return now;
+    }
+
+    private static Predicate<JsonNode> is(String state) {
+        return run -> run.path("state").asString().equals(state)
+                && run.path("cells")
+                        .valueStream()
+                        .noneMatch(c -> c.path("state").asString().equals("ASKING"));
+    }
+
+    private static List<JsonNode> answers(StudyInTheMaking of) {
+        List<JsonNode> all = new ArrayList<>();
+        of.get("/prompts")
+                .forEach(p -> of.get("/prompts/" + p.path("id").asString() + "/answers")
+                        .forEach(all::add));
+        return all;
+    }
+
+    private static List<String> states(JsonNode run) {
+        return run.path("cells")
+                .valueStream()
+                .map(c -> c.path("state").asString())
+                .toList();
+    }
+
+    @Test
+    public void collectsEveryPromptFromEveryCandidateWithMeasuresAndCost() throws Exception {
+        StudyInTheMaking own = study("quillwort", "tansy");
+        Map<String, Object> what = all(own);
+        what.put("attempts", 2);
+        JsonNode forecast = own.post("/runs/forecast", what);
+        assertThat(forecast.path("cells").asInt()).isEqualTo(8);
+
+        JsonNode run = await(own, start(own, what), is("FINISHED"));
+
+        assertThat(states(run)).hasSize(8).containsOnly("DONE");
+        List<JsonNode> answers = answers(own);
+        assertThat(answers).hasSize(8).allSatisfy(a -> {
+            assertThat(a.path("outcome").asString()).isEqualTo("COMPLETE");
+            JsonNode took = a.path("measures");
+            long in = took.path("inputTokens").asLong();
+            long out = took.path("outputTokens").asLong();
+            assertThat(in).isPositive();
+            assertThat(out).isPositive();
+            assertThat(took.path("firstOutputMs").asLong())
+                    .isLessThanOrEqualTo(took.path("totalMs").asLong());
+            // 2 EUR a million in and 10 out.
+            assertThat(took.path("cost").decimalValue()).isEqualByComparingTo(BigDecimal.valueOf(2 * in + 10 * out, 6));
+            assertThat(took.path("currency").asString()).isEqualTo("EUR");
+            assertThat(took.path("tries").asInt()).isEqualTo(1);
+        });
+        assertThat(answers.stream().map(a -> a.path("attempt").asInt()).toList())
+                .containsOnly(1, 2);
+        String estimating = own.get("/candidates").get(1).path("id").asString();
+        assertThat(answers)
+                .allSatisfy(a -> assertThat(a.at("/measures/estimated").asBoolean())
+                        .isEqualTo(a.path("candidateId").asString().equals(estimating)));
+        assertThat(forecast.path("cost").decimalValue())
+                .isGreaterThanOrEqualTo(run.path("spentCost").decimalValue());
+    }
+
+    @Test
+    public void preparedFollowUpsAreAskedOfAllAlike() throws Exception {
+        StudyInTheMaking own = study("brindle", "quillwort");
+        JsonNode prompt = own.get("/prompts").get(0);
+        Map<String, Object> content = new HashMap<>(Bodies.prompt("First of review", "Find the cause of it."));
+        content.put("followUps", List.of("What does that cost?", "And at night?"));
+        own.put(
+                "/prompts/" + prompt.path("id").asString(),
+                Map.of(
+                        "version", prompt.path("version").asLong(),
+                        "kindId", prompt.at("/kind/id").asString(),
+                        "content", content));
+        own.put("/follow-up-rule", Map.of("version", -1, "most", 1));
+        Map<String, Object> what = all(own);
+        what.put("followUps", 2);
+        assertThat(own.lead.post(own.path + "/runs", what).body()).contains("at most 1, as the study gives up then");
+        what.put("followUps", 1);
+
+        await(own, start(own, what), is("FINISHED"));
+
+        for (JsonNode answer : answers(own)) {
+            boolean follows =
+                    answer.path("promptId").asString().equals(prompt.path("id").asString());
+            assertThat(answer.path("followUps")
+                            .valueStream()
+                            .map(f -> f.path("asked").asString()))
+                    .containsExactlyElementsOf(follows ? List.of("What does that cost?") : List.of());
+            assertThat(answer.path("outcome").asString()).isEqualTo("COMPLETE");
+        }
+        assertThat(own.get("/answers").valueStream().map(a -> a.path("unequal").asInt()))
+                .containsOnly(0);
+    }
+
+    @DataProvider
+    public Object[][] endings() {
+        return new Object[][] {
+            // service and fault, outcome of the answer, tries, a note
+            {"quillwort?fault=refusal", "REFUSED", 1, "It refused."},
+            {"quillwort?fault=limit", "INCOMPLETE", 1, "“length”"},
+            {"quillwort?fault=malformed", "FAILED", 1, "no JSON"},
+            {"brindle?fault=half", "INCOMPLETE", 1, "half way"},
+            {"brindle?fault=hang", "TIMED_OUT", 1, "longer than 1 s"},
+            {"quillwort?fault=busy", "FAILED", 2, "429"},
+        };
+    }
+
+    @Test(dataProvider = "endings")
+    public void whatGoesWrongIsAResult(String service, String outcome, int tries, String note) throws Exception {
+        StudyInTheMaking own = study(service);
+        String candidate = own.get("/candidates").get(0).path("id").asString();
+        put(own, candidate, service, 0, Map.of("timeLimitMs", 1500, "mostTries", 2));
+
+        JsonNode run = await(own, start(own, all(own)), is("FINISHED"));
+
+        assertThat(answers(own)).hasSize(2).allSatisfy(a -> {
+            assertThat(a.path("outcome").asString()).isEqualTo(outcome);
+            assertThat(a.at("/measures/tries").asInt()).isEqualTo(tries);
+        });
+        assertThat(run.at("/cells/0/notes").asString()).contains(note);
+    }
+
+    @Test
+    public void aServiceThatIsBusyIsAskedAgainWhenItSays() throws Exception {
+        StandIn fresh = StandIn.start(0, List.of(ROOT.resolve("demo")), SECRET);
+        StudyInTheMaking own = study("quillwort");
+        String candidate = own.get("/candidates").get(0).path("id").asString();
+        own.put(
+                "/sources/" + candidate,
+                Map.of(
+                        "version",
+                        0,
+                        "content",
+                        Bodies.source("http://127.0.0.1:" + fresh.port() + "/quillwort?fault=busy-once&hurry=20")));
+        Map<String, Object> one = all(own);
+        one.put("promptIds", ids(own.get("/prompts")).subList(0, 1));
+
+        JsonNode run = await(own, start(own, one), is("FINISHED"));
+
+        assertThat(fresh.asked("quillwort")).isEqualTo(2);
+        assertThat(run.at("/cells/0/notes").asString()).contains("429");
+        assertThat(answers(own)).singleElement().satisfies(a -> {
+            assertThat(a.path("outcome").asString()).isEqualTo("COMPLETE");
+            assertThat(a.at("/measures/tries").asInt()).isEqualTo(2);
+        });
+        fresh.close();
+    }
+
+    @Test
+    public void whatIsTurnedAwayIsNoAnswerAndCanBeAskedAgain() throws Exception {
+        StudyInTheMaking own = study("quillwort?fault=denied");
+        String candidate = own.get("/candidates").get(0).path("id").asString();
+
+        String id = start(own, all(own));
+        JsonNode run = await(own, id, is("FINISHED"));
+
+        assertThat(states(run)).containsOnly("TURNED_AWAY");
+        assertThat(run.at("/cells/0/notes").asString()).contains("401");
+        assertThat(run.path("spentTokens").asLong()).isZero();
+        assertThat(answers(own)).isEmpty();
+
+        put(own, candidate, "quillwort", 0, Map.of());
+        own.post("/runs/" + id + "/again", Map.of());
+
+        assertThat(states(await(own, id, is("FINISHED")))).containsOnly("DONE");
+        assertThat(answers(own)).hasSize(2);
+    }
+
+    @Test
+    public void aBudgetIsNeverExceeded() throws Exception {
+        StandIn fresh = StandIn.start(0, List.of(ROOT.resolve("demo")), SECRET);
+        StudyInTheMaking own = study("quillwort");
+        String candidate = own.get("/candidates").get(0).path("id").asString();
+        own.put(
+                "/sources/" + candidate,
+                Map.of(
+                        "version",
+                        0,
+                        "content",
+                        Bodies.source("http://127.0.0.1:" + fresh.port() + "/quillwort?hurry=20")));
+        Map<String, Object> what = all(own);
+        what.put("attempts", 5);
+        JsonNode forecast = own.post("/runs/forecast", what);
+        // Room for what one request can cost, and for what three did: then no other fits.
+        BigDecimal oneAtMost = forecast.path("cost").decimalValue().divide(BigDecimal.TEN);
+        BigDecimal budget = oneAtMost.add(new BigDecimal("0.0015"));
+        what.put("budgetCost", budget);
+
+        String id = start(own, what);
+        JsonNode run = await(own, id, is("PAUSED"));
+
+        assertThat(run.path("reason").asString()).contains("budget");
+        assertThat(run.path("spentCost").decimalValue()).isPositive().isLessThanOrEqualTo(budget);
+        long done = states(run).stream().filter("DONE"::equals).count();
+        assertThat(done).isBetween(1L, 9L).isEqualTo(fresh.asked("quillwort"));
+        assertThat(run.path("spentCost").decimalValue().add(oneAtMost))
+                .as("the next one might have exceeded it")
+                .isGreaterThan(budget);
+
+        own.put("/runs/" + id + "/budget", Map.of());
+        own.post("/runs/" + id + "/resume", Map.of());
+
+        assertThat(states(await(own, id, is("FINISHED")))).containsOnly("DONE");
+        assertThat(fresh.asked("quillwort")).isEqualTo(10);
+        fresh.close();
+    }
+
+    @Test
+    public void aBudgetOfTokensHoldsToo() throws Exception {
+        StudyInTheMaking own = study("tansy");
+        Map<String, Object> what = all(own);
+        what.put("budgetTokens", 10);
+
+        JsonNode run = await(own, start(own, what), is("PAUSED"));
+
+        assertThat(states(run)).containsOnly("WAITING");
+        assertThat(run.path("spentTokens").asLong()).isZero();
+    }
+
+    @Test
+    public void stoppingKeepsWhatCameAndResumingAsksTheRestOnce() throws Exception {
+        StandIn fresh = StandIn.start(0, List.of(ROOT.resolve("demo")), SECRET);
+        StudyInTheMaking own = study("brindle");
+        String candidate = own.get("/candidates").get(0).path("id").asString();
+        Map<String, Object> slow =
+                Bodies.eventSource("http://127.0.0.1:" + fresh.port() + "/brindle?fault=slow&hurry=2");
+        slow.put("mostAtOnce", 1);
+        own.put("/sources/" + candidate, Map.of("version", 0, "content", slow));
+        Map<String, Object> what = all(own);
+        what.put("attempts", 2);
+
+        String id = start(own, what);
+        await(
+                own,
+                id,
+                r -> r.path("cells")
+                        .valueStream()
+                        .anyMatch(c -> c.path("tokensSoFar").asLong() > 0));
+        own.post("/runs/" + id + "/stop", Map.of("cutOff", true));
+        JsonNode stopped = await(own, id, is("PAUSED"));
+
+        assertThat(states(stopped)).contains("DONE").contains("WAITING");
+        assertThat(answers(own))
+                .filteredOn(a -> a.path("outcome").asString().equals("INCOMPLETE"))
+                .singleElement()
+                .satisfies(a -> {
+                    assertThat(a.path("text").asString()).isNotEmpty();
+                    assertThat(a.at("/measures/estimated").asBoolean()).isTrue();
+                    assertThat(a.at("/measures/cost").decimalValue()).isPositive();
+                });
+        int asked = fresh.asked("brindle");
+
+        slow.put("url", "http://127.0.0.1:" + fresh.port() + "/brindle?hurry=20");
+        own.put("/sources/" + candidate, Map.of("version", 1, "content", slow));
+        own.post("/runs/" + id + "/resume", Map.of());
+        await(own, id, is("FINISHED"));
+
+        assertThat(answers(own)).hasSize(4);
+        assertThat(fresh.asked("brindle")).isEqualTo(4).isGreaterThan(asked);
+        fresh.close();
+    }
+
+    /** As if another server had claimed a cell and was killed: its lease runs out, and what it had kept is written down. */
+    @Test
+    public void whatAServerThatIsGoneWasAskingIsKeptAndNotAskedAgain() throws Exception {
+        StudyInTheMaking own = study("quillwort");
+        Map<String, Object> what = all(own);
+        what.put("budgetTokens", 1);
+        String id = start(own, what);
+        await(own, id, is("PAUSED"));
+        try (var connection =
+                        java.sql.DriverManager.getConnection(DATABASE.url(), DATABASE.user(), DATABASE.password());
+                var statement = connection.prepareStatement(
+                        "update run_cell set state = 'ASKING', owner = gen_random_uuid(), asked_at = now() - interval '40 s', "
+                                + "lease_until = now() - interval '20 s', partial = 'The loop ends', first_output_ms = 300, "
+                                + "reserved_tokens = 900, tries = 1, version = version + 1 where run_id = ?::uuid and place = 0")) {
+            statement.setString(1, id);
+            assertThat(statement.executeUpdate()).isEqualTo(1);
+        }
+        int asked = standIn.asked("quillwort");
+
+        JsonNode run = await(own, id, r -> r.at("/cells/0/state").asString().equals("DONE"));
+
+        assertThat(run.at("/cells/0/notes").asString()).isEqualTo("The server stopped while it was asked.");
+        assertThat(run.path("spentTokens").asLong())
+                .as("it may have been paid for")
+                .isEqualTo(900);
+        assertThat(answers(own)).singleElement().satisfies(a -> {
+            assertThat(a.path("text").asString()).isEqualTo("The loop ends");
+            assertThat(a.path("outcome").asString()).isEqualTo("INCOMPLETE");
+        });
+        assertThat(standIn.asked("quillwort")).isEqualTo(asked);
+    }
+
+    @Test
+    public void aRoundDoesNotOpenWhileARunCollects() throws Exception {
+        StudyInTheMaking own = study("brindle?fault=hang");
+
+        String id = start(own, all(own));
+
+        assertThat(own.lead.post(own.path + "/round", Bodies.plan(2, 0, false)).body())
+                .contains("a run is still collecting");
+        own.post("/runs/" + id + "/stop", Map.of("cutOff", true));
+        await(own, id, is("PAUSED"));
+    }
+
+    @DataProvider
+    public Object[][] refused() {
+        return new Object[][] {
+            {"promptIds", List.of("00000000-0000-0000-0000-000000000001"), "promptIds"},
+            {"candidateIds", List.of("00000000-0000-0000-0000-000000000001"), "candidateIds"},
+            {"candidateIds", List.of(), "candidateIds"},
+            {"attempts", 0, "attempts"},
+            {"attempts", 21, "attempts"},
+            {"followUps", 21, "followUps"},
+            {"budgetCost", -1, "budgetCost"},
+        };
+    }
+
+    @Test(dataProvider = "refused")
+    public void whatCannotBeAskedIsRefusedByName(String field, Object value, String named) {
+        StudyInTheMaking own = study("quillwort");
+        Map<String, Object> what = all(own);
+        what.put(field, value);
+
+        ApiClient.Response refused = own.lead.post(own.path + "/runs", what);
+
+        assertThat(refused.status()).isEqualTo(400);
+        assertThat(refused.json().at("/errors/0/field").asString()).startsWith(named);
+        assertThat(own.get("/runs").values()).isEmpty();
+    }
+
+    @Test
+    public void aCandidateWithoutASourceCannotBeAsked() {
+        StudyInTheMaking own = study("quillwort");
+        own.candidate("Sedgehold");
+
+        assertThat(own.lead.post(own.path + "/runs", all(own)).body()).contains("Sedgehold has none");
+    }
+
+    @Test
+    public void secretsAreInNoResponseLogOrArchive() throws Exception {
+        StudyInTheMaking own = study("quillwort?fault=telltale", "quillwort");
+        String candidate = own.get("/candidates").get(0).path("id").asString();
+        JsonNode trial = own.post("/sources/" + candidate + "/trial", Map.of("text", "Are you there?"));
+        String id = start(own, all(own));
+        await(own, id, is("FINISHED"));
+
+        assertThat(trial.path("reason").asString()).contains("(secret)");
+        for (String tail : List.of("/sources", "/runs", "/runs/" + id, "/answers", "/candidates")) {
+            assertThat(own.lead.get(own.path + tail).body()).as(tail).doesNotContain(SECRET);
+        }
+        assertThat(own.get("/sources").path("secretNames").valueStream().map(JsonNode::asString))
+                .contains("STANDIN");
+        byte[] archive = own.lead.get(own.path + "/archive").raw().body();
+        for (Map.Entry<String, byte[]> file : unzipped(archive).entrySet()) {
+            assertThat(new String(file.getValue(), java.nio.charset.StandardCharsets.UTF_8))
+                    .as(file.getKey())
+                    .doesNotContain(SECRET);
+        }
+        try (var connection =
+                        java.sql.DriverManager.getConnection(DATABASE.url(), DATABASE.user(), DATABASE.password());
+                var rows = connection
+                        .createStatement()
+                        .executeQuery("select notes from run_cell union all "
+                                + "select text from answer union all select value from source_header")) {
+            while (rows.next()) {
+                assertThat(rows.getString(1)).doesNotContain(SECRET);
+            }
+        }
+    }
+
+    private static Map<String, byte[]> unzipped(byte[] zip) throws IOException {
+        Map<String, byte[]> files = new HashMap<>();
+        try (var in = new java.util.zip.ZipInputStream(new java.io.ByteArrayInputStream(zip))) {
+            for (var entry = in.getNextEntry(); entry != null; entry = in.getNextEntry()) {
+                files.put(entry.getName(), in.readAllBytes());
+            }
+        }
+        return files;
+    }
+
+    @DataProvider
+    public Object[][] badSources() {
+        return new Object[][] {
+            {"url", "http://10.0.0.1/ask", "content.url"},
+            {"url", "http://[::1]/ask", "content.url"},
+            {"url", "ftp://127.0.0.1/ask", "content.url"},
+            {"url", "no address", "content.url"},
+            {"headers", List.of(Map.of("name", "X", "value", "[[secret NOBODY]]")), "content.headers[0].value"},
+            {"headers", List.of(Map.of("name", "X Y", "value", "1")), "content.headers[0].name"},
+            {"headers", List.of(Map.of("name", "X", "value", "a\r\nEvil: 1")), "content.headers[0].value"},
+            {"body", "{", "content.body"},
+            {"body", "{\"a\": 1}", "content.body"},
+            {"body", "{\"a\": \"[[turns]]\"}", "content.turnAsked"},
+            {"textPointer", "said", "content.textPointer"},
+            {"textPointer", "/said~2", "content.textPointer"},
+            {"finishPointer", "x", "content.finishPointer"},
+            {"completeWords", List.of(), "content.completeWords"},
+            {"timeLimitMs", 10, "content.timeLimitMs"},
+            {"mostTries", 0, "content.mostTries"},
+            {"mostAtOnce", 100, "content.mostAtOnce"},
+            {"mostOutputTokens", 0, "content.mostOutputTokens"},
+        };
+    }
+
+    @Test(dataProvider = "badSources")
+    public void aSourceThatIsNotRightIsRefusedByName(String field, Object value, String named) {
+        StudyInTheMaking own = StudyInTheMaking.begunBy(as(LEAD));
+        String candidate = own.candidate("Osierhold");
+        Map<String, Object> source = Bodies.source("http://127.0.0.1:1/ask");
+        source.put(field, value);
+
+        ApiClient.Response refused =
+                own.lead.put(own.path + "/sources/" + candidate, Map.of("version", -1, "content", source));
+
+        assertThat(refused.status()).as(refused.body()).isEqualTo(400);
+        assertThat(refused.json().at("/errors/0/field").asString()).isEqualTo(named);
+    }
+
+    @Test
+    public void theBoardIsToldWhileItGoes() throws Exception {
+        StudyInTheMaking own = study("brindle?fault=slow");
+        String id = start(own, all(own));
+
+        String told = own.lead.firstEvents(own.path + "/runs/" + id + "/events", 2);
+
+        assertThat(told).contains("event:board").contains("\"state\":\"RUNNING\"");
+        own.post("/runs/" + id + "/stop", Map.of("cutOff", true));
+        await(own, id, is("PAUSED"));
+    }
+
+    @Test
+    public void sourcesAndRunsGoIntoTheArchiveAndBack() throws Exception {
+        StudyInTheMaking own = study("quillwort", "brindle?fault=refusal");
+        own.put("/follow-up-rule", Map.of("version", -1, "most", 2));
+        String prompt = own.get("/prompts").get(0).path("id").asString();
+        Map<String, Object> byHand = new HashMap<>(
+                Bodies.answer(prompt, own.get("/candidates").get(0).path("id").asString(), "A first try."));
+        byHand.put("followUps", List.of(Map.of("asked", "Which file?", "reply", "Berths.java\n")));
+        own.post("/answers", byHand);
+        await(own, start(own, all(own)), is("FINISHED"));
+        byte[] archive = own.lead.get(own.path + "/archive").raw().body();
+
+        JsonNode copy = StudyInTheMaking.ok(own.lead.upload("/api/studies/archive", archive));
+        byte[] again = own.lead
+                .get("/api/studies/" + copy.path("studyId").asString() + "/archive")
+                .raw()
+                .body();
+
+        assertThat(unzipped(again).keySet()).isEqualTo(unzipped(archive).keySet());
+        unzipped(archive).forEach((name, bytes) -> {
+            try {
+                assertThat(new String(unzipped(again).get(name), java.nio.charset.StandardCharsets.UTF_8))
+                        .as(name)
+                        .isEqualTo(new String(bytes, java.nio.charset.StandardCharsets.UTF_8));
+            } catch (IOException e) {
+                throw new java.io.UncheckedIOException(e);
+            }
+        });
+        assertThat(new String(unzipped(archive).get("turns.csv"), java.nio.charset.StandardCharsets.UTF_8))
+                .contains("Which file?");
+        assertThat(new String(unzipped(archive).get("run-cells.csv"), java.nio.charset.StandardCharsets.UTF_8))
+                .contains("It refused.");
+    }
+}

@@ -1,0 +1,79 @@
+import { queryOptions, useMutation, useQueryClient } from "@tanstack/react-query";
+import { useEffect } from "react";
+import { api, type Schemas, unwrap } from "../../api/client";
+import { studyKeys, useStudyChanged } from "../study";
+
+const ofStudy = (studyId: string) => ({ params: { path: { studyId } } });
+const ofRun = (studyId: string, runId: string) => ({ params: { path: { studyId, runId } } });
+
+export const runsOfStudy = (studyId: string) =>
+  queryOptions({
+    queryKey: studyKeys.part(studyId, "runs"),
+    queryFn: ({ signal }) => unwrap(api.GET("/api/studies/{studyId}/runs", { ...ofStudy(studyId), signal })),
+  });
+
+export const oneRun = (studyId: string, runId: string) =>
+  queryOptions({
+    queryKey: studyKeys.part(studyId, "runs", runId),
+    queryFn: ({ signal }) =>
+      unwrap(api.GET("/api/studies/{studyId}/runs/{runId}", { ...ofRun(studyId, runId), signal })),
+  });
+
+export const runForecast = (studyId: string, body: Schemas["StartRun"]) =>
+  queryOptions({
+    queryKey: studyKeys.part(studyId, "run-forecast", JSON.stringify(body)),
+    queryFn: ({ signal }) =>
+      unwrap(api.POST("/api/studies/{studyId}/runs/forecast", { ...ofStudy(studyId), body, signal })),
+    enabled: body.promptIds.length > 0 && body.candidateIds.length > 0,
+    retry: false,
+  });
+
+export function useStartRun(studyId: string) {
+  const changed = useStudyChanged(studyId);
+  return useMutation({
+    mutationFn: (body: Schemas["StartRun"]) =>
+      unwrap(api.POST("/api/studies/{studyId}/runs", { ...ofStudy(studyId), body })),
+    onSuccess: changed,
+  });
+}
+
+type Step = { stop: { cutOff: boolean } } | { step: "resume" | "again" } | { budget: Schemas["Budget"] };
+
+/** Stops a run, lets it go on, asks again what was turned away, or gives it another budget. */
+export function useRunStep(studyId: string, runId: string) {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (step: Step) => {
+      if ("stop" in step) {
+        return unwrap(
+          api.POST("/api/studies/{studyId}/runs/{runId}/stop", { ...ofRun(studyId, runId), body: step.stop }),
+        );
+      }
+      if ("budget" in step) {
+        return unwrap(
+          api.PUT("/api/studies/{studyId}/runs/{runId}/budget", { ...ofRun(studyId, runId), body: step.budget }),
+        );
+      }
+      return step.step === "resume"
+        ? unwrap(api.POST("/api/studies/{studyId}/runs/{runId}/resume", ofRun(studyId, runId)))
+        : unwrap(api.POST("/api/studies/{studyId}/runs/{runId}/again", ofRun(studyId, runId)));
+    },
+    onSuccess: (run) => client.setQueryData(oneRun(studyId, runId).queryKey, run),
+  });
+}
+
+/** Keeps a run's board as the server tells it; a lost connection is taken up again by the browser. */
+export function useLiveRun(studyId: string, runId: string, going: boolean) {
+  const client = useQueryClient();
+  useEffect(() => {
+    if (!going) {
+      return;
+    }
+    const events = new EventSource(`/api/studies/${studyId}/runs/${runId}/events`);
+    events.addEventListener("board", () => {
+      // The event says that something changed; the query fetches it with its type.
+      void client.invalidateQueries({ queryKey: oneRun(studyId, runId).queryKey, exact: true });
+    });
+    return () => events.close();
+  }, [client, studyId, runId, going]);
+}

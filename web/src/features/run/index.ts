@@ -1,0 +1,1 @@
+export { RunLines } from "./RunLines";

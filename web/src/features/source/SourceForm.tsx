@@ -1,0 +1,215 @@
+import { type FormEvent, useState } from "react";
+import { ApiProblem, type Schemas } from "../../api/client";
+import { Button } from "../../ui/Button";
+import { Area, Choice, Field, NumberField } from "../../ui/Field";
+import { Note } from "../../ui/Note";
+import { useStudy } from "../study";
+import { useWriteSource } from "./api";
+
+type Content = Schemas["SourceContent"];
+
+const BLANK: Content = {
+  url: "",
+  method: "POST",
+  headers: [],
+  body: '{\n  "text": "[[prompt]]",\n  "most": "[[output-tokens]]"\n}',
+  turnAsked: "",
+  turnReplied: "",
+  shape: "WHOLE",
+  textPointer: "",
+  inputTokensPointer: "",
+  outputTokensPointer: "",
+  finishPointer: "",
+  completeWords: [],
+  refusedWords: [],
+  endMark: "",
+  mostOutputTokens: 4000,
+  timeLimitMs: 300_000,
+  mostTries: 3,
+  mostAtOnce: 2,
+};
+
+const words = (text: string) =>
+  text
+    .split(",")
+    .map((w) => w.trim())
+    .filter((w) => w !== "");
+
+type SourceFormProps = {
+  candidateId: string;
+  all: Schemas["SourcesView"];
+  own: Schemas["SourceView"] | undefined;
+  onDone: () => void;
+};
+
+/** What to send, what to read, and the limits. */
+export function SourceForm({ candidateId, all, own, onDone }: SourceFormProps) {
+  const study = useStudy();
+  const [content, setContent] = useState<Content>(own?.content ?? BLANK);
+  const write = useWriteSource(study.id, candidateId);
+  const set = (change: Partial<Content>) => setContent({ ...content, ...change });
+  const failure = write.error;
+  const errorOf = (field: string) => (failure instanceof ApiProblem ? failure.errorOf(`content.${field}`) : undefined);
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    write.mutate({ version: own?.version ?? -1, content }, { onSuccess: onDone });
+  };
+  const text = (
+    field: "url" | "textPointer" | "inputTokensPointer" | "outputTokensPointer" | "finishPointer" | "endMark",
+  ) => ({
+    value: content[field],
+    error: errorOf(field),
+    spellCheck: false,
+    onChange: (e: { target: { value: string } }) => set({ [field]: e.target.value }),
+  });
+  const amount = (field: "mostOutputTokens" | "mostTries" | "mostAtOnce") => ({
+    value: content[field],
+    error: errorOf(field),
+    onNumber: (n: number | undefined) => set({ [field]: Math.round(n ?? 0) }),
+  });
+  return (
+    <form onSubmit={submit} className="grid gap-4">
+      <div className="grid grid-cols-[7rem_1fr] gap-3">
+        <Choice
+          label="Method"
+          value={content.method}
+          options={[
+            { value: "POST", label: "POST" },
+            { value: "PUT", label: "PUT" },
+          ]}
+          onValue={(method) => set({ method })}
+        />
+        <Field label="Address" hint={`This server may reach: ${all.allowed.join(", ")}`} {...text("url")} />
+      </div>
+      <Headers content={content} names={all.secretNames} errorOf={errorOf} onHeaders={(headers) => set({ headers })} />
+      <Area
+        code
+        label="What is sent"
+        hint="JSON. “[[prompt]]” is the prompt with its code; “[[turns]]” is all turns so far; “[[attempt]]” and “[[output-tokens]]” are numbers."
+        value={content.body}
+        error={errorOf("body")}
+        onChange={(e) => set({ body: e.target.value })}
+      />
+      {content.body.includes("[[turns]]") && (
+        <div className="grid grid-cols-2 gap-3">
+          <Area
+            code
+            label="A turn of ours"
+            hint="JSON with “[[text]]”."
+            value={content.turnAsked}
+            error={errorOf("turnAsked")}
+            onChange={(e) => set({ turnAsked: e.target.value })}
+          />
+          <Area
+            code
+            label="A turn of the candidate’s"
+            hint="JSON with “[[text]]”."
+            value={content.turnReplied}
+            error={errorOf("turnReplied")}
+            onChange={(e) => set({ turnReplied: e.target.value })}
+          />
+        </div>
+      )}
+      <Choice
+        label="It answers"
+        className="w-72"
+        value={content.shape}
+        options={[
+          { value: "WHOLE", label: "in one JSON document" },
+          { value: "EVENTS", label: "in server-sent events" },
+        ]}
+        onValue={(shape) => set({ shape })}
+      />
+      <div className="grid grid-cols-2 gap-3">
+        <Field label="Where the text is" hint="A JSON Pointer such as /reply/text." {...text("textPointer")} />
+        <Field label="Where it says how it ended" hint="Empty if it does not." {...text("finishPointer")} />
+        <Field
+          label="Where tokens in are"
+          hint="Empty if none are told: then they are estimated."
+          {...text("inputTokensPointer")}
+        />
+        <Field label="Where tokens out are" {...text("outputTokensPointer")} />
+        <Field
+          label="Words of a complete answer"
+          hint="With commas between them. Any other is incomplete."
+          value={content.completeWords.join(", ")}
+          error={errorOf("completeWords")}
+          onChange={(e) => set({ completeWords: words(e.target.value) })}
+        />
+        <Field
+          label="Words of a refusal"
+          value={content.refusedWords.join(", ")}
+          onChange={(e) => set({ refusedWords: words(e.target.value) })}
+        />
+        {content.shape === "EVENTS" && (
+          <Field label="What the last event holds" hint="Empty if the stream just ends." {...text("endMark")} />
+        )}
+      </div>
+      <div className="grid grid-cols-4 gap-3">
+        <NumberField label="Tokens out at most" {...amount("mostOutputTokens")} />
+        <NumberField
+          label="Seconds at most"
+          value={content.timeLimitMs / 1000}
+          error={errorOf("timeLimitMs")}
+          onNumber={(s) => set({ timeLimitMs: Math.round((s ?? 0) * 1000) })}
+        />
+        <NumberField label="Tries" {...amount("mostTries")} />
+        <NumberField label="At once" {...amount("mostAtOnce")} />
+      </div>
+      {failure && (
+        <Note tone="trouble" role="alert">
+          {failure.message}
+        </Note>
+      )}
+      <div className="flex justify-end gap-2">
+        <Button onClick={onDone}>Leave it</Button>
+        <Button type="submit" tone="primary" disabled={write.isPending}>
+          Keep it
+        </Button>
+      </div>
+    </form>
+  );
+}
+
+type HeadersProps = {
+  content: Content;
+  names: string[];
+  errorOf: (field: string) => string | undefined;
+  onHeaders: (headers: Content["headers"]) => void;
+};
+
+function Headers({ content: { headers }, names, errorOf, onHeaders }: HeadersProps) {
+  return (
+    <fieldset>
+      <legend className="mb-1 font-medium">Headers</legend>
+      <p className="mb-1.5 text-sm text-ink-soft">
+        A secret stands as <code className="font-mono">[[secret NAME]]</code>; its value stays in the server’s
+        environment. {names.length === 0 ? "There are none yet." : `There are: ${names.join(", ")}.`}
+      </p>
+      {headers.map((header, i) => (
+        <div key={i} className="mb-1.5 grid grid-cols-[12rem_1fr_auto] gap-2">
+          <Field
+            label={`Name of header ${i + 1}`}
+            labelHidden
+            maxLength={100}
+            value={header.name}
+            error={errorOf(`headers[${i}].name`)}
+            onChange={(e) => onHeaders(headers.with(i, { ...header, name: e.target.value }))}
+          />
+          <Field
+            label={`Value of header ${i + 1}`}
+            labelHidden
+            maxLength={2000}
+            value={header.value}
+            error={errorOf(`headers[${i}].value`)}
+            onChange={(e) => onHeaders(headers.with(i, { ...header, value: e.target.value }))}
+          />
+          <Button aria-label={`Take out header ${i + 1}`} onClick={() => onHeaders(headers.toSpliced(i, 1))}>
+            Take out
+          </Button>
+        </div>
+      ))}
+      <Button onClick={() => onHeaders([...headers, { name: "", value: "" }])}>Add a header</Button>
+    </fieldset>
+  );
+}

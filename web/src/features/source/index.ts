@@ -1,0 +1,2 @@
+export { sourcesOfStudy } from "./api";
+export { SourcePart } from "./SourcePart";
