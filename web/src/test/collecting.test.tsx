@@ -103,7 +103,7 @@ describe("collecting from sources", () => {
     expect(screen.getByText(/costs at most 0\.21/)).toBeDefined();
     expect(screen.queryByLabelText("Set aside")).toBeNull();
     expect(screen.getByRole("checkbox", { name: "Teaselworth" }).hasAttribute("disabled")).toBe(true);
-    await userEvent.selectOptions(screen.getByLabelText("Follow-ups"), "at most 1");
+    await userEvent.selectOptions(screen.getByLabelText("Prepared follow-ups"), "at most 1");
     await userEvent.type(screen.getByLabelText("Spend at most, EUR"), "2");
     await screen.findByText(/2 answers in 3 requests/);
     await userEvent.click(screen.getByRole("button", { name: "Start" }));

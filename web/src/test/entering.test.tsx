@@ -231,6 +231,7 @@ describe("the recommendation", () => {
     measures: [],
     ruledOut: [],
     setAside: [],
+    unequalFollowUps: [],
     expectations: [],
     reopenings: [],
     blinding: { raters: 3, lead: false, giveAways: 0 },

@@ -286,6 +286,7 @@ const RECOMMENDATION: Schemas["RecommendationReport"] = {
   rule: { terms: TERMS, weights: [{ criterionId: "right", key: "right", name: "Correctness", weight: 1, floor: 0.6 }] },
   ruledOut: [],
   setAside: [],
+  unequalFollowUps: [],
 };
 
 async function recommendation(change: Partial<Schemas["RecommendationReport"]> = {}) {
@@ -335,6 +336,26 @@ describe("recommendation", () => {
     expect(osier?.textContent).toContain("11 of 12");
     expect(teasel?.textContent).toContain("not measured");
     expect(teasel?.textContent).toContain("not known");
+  });
+
+  it("says which candidate was followed up with words of its own", async () => {
+    await recommendation({
+      unequalFollowUps: [
+        {
+          answerId: "a1",
+          promptId: "p1",
+          title: "Two ships at one berth",
+          candidateId: "c1",
+          attempt: 1,
+          followUps: 2,
+        },
+      ],
+    });
+    const note = screen.getByText(/which the others did not/);
+    expect(note.textContent).toMatch(
+      / got 2 follow-ups of its own on Two ships at one berth, which the others did not\./,
+    );
+    expect(screen.getByRole("link", { name: "Two ships at one berth" }).getAttribute("href")).toContain("p1?answer=a1");
   });
 
   it("shows small p values as a bound", async () => {

@@ -35,7 +35,7 @@ export function FilePicker({ label, accept, busy, onFile }: FilePickerProps) {
         type="file"
         accept={accept}
         disabled={busy}
-        className="mx-auto mt-3 block"
+        className="mx-auto mt-3 block max-w-full file:mr-3 file:rounded-leaf file:border file:border-solid file:border-edge file:bg-vellum file:px-3 file:py-1 file:font-medium"
         onChange={(e) => {
           const file = e.target.files?.[0];
           // The same file, mended, may be chosen again.

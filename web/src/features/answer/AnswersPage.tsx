@@ -63,7 +63,6 @@ export function AnswersPage() {
       </p>
       <RunLines />
       <MaskingLine />
-      <FollowUpRuleLine mayWrite={mayWrite} />
       <Filters prompts={prompts.data} answers={answers.data} filter={filter} onFilter={setFilter} />
       {shown.length === 0 ? (
         <p>
@@ -106,6 +105,7 @@ export function AnswersPage() {
           ]}
         />
       )}
+      <FollowUpRuleLine mayWrite={mayWrite} />
     </div>
   );
 }

@@ -28,7 +28,7 @@ export function Changes({ answerId }: { answerId: string }) {
             Nothing in it is a difference, or prints a file of the starting code again; so there is nothing to compare.
           </p>
         ) : (
-          <div className="mt-4 grid gap-5">
+          <div className="mt-4 grid grid-cols-[minmax(0,1fr)] gap-5">
             {files.map((file, i) => (
               <FileChange key={i} file={file} />
             ))}

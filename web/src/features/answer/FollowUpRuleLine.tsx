@@ -18,15 +18,16 @@ export function FollowUpRuleLine({ mayWrite }: { mayWrite: boolean }) {
   const { most, version } = rule.data;
   if (!mayWrite) {
     return (
-      <p className="mb-4 text-sm text-ink-soft">
+      <p className="mt-6 text-sm text-ink-soft">
         An answer got at most {count(most ?? 0, "follow-up", "follow-ups")}; then the study gave up.
       </p>
     );
   }
   return (
-    <div className="mb-4">
+    <div className="mt-6">
       <Choice
         label="Give up on an answer"
+        hint="The same for every candidate."
         className="w-72"
         value={most === undefined ? NO_RULE : String(most)}
         options={[

@@ -80,7 +80,7 @@ export function PromptAnswersPage() {
       {inOrder.some((a) => a.changed.files > 0) && (
         <Choice
           label="Code"
-          className="mb-4 w-72"
+          className="mb-4 w-96"
           value={differences ? "differences" : "whole"}
           options={[
             { value: "whole", label: "as the answers give it" },

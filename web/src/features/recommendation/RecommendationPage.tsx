@@ -1,4 +1,5 @@
 import { queryOptions, useQuery } from "@tanstack/react-query";
+import { Link } from "react-router";
 import { api, type Schemas, unwrap } from "../../api/client";
 import { chance, count, duration, fixed, moment, money } from "../../ui/format";
 import { type Axis, FigureText, IntervalAxis, IntervalRow, sign } from "../../ui/IntervalRow";
@@ -35,6 +36,7 @@ export function RecommendationPage() {
         <div className="max-w-5xl">
           <Outcome report={report} />
           <SetAsideNote setAside={report.setAside} />
+          <UnequalFollowUps report={report} />
           <RuledOut report={report} />
           <StandingSection report={report} />
           <DifferenceSection report={report} />
@@ -350,5 +352,25 @@ function RuleSection({ report }: { report: Report }) {
       <RuleTermsList terms={rule.terms} weights={rule.weights} />
       <Reopenings reopenings={report.reopenings} />
     </section>
+  );
+}
+
+/** Says where one candidate got a kinder follow-up than another, so that nobody finds it out later. */
+function UnequalFollowUps({ report }: { report: Report }) {
+  if (report.unequalFollowUps.length === 0) {
+    return null;
+  }
+  return (
+    <Note tone="caution" className="mt-3">
+      <ul>
+        {report.unequalFollowUps.map((u) => (
+          <li key={u.answerId}>
+            {report.candidates.find((c) => c.id === u.candidateId)?.name} got{" "}
+            {count(u.followUps, "follow-up", "follow-ups")} of its own on{" "}
+            <Link to={`../answers/${u.promptId}?answer=${u.answerId}`}>{u.title}</Link>, which the others did not.
+          </li>
+        ))}
+      </ul>
+    </Note>
   );
 }

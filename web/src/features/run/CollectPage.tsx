@@ -87,7 +87,7 @@ function Choosing({ prompts, candidates, askable }: ChoosingProps) {
         when it fails; only what was turned away before anything came is tried again.
       </p>
       <RunLines />
-      <div className="grid gap-6 md:grid-cols-[1fr_18rem]">
+      <div className="grid gap-6 md:grid-cols-[1fr_22rem]">
         <fieldset>
           <legend className="mb-1 font-medium">Prompts</legend>
           <p className="mb-2 flex gap-2">
@@ -124,46 +124,48 @@ function Choosing({ prompts, candidates, askable }: ChoosingProps) {
               );
             })}
           </fieldset>
-          <NumberField
-            label="Attempts"
-            hint="How often each is asked, as models are random."
-            value={what.attempts}
-            onNumber={(n) => set({ attempts: Math.round(n ?? 1) })}
-          />
+          <div className="grid grid-cols-2 gap-3">
+            <NumberField
+              label="Attempts"
+              value={what.attempts}
+              onNumber={(n) => set({ attempts: Math.round(n ?? 1) })}
+            />
+            {mostFollowUps > 0 && (
+              <Choice
+                label="Prepared follow-ups"
+                value={String(what.followUps)}
+                options={Array.from({ length: mostFollowUps + 1 }, (_, n) => ({
+                  value: String(n),
+                  label: n === 0 ? "none" : `at most ${n}`,
+                }))}
+                onValue={(n) => set({ followUps: Number(n) })}
+              />
+            )}
+          </div>
           <Tick
             checked={what.onlyMissing}
             label="Only attempts that are not there yet"
             onTick={(onlyMissing) => set({ onlyMissing })}
           />
-          {mostFollowUps > 0 && (
-            <Choice
-              label="Follow-ups"
-              hint="Those prepared with the prompts, the same for all."
-              value={String(what.followUps)}
-              options={Array.from({ length: mostFollowUps + 1 }, (_, n) => ({
-                value: String(n),
-                label: n === 0 ? "none" : `at most ${n}`,
-              }))}
-              onValue={(n) => set({ followUps: Number(n) })}
+          <div className="grid grid-cols-2 gap-3">
+            <NumberField
+              label={`Spend at most${forecast.data?.currency ? `, ${forecast.data.currency}` : ""}`}
+              value={what.budgetCost}
+              onNumber={(budgetCost) => {
+                const { budgetCost: _, ...rest } = what;
+                setWhat(budgetCost === undefined ? rest : { ...rest, budgetCost });
+              }}
             />
-          )}
-          <NumberField
-            label={`Spend at most${forecast.data?.currency ? `, ${forecast.data.currency}` : ""}`}
-            hint="The run stops before it would be exceeded."
-            value={what.budgetCost}
-            onNumber={(budgetCost) => {
-              const { budgetCost: _, ...rest } = what;
-              setWhat(budgetCost === undefined ? rest : { ...rest, budgetCost });
-            }}
-          />
-          <NumberField
-            label="Tokens at most"
-            value={what.budgetTokens}
-            onNumber={(budgetTokens) => {
-              const { budgetTokens: _, ...rest } = what;
-              setWhat(budgetTokens === undefined ? rest : { ...rest, budgetTokens: Math.round(budgetTokens) });
-            }}
-          />
+            <NumberField
+              label="Tokens at most"
+              value={what.budgetTokens}
+              onNumber={(budgetTokens) => {
+                const { budgetTokens: _, ...rest } = what;
+                setWhat(budgetTokens === undefined ? rest : { ...rest, budgetTokens: Math.round(budgetTokens) });
+              }}
+            />
+          </div>
+          <p className="-mt-2 text-sm text-ink-soft">The run stops before either would be exceeded.</p>
         </div>
       </div>
       <div className="mt-5 border-t border-rule pt-4">

@@ -54,7 +54,8 @@ export function RunPage() {
       </p>
       <h1 className="mt-1">Run of {moment(board.startedAt)}</h1>
       <p className="mt-1 text-ink-soft">
-        Started by {board.startedBy}. {spentLine(board)}
+        Started by {board.startedBy}. {spentLine(board)} Where no count was told, this is the most that it can have
+        been.
       </p>
       <p role="status" className="my-3 text-lg">
         {runLine(board)}.

@@ -143,7 +143,7 @@ function Remove({ candidateId }: { candidateId: string }) {
   const remove = useRemoveSource(study.id, candidateId);
   return (
     <>
-      <Button onClick={() => setOpen(true)}>Remove it …</Button>
+      <Button onClick={() => setOpen(true)}>Remove the source …</Button>
       <Confirm
         title="Remove the source?"
         open={open}

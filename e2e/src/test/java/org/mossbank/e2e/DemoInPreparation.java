@@ -7,35 +7,61 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.function.BinaryOperator;
 import java.util.stream.Stream;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipOutputStream;
 import org.mossbank.testkit.ApiClient;
 
-/** The demo study as it stood before its round was opened, as a second study of the demo's lead. */
+/** Studies of the demo that are being prepared, as further studies of the demo's lead. */
 public final class DemoInPreparation {
     private static final List<String> OF_THE_ROUND =
             List.of("sheets.csv", "positions.csv", "grades.csv", "reasons.csv");
 
     private DemoInPreparation() {}
 
-    /** @return the study's id */
+    /**
+     * The demo study as it stood before its round was opened.
+     *
+     * @return the study's id
+     */
     public static String bringIn(Path root, ApiClient lead) {
-        ApiClient.Response response = lead.upload("/api/studies/archive", archive(root.resolve("demo")));
+        return bringIn(lead, archive(root.resolve("demo"), DemoInPreparation::asBefore));
+    }
+
+    /**
+     * The study that collects.
+     *
+     * @param port where its sources are asked, on this machine
+     * @param query added to their addresses; may be empty
+     * @return the study's id
+     */
+    public static String bringInCollecting(Path root, ApiClient lead, int port, String query) {
+        return bringIn(
+                lead,
+                archive(
+                        root.resolve("demo-next"),
+                        (name, text) -> name.equals("sources.csv")
+                                ? text.replaceAll("127\\.0\\.0\\.1:8760/([a-z]+)", "127.0.0.1:" + port + "/$1" + query)
+                                : text));
+    }
+
+    private static String bringIn(ApiClient lead, byte[] archive) {
+        ApiClient.Response response = lead.upload("/api/studies/archive", archive);
         if (response.status() != 200) {
             throw new IllegalStateException("archive refused: " + response.body());
         }
         return response.json().path("studyId").asString();
     }
 
-    private static byte[] archive(Path folder) {
+    private static byte[] archive(Path folder, BinaryOperator<String> change) {
         ByteArrayOutputStream out = new ByteArrayOutputStream();
         try (ZipOutputStream zip = new ZipOutputStream(out, StandardCharsets.UTF_8);
                 Stream<Path> paths = Files.walk(folder)) {
             for (Path path : paths.filter(Files::isRegularFile).toList()) {
                 String name = folder.relativize(path).toString();
                 zip.putNextEntry(new ZipEntry(name));
-                zip.write(asBefore(name, Files.readString(path)).getBytes(StandardCharsets.UTF_8));
+                zip.write(change.apply(name, Files.readString(path)).getBytes(StandardCharsets.UTF_8));
                 zip.closeEntry();
             }
         } catch (IOException e) {

@@ -57,13 +57,16 @@ public class Screenshots {
         browser.clickLink("Drift alarm fires");
         browser.seeHeading("Drift alarm");
         shot(browser, "answers-of-a-prompt");
-        browser.go("/bring-in").seeHeading();
-        shot(browser, "bring-in");
     }
 
     private static void preparing(Browser browser, URI address) {
-        String study =
-                "/studies/" + DemoInPreparation.bringIn(ROOT, ApiClient.signedIn(address, "orla", "tide and lantern"));
+        ApiClient lead = ApiClient.signedIn(address, "orla", "tide and lantern");
+        String collecting = "/studies/" + DemoInPreparation.bringInCollecting(ROOT, lead, 1, "");
+        browser.go(collecting + "/answers");
+        browser.click(By.partialLinkText("Run of"));
+        browser.seeText("9 of 9 answers, finished.");
+        shot(browser, "run");
+        String study = "/studies/" + DemoInPreparation.bringIn(ROOT, lead);
         browser.go(study + "/brief").seeHeading();
         browser.seeText("Shines only here");
         shot(browser, "brief-being-written");

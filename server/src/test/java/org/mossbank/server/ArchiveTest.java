@@ -91,6 +91,45 @@ public class ArchiveTest extends ServerTest {
         return numbers;
     }
 
+    /** The demo's other study, which is being prepared: sources, runs, follow-ups and diffs. */
+    @Test
+    public void aStudyThatCollectsComesOutAsItWentIn() {
+        Map<String, byte[]> folder = files(ROOT.resolve("demo-next"));
+        String study = as(LEAD).upload("/api/studies/archive", zip(folder))
+                .json()
+                .path("studyId")
+                .asString();
+        Map<String, String> written = unzip(export(as(LEAD), study));
+        for (String table : List.of(
+                "sources", "source-headers", "answers", "turns", "runs", "run-cells", "follow-ups", "prompts")) {
+            assertThat(withoutEmptyColumns(written.get(table + ".csv")))
+                    .as(table)
+                    .isEqualTo(withoutEmptyColumns(new String(folder.get(table + ".csv"), StandardCharsets.UTF_8)));
+        }
+        assertThat(json(written.get("study.json")).path("mostFollowUps").asInt())
+                .isEqualTo(2);
+    }
+
+    /** Rows as maps of what is not empty, so that a table may leave columns out. */
+    private static List<Map<String, String>> withoutEmptyColumns(String csv) {
+        try (var parser = org.apache.commons.csv.CSVFormat.RFC4180
+                .builder()
+                .setHeader()
+                .setSkipHeaderRecord(true)
+                .get()
+                .parse(new java.io.StringReader(csv))) {
+            return parser.stream()
+                    .map(r -> {
+                        Map<String, String> cells = new TreeMap<>(r.toMap());
+                        cells.values().removeIf(String::isEmpty);
+                        return cells;
+                    })
+                    .toList();
+        } catch (java.io.IOException e) {
+            throw new java.io.UncheckedIOException(e);
+        }
+    }
+
     @Test
     public void theDemoStudyComesOutAsItWentIn() {
         Map<String, String> written = unzip(export(as(LEAD), demoStudy()));

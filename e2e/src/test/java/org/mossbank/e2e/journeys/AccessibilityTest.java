@@ -139,6 +139,21 @@ public class AccessibilityTest extends Journey {
         browser.go(study + "/grading");
         browser.seeText("The plan");
         scan("plan", theme);
+        String collecting = "/studies/" + DemoInPreparation.bringInCollecting(ROOT, lead, 1, "");
+        browser.go(collecting + "/answers/collect").seeText("costs at most");
+        scan("collecting", theme);
+        browser.click(By.partialLinkText("Run of"));
+        browser.seeText("9 of 9 answers, finished.");
+        scan("run", theme);
+        browser.clickLink("Give the fees a shape");
+        browser.field("Code").sendKeys("as diff");
+        browser.seeText("18 lines added, 0 removed");
+        scan("differences", theme);
+        browser.go(collecting + "/candidates");
+        browser.clickLink("Write");
+        browser.clickButton("Change the source");
+        browser.seeText("What is sent");
+        scan("source", theme);
     }
 
     @Test(dataProvider = "themes")

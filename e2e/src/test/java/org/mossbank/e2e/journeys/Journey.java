@@ -17,6 +17,9 @@ public abstract class Journey {
     protected static final Path ROOT = Path.of(System.getProperty("mossbank.root"));
     protected static final String PASSWORD = "tide and lantern";
 
+    /** What sources are asked with. */
+    protected static final String SECRET = "heron under the jetty";
+
     /** Where the server may read repositories, as its administrator would set it. */
     protected static final Path REPOSITORIES = ROOT.resolve("e2e/target/repositories");
 
@@ -27,7 +30,15 @@ public abstract class Journey {
     public static void startServer() {
         if (server == null) {
             server = ServerProcess.startDemo(
-                    ROOT, TestDatabase.create(), Map.of("MOSSBANK_GIT_ROOTS", REPOSITORIES.toString()));
+                    ROOT,
+                    TestDatabase.create(),
+                    Map.of(
+                            "MOSSBANK_GIT_ROOTS",
+                            REPOSITORIES.toString(),
+                            "MOSSBANK_ALLOWED_SOURCES",
+                            "127.0.0.1",
+                            "MOSSBANK_SECRETS_STANDIN",
+                            SECRET));
         }
     }
 

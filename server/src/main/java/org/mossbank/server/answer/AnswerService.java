@@ -70,14 +70,11 @@ class AnswerService {
     /** All answers, without their texts. */
     @PreAuthorize("@studyAccess.maySeeAll(#study)")
     public List<AnswerSummary> ofStudy(UUID study) {
-        Map<UUID, Set<String>> prepared = new HashMap<>();
-        prompts.ofStudy(study)
-                .forEach(p -> prepared.put(
-                        p.id(),
-                        p.content().followUps().stream().map(String::strip).collect(Collectors.toSet())));
+        Map<UUID, List<String>> prepared = new HashMap<>();
+        prompts.ofStudy(study).forEach(p -> prepared.put(p.id(), p.content().followUps()));
         return answers.ofStudy(study).stream()
                 .map(Answer::view)
-                .map(a -> AnswerSummary.of(a, prepared.getOrDefault(a.promptId(), Set.of())))
+                .map(a -> AnswerSummary.of(a, prepared.getOrDefault(a.promptId(), List.of())))
                 .toList();
     }
 

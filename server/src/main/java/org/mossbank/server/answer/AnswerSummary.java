@@ -1,6 +1,6 @@
 package org.mossbank.server.answer;
 
-import java.util.Set;
+import java.util.List;
 import java.util.UUID;
 import org.mossbank.core.change.ChangeSize;
 
@@ -22,7 +22,7 @@ record AnswerSummary(
         int followUps,
         int unequal) {
     /** @param prepared what every candidate is told next */
-    static AnswerSummary of(AnswerView answer, Set<String> prepared) {
+    static AnswerSummary of(AnswerView answer, List<String> prepared) {
         return new AnswerSummary(
                 answer.id(),
                 answer.key(),
@@ -33,8 +33,6 @@ record AnswerSummary(
                 answer.measures(),
                 answer.changed(),
                 answer.followUps().size(),
-                (int) answer.followUps().stream()
-                        .filter(f -> !prepared.contains(f.asked().strip()))
-                        .count());
+                answer.unequalFollowUps(prepared));
     }
 }

@@ -2,6 +2,7 @@ package org.mossbank.server.recommendation;
 
 import java.math.BigDecimal;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -166,6 +167,21 @@ class RecommendationComputation {
         }
     }
 
+    private static List<RecommendationReport.UnequalFollowUps> unequalFollowUps(Data data) {
+        List<RecommendationReport.UnequalFollowUps> all = new ArrayList<>();
+        for (AnswerView a : data.answers.values()) {
+            PromptView prompt = data.prompts.get(a.promptId());
+            int own = a.unequalFollowUps(prompt.content().followUps());
+            if (own > 0) {
+                all.add(new RecommendationReport.UnequalFollowUps(
+                        a.id(), prompt.id(), prompt.title(), a.candidateId(), a.attempt(), own));
+            }
+        }
+        all.sort(Comparator.comparing(RecommendationReport.UnequalFollowUps::title)
+                .thenComparing(RecommendationReport.UnequalFollowUps::attempt));
+        return all;
+    }
+
     RecommendationReport compute(UUID study, long revision) {
         Data data = gather(study);
         AgreementReport agreement = agreements.report(study);
@@ -203,6 +219,7 @@ class RecommendationComputation {
                         .map(c -> new RecommendationReport.RuledOut(c.id(), c.ruledOutBy()))
                         .toList(),
                 agreement.setAside(),
+                unequalFollowUps(data),
                 studies.reopenings(study),
                 expectations(study),
                 new RecommendationReport.BlindingView(

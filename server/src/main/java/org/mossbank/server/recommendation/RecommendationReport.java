@@ -32,6 +32,7 @@ record RecommendationReport(
         List<CandidateMeasures> measures,
         List<RuledOut> ruledOut,
         List<AgreementReport.SetAsidePrompt> setAside,
+        List<UnequalFollowUps> unequalFollowUps,
         List<Reopening> reopenings,
         List<ExpectationView> expectations,
         BlindingView blinding) {
@@ -49,6 +50,13 @@ record RecommendationReport(
             @Nullable UUID otherCandidateId,
             @Nullable Double value,
             @Nullable Double limit) {}
+
+    /**
+     * An answer that was followed up with words of its own, which the others were not.
+     *
+     * @param followUps how many such
+     */
+    record UnequalFollowUps(UUID answerId, UUID promptId, String title, UUID candidateId, int attempt, int followUps) {}
 
     record RuleView(RuleTerms terms, List<WeightView> weights) {}
 

@@ -1,0 +1,99 @@
+package org.mossbank.e2e.journeys;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import org.mossbank.e2e.DemoInPreparation;
+import org.mossbank.standin.StandIn;
+import org.mossbank.testkit.ApiClient;
+import org.openqa.selenium.By;
+import org.testng.annotations.AfterClass;
+import org.testng.annotations.BeforeClass;
+import org.testng.annotations.Test;
+
+/** The lead collects attempts of two candidates from the stand-in, watches, stops, resumes, and brings a file in. */
+public class CollectingJourneyTest extends Journey {
+    private StandIn standIn;
+    private String study;
+
+    @BeforeClass
+    public void begin() throws IOException {
+        standIn = StandIn.start(0, List.of(ROOT.resolve("demo-next")), SECRET);
+        ApiClient lead = ApiClient.signedIn(server().address(), "orla", PASSWORD);
+        study = "/studies/" + DemoInPreparation.bringInCollecting(ROOT, lead, standIn.port(), "?fault=slow");
+    }
+
+    @AfterClass(alwaysRun = true)
+    public void end() {
+        if (standIn != null) {
+            standIn.close();
+        }
+    }
+
+    @Test
+    public void collectsFromTwoCandidatesStopsAndResumes() {
+        browser.signInAs("Orla Fennick");
+        browser.go(study + "/answers").seeHeading("Answers");
+        browser.clickLink("Collect from sources");
+        browser.seeText("costs at most");
+        browser.click(By.xpath("//label[contains(., 'Tansy')]"));
+        browser.click(By.xpath("//label[contains(., 'Two ships at one berth')]"));
+        browser.click(By.xpath("//label[contains(., 'Only attempts that are not there yet')]"));
+        browser.field("Spend at most, EUR").sendKeys("5");
+        browser.seeText("6 answers in 6 requests");
+        browser.clickButton("Start");
+
+        browser.seeText("0 of 6 answers, collecting.");
+        browser.seeText("of at most 5");
+        browser.seeText("asking");
+        browser.seeText("first after");
+        browser.clickButton("Stop at once");
+        browser.seeText("It was stopped.");
+        browser.seeText("incomplete");
+        assertThat(browser.all(By.xpath("//td//div[starts-with(normalize-space(), 'waiting')]")))
+                .isNotEmpty();
+        int asked = standIn.asked("quillwort") + standIn.asked("brindle");
+
+        browser.driver().navigate().refresh();
+        browser.clickButton("Go on");
+        browser.seeText("6 of 6 answers, finished.");
+        assertThat(standIn.asked("quillwort") + standIn.asked("brindle"))
+                .isEqualTo(6)
+                .isGreaterThan(asked);
+        assertThat(standIn.asked("tansy")).isZero();
+
+        browser.clickLink("Review the arrival form");
+        browser.seeHeading("Review the arrival form");
+        String page = browser.driver().findElement(By.tagName("main")).getText();
+        assertThat(page)
+                .contains("Quillwort", "Brindle", "complete", "first output after", "tokens out a second", "EUR")
+                .contains("of the context window")
+                .contains("innerHTML");
+        assertThat(browser.driver().getPageSource()).doesNotContain(SECRET);
+    }
+
+    @Test(dependsOnMethods = "collectsFromTwoCandidatesStopsAndResumes")
+    public void bringsAFileInAfterLookingAtIt() throws IOException {
+        Path bad = Files.createTempFile("answers", ".jsonl");
+        Files.writeString(bad, "{\"prompt\": \"nobody-asked\", \"candidate\": \"tansy\", \"text\": \"x\"}\n");
+        Path good = Files.createTempFile("answers", ".jsonl");
+        Files.writeString(
+                good,
+                "{\"prompt\": \"review-arrival-form\", \"candidate\": \"tansy\", \"text\": \"Mind the name.\", "
+                        + "\"follow_ups\": [{\"asked\": \"Which one?\", \"reply\": \"The ship's.\"}]}\n");
+        browser.go(study + "/answers");
+        browser.clickLink("Bring answers in");
+        browser.see(By.cssSelector("input[type=file]")).sendKeys(bad.toString());
+        browser.seeText("Nothing is taken until it is mended");
+        browser.seeText("nobody-asked");
+        browser.see(By.cssSelector("input[type=file]")).sendKeys(good.toString());
+        browser.seeText("1 new answer");
+        browser.clickButton("Take 1 answer");
+        browser.seeText("1 answer is taken");
+        browser.clickLink("See all answers");
+        browser.seeText("1 follow-up, its own");
+    }
+}
