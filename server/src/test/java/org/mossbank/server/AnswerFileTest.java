@@ -126,6 +126,75 @@ public class AnswerFileTest extends ServerTest {
         assertThat(texts(own)).containsExactlyInAnyOrder("1 COMPLETE # Cause\n\nIt is.", "1 REFUSED No.");
     }
 
+    /** Over two files, one of which it does not fit: that is seen before it is taken, and is the candidate's fault. */
+    @Test
+    public void aDiffIsAnAnswerAndSaysWhereItDoesNotFit() {
+        StudyInTheMaking own = bare();
+        JsonNode prompt = own.get("/prompts").get(0);
+        Map<String, Object> content = new java.util.HashMap<>(Bodies.prompt("First of review", "Mend it."));
+        content.put(
+                "startingFiles", List.of(Map.of("path", "src/Berth.java", "text", "class Berth {\n    int n;\n}\n")));
+        own.put(
+                "/prompts/" + prompt.path("id").asString(),
+                Map.of(
+                        "version", prompt.path("version").asLong(),
+                        "kindId", prompt.at("/kind/id").asString(),
+                        "content", content));
+        String front = "---\nprompt: First of review\ncandidate: Osierhold\n---\n";
+        String fits = "--- a/src/Berth.java\n+++ b/src/Berth.java\n@@ -2 +2 @@\n-    int n;\n+    final int n;\n";
+        String adds = "--- /dev/null\n+++ b/src/Quay.java\n@@ -0,0 +1 @@\n+class Quay {}\n";
+        byte[] good = zipped(Map.of("one.diff", front + fits + adds));
+        byte[] misfit = zipped(Map.of("two.patch", front + fits.replace("int n", "int m")));
+
+        assertThat(StudyInTheMaking.ok(send(own, "/preview", "a.zip", misfit))
+                        .at("/answers/0/misfit")
+                        .asString())
+                .isEqualTo("src/Berth.java, line 2, reads otherwise in the starting code");
+        assertThat(StudyInTheMaking.ok(send(own, "/preview", "a.zip", good))
+                        .at("/answers/0/misfit")
+                        .isMissingNode())
+                .isTrue();
+        take(own, "a.zip", good);
+
+        JsonNode answer = own.get("/answers").get(0);
+        assertThat(answer.path("changed").toString()).isEqualTo("{\"files\":2,\"linesAdded\":2,\"linesRemoved\":1}");
+        JsonNode changes = own.get("/answers/" + answer.path("id").asString() + "/changes");
+        assertThat(changes.valueStream()
+                        .map(c ->
+                                c.path("path").asString() + " " + c.path("sort").asString()))
+                .containsExactly("src/Berth.java CHANGED", "src/Quay.java ADDED");
+        assertThat(changes.at("/0/hunks/0/lines/1/text").asString()).isEqualTo("    final int n;");
+    }
+
+    @Test
+    public void followUpsOfTheirOwnAreCountedAsUnequalAndTheStudysRuleHolds() {
+        StudyInTheMaking own = bare();
+        String file = "{\"prompt\":\"First of review\",\"candidate\":\"Osierhold\",\"text\":\"one\",\"estimated\":true,"
+                + "\"tries\":2,\"follow_ups\":[{\"asked\":\"Why?\",\"reply\":\"So.\"},{\"asked\":\"And?\",\"reply\":\"\"}]}\n";
+        own.put("/follow-up-rule", Map.of("version", -1, "most", 1));
+        assertThat(preview(own, "a.jsonl", file).at("/faults/0/field").asString())
+                .isEqualTo("follow_ups");
+        own.put("/follow-up-rule", Map.of("version", 0, "most", 2));
+        take(own, "a.jsonl", bytes(file));
+        assertThat(take(own, "a.jsonl", bytes(file)).path("there").asInt()).isEqualTo(1);
+
+        JsonNode answer = own.get("/answers").get(0);
+        assertThat(answer.path("followUps").asInt()).isEqualTo(2);
+        assertThat(answer.path("unequal").asInt()).isEqualTo(2);
+        assertThat(answer.at("/measures/estimated").asBoolean()).isTrue();
+        assertThat(answer.at("/measures/tries").asInt()).isEqualTo(2);
+        assertThat(own.lead
+                        .put(own.path + "/follow-up-rule", Map.of("version", 1, "most", 1))
+                        .body())
+                .contains("must not be less than what an answer already has");
+        assertThat(own.lead
+                        .put(own.path + "/follow-up-rule", Map.of("version", 0, "most", 5))
+                        .status())
+                .isEqualTo(409);
+        own.put("/follow-up-rule", Map.of("version", 1));
+        assertThat(own.get("/follow-up-rule").has("most")).isFalse();
+    }
+
     @Test
     public void theExamplesInTheDescriptionAreAccepted() throws IOException {
         StudyInTheMaking own = StudyInTheMaking.begunBy(as(LEAD));
@@ -170,6 +239,8 @@ public class AnswerFileTest extends ServerTest {
         lines(cases);
         tables(cases);
         zips(cases);
+        diffs(cases);
+        followUps(cases);
         return cases.iterator();
     }
 
@@ -325,6 +396,69 @@ public class AnswerFileTest extends ServerTest {
                 "a.zip",
                 0,
                 "");
+    }
+
+    /** Front matter of three lines above each; the fault's line is the file's. */
+    private static void diffs(List<Object[]> cases) {
+        String head = "--- a/F.java\n+++ b/F.java\n";
+        Map<String, Object[]> wrong = new LinkedHashMap<>();
+        wrong.put("prose", new Object[] {"I changed it.\n", 1});
+        wrong.put("nothing", new Object[] {"", 1});
+        wrong.put("no names", new Object[] {"@@ -1 +1 @@\n-x\n+y\n", 1});
+        wrong.put("no new name", new Object[] {"diff --git a/F b/F\n--- a/F\n@@ -1 +1 @@\n-x\n+y\n", 3});
+        wrong.put("no hunk", new Object[] {head, 3});
+        wrong.put("a head without numbers", new Object[] {head + "@@ here @@\n-x\n+y\n", 3});
+        wrong.put("a head without its end", new Object[] {head + "@@ -1 +1\n-x\n+y\n", 3});
+        wrong.put("a head with letters", new Object[] {head + "@@ -a +1 @@\n-x\n+y\n", 3});
+        wrong.put("a number beyond measure", new Object[] {head + "@@ -99999999999 +1 @@\n-x\n+y\n", 3});
+        wrong.put("too few lines", new Object[] {head + "@@ -1,3 +1,3 @@\n-x\n+y\n", 5});
+        wrong.put("too many removed", new Object[] {head + "@@ -1 +1 @@\n-x\n-z\n+y\n", 5});
+        wrong.put("too many added", new Object[] {head + "@@ -1 +1 @@\n-x\n+y\n+z\n", 6});
+        wrong.put("too many kept", new Object[] {head + "@@ -1,2 +1,2 @@\n-x\n+y\n k\n l\n", 7});
+        wrong.put("no sign", new Object[] {head + "@@ -1,2 +1,2 @@\n-x\n+y\nk\n", 6});
+        wrong.put("backwards", new Object[] {head + "@@ -9 +9 @@\n-x\n+y\n@@ -3 +3 @@\n-x\n+y\n", 6});
+        wrong.put("overlapping", new Object[] {head + "@@ -1,2 +1,2 @@\n x\n x\n@@ -2 +2 @@\n-x\n+y\n", 6});
+        wrong.put("an absolute path", new Object[] {"--- /F\n+++ /F\n@@ -1 +1 @@\n-x\n+y\n", 1});
+        wrong.put("a path that climbs", new Object[] {"--- a/../F\n+++ b/../F\n@@ -1 +1 @@\n-x\n+y\n", 1});
+        wrong.put("a backslash", new Object[] {"--- a\\F\n+++ b\\F\n@@ -1 +1 @@\n-x\n+y\n", 1});
+        wrong.put("no name", new Object[] {"--- \n+++ \n@@ -1 +1 @@\n-x\n+y\n", 1});
+        wrong.put("nowhere", new Object[] {"--- /dev/null\n+++ /dev/null\n@@ -1 +1 @@\n-x\n+y\n", 2});
+        wrong.put("binary", new Object[] {"diff --git a/x b/x\nBinary files a/x and b/x differ\n", 2});
+        wrong.put("words between", new Object[] {head + "@@ -1 +1 @@\n-x\n+y\nand then\n", 6});
+        String front = "---\nprompt: First of review\ncandidate: Osierhold\n---\n";
+        wrong.forEach((name, c) -> add(
+                cases,
+                "diff: " + name,
+                "a.zip",
+                zipped(Map.of("b.diff", front + c[0])),
+                "b.diff",
+                4 + (Integer) c[1],
+                ""));
+        add(cases, "diff: no front matter", "a.zip", zipped(Map.of("b.patch", head)), "b.patch", 1, "");
+        String line =
+                "{\"prompt\":\"First of review\",\"candidate\":\"Osierhold\",\"form\":\"diff\",\"text\":\"no diff\"}\n";
+        add(cases, "diff: in a line", "a.jsonl", bytes(GOOD_LINE + line), "a.jsonl", 2, "text");
+        String row = "prompt,candidate,form,text\nFirst of review,Osierhold,diff,no diff\n";
+        add(cases, "diff: in a table", "a.csv", bytes(row), "a.csv", 2, "text");
+    }
+
+    private static void followUps(List<Object[]> cases) {
+        Map<String, String[]> wrong = new LinkedHashMap<>();
+        wrong.put("no list", new String[] {"\"why?\"", "/follow_ups"});
+        wrong.put("words in the list", new String[] {"[\"why?\"]", "/follow_ups/0"});
+        wrong.put("no reply", new String[] {"[{\"asked\":\"why?\"}]", "/follow_ups/0/reply"});
+        wrong.put("nothing asked", new String[] {"[{\"reply\":\"so\"}]", "/follow_ups/0/asked"});
+        wrong.put("blank", new String[] {"[{\"asked\":\" \",\"reply\":\"so\"}]", "follow_ups"});
+        wrong.put("U+0000", new String[] {"[{\"asked\":\"why?\",\"reply\":\"\\u0000\"}]", "text"});
+        wrong.forEach((name, c) -> add(
+                cases,
+                "follow-ups: " + name,
+                "a.jsonl",
+                bytes("{\"prompt\":\"First of review\",\"candidate\":\"Osierhold\",\"text\":\"a\",\"follow_ups\":"
+                        + c[0] + "}\n"),
+                "a.jsonl",
+                1,
+                c[1]));
     }
 
     @Test(dataProvider = "malformed")

@@ -76,6 +76,23 @@ public class MaskingTest extends ServerTest {
         return all.toString();
     }
 
+    /** Raters read an answer with its follow-ups as one text, and all of it is masked. */
+    @Test
+    public void followUpsAreMaskedWithTheRest() {
+        Map<String, Object> written = new HashMap<>(Bodies.written(0, "```java\nint n;"));
+        written.put(
+                "followUps",
+                List.of(Map.of("asked", "Osierhold, show it whole.", "reply", "I'm Osierhold. Here it is: `n`.\n")));
+        study.put("/answers/" + answer(0).path("id").asString(), written);
+        JsonNode masking = study.get("/masking");
+        assertThat(stretches(masking)).hasSizeGreaterThanOrEqualTo(2);
+        decideAll(masking, true);
+        study.open(2, 0, false);
+        assertThat(readByRaters())
+                .contains("Reply to follow-up 1", "Here it is: `n`.", "```java\\nint n;\\n```\\n")
+                .doesNotContainIgnoringCase("osierhold");
+    }
+
     @Test
     public void whatGivesACandidateAwayIsShownInItsLine() {
         JsonNode masking = withTellingAnswer();
