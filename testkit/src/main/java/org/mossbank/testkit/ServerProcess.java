@@ -43,6 +43,9 @@ public final class ServerProcess implements AutoCloseable {
                             "java",
                             "-XX:TieredStopAtLevel=1",
                             "-Xmx1g",
+                            // As the start command does: beans and queries are made when first asked for.
+                            "-Dspring.main.lazy-initialization=true",
+                            "-Dspring.data.jpa.repositories.bootstrap-mode=lazy",
                             "-jar",
                             jar(root).toString())
                     .redirectErrorStream(true)

@@ -7,7 +7,6 @@ import java.util.Map;
 import org.mossbank.e2e.DemoInPreparation;
 import org.mossbank.testkit.ApiClient;
 import org.openqa.selenium.By;
-import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 import tools.jackson.databind.JsonNode;
 
@@ -15,13 +14,14 @@ import tools.jackson.databind.JsonNode;
 public class AccessibilityTest extends Journey {
     private static String script;
 
-    @DataProvider
-    public static Object[][] themes() {
-        return new Object[][] {{"light"}, {"dark"}};
+    private void scan(String view) {
+        browser.awaitPage();
+        for (String theme : new String[] {"light", "dark"}) {
+            scan(view, theme);
+        }
     }
 
     private void scan(String view, String theme) {
-        browser.awaitPage();
         browser.setTheme(theme);
         // A colour on its way from one theme to the other is neither.
         browser.driver()
@@ -54,25 +54,25 @@ public class AccessibilityTest extends Journey {
         return script;
     }
 
-    @Test(dataProvider = "themes")
-    public void signInPage(String theme) {
+    @Test
+    public void signInPage() {
         browser.driver().manage().deleteAllCookies();
         browser.go("/sign-in").seeText("This is the demo");
-        scan("sign-in", theme);
+        scan("sign-in");
     }
 
-    @Test(dataProvider = "themes")
-    public void welcomePage(String theme) {
+    @Test
+    public void welcomePage() {
         browser.go("/welcome#spent").seeHeading("This link is spent");
-        scan("welcome", theme);
+        scan("welcome");
     }
 
-    @Test(dataProvider = "themes")
-    public void leadsPages(String theme) {
+    @Test
+    public void leadsPages() {
         browser.signInAs("Orla Fennick");
-        scan("home", theme);
+        scan("home");
         browser.go("/bring-in");
-        scan("bring-in", theme);
+        scan("bring-in");
         ApiClient lead = ApiClient.signedIn(server().address(), "orla", PASSWORD);
         JsonNode studies = lead.get("/api/studies").json();
         String study = studies.get(studies.size() - 1).path("id").asString();
@@ -82,30 +82,30 @@ public class AccessibilityTest extends Journey {
                 .path("id")
                 .asString();
         browser.go("/studies/" + study + "/prompts/" + prompt);
-        scan("prompt", theme);
+        scan("prompt");
         for (String step : new String[] {
             "brief", "prompts", "candidates", "answers", "rubric", "grading", "agreement", "recommendation"
         }) {
             browser.go("/studies/" + study + "/" + step);
-            scan(step, theme);
+            scan(step);
         }
         browser.go("/studies/" + study + "/answers/masking").seeText("Fenlight");
-        scan("masking", theme);
+        scan("masking");
         browser.click(By.xpath("//nav//a[.//span[normalize-space()='Answers']]"));
         browser.clickLink("Drift alarm fires");
         browser.seeHeading("Drift alarm");
-        scan("answers of a prompt", theme);
+        scan("answers of a prompt");
         browser.go("/studies/" + study + "/grading").seeHeading();
         browser.clickButton("Close the round …");
         browser.seeText("Raters will see which candidate wrote what");
-        scan("dialog", theme);
+        scan("dialog");
         browser.go("/studies/" + study + "/nowhere");
-        scan("no such page", theme);
+        scan("no such page");
     }
 
     /** The same views while a study is prepared, when they are written in. */
-    @Test(dataProvider = "themes")
-    public void leadsPagesWhilePreparing(String theme) {
+    @Test
+    public void leadsPagesWhilePreparing() {
         ApiClient lead = ApiClient.signedIn(server().address(), "orla", PASSWORD);
         String study = "/studies/" + DemoInPreparation.bringIn(ROOT, lead);
         browser.signInAs("Orla Fennick");
@@ -113,73 +113,73 @@ public class AccessibilityTest extends Journey {
             "brief", "prompts", "candidates", "answers", "rubric", "grading", "agreement", "recommendation"
         }) {
             browser.go(study + "/" + step);
-            scan(step + " while preparing", theme);
+            scan(step + " while preparing");
         }
         browser.go(study + "/prompts");
         browser.clickLink("In which order does the tender visit?");
         browser.seeHeading("In which order");
-        scan("prompt being written", theme);
+        scan("prompt being written");
         browser.clickButton("From git");
         browser.seeText("Starting code from git");
-        scan("git dialog", theme);
+        scan("git dialog");
         browser.go(study + "/candidates");
         browser.clickLink("Write");
-        scan("candidate being written", theme);
+        scan("candidate being written");
         browser.go(study + "/answers");
         browser.clickLink("In which order does the tender visit?");
         browser.clickButton("Paste an answer");
         browser.seeText("How it ended");
-        scan("answer being pasted", theme);
+        scan("answer being pasted");
         browser.go(study + "/answers/files").seeText("Drop the file here");
-        scan("answers from a file", theme);
+        scan("answers from a file");
         browser.go(study + "/answers/masking");
         browser.click(By.xpath("//button[contains(@aria-label, 'Take back: Fenlight')]"));
         browser.seeHeading("1 stretch to decide on");
-        scan("stretch to decide on", theme);
+        scan("stretch to decide on");
         browser.go(study + "/grading");
         browser.seeText("The plan");
-        scan("plan", theme);
+        scan("plan");
         String collecting = "/studies/" + DemoInPreparation.bringInCollecting(ROOT, lead, 1, "");
         browser.go(collecting + "/answers/collect").seeText("costs at most");
-        scan("collecting", theme);
+        scan("collecting");
         browser.click(By.partialLinkText("Run of"));
         browser.seeText("9 of 9 answers, finished.");
-        scan("run", theme);
+        scan("run");
         browser.clickLink("Give the fees a shape");
         browser.field("Code").sendKeys("as diff");
         browser.seeText("18 lines added, 0 removed");
-        scan("differences", theme);
+        scan("differences");
         browser.go(collecting + "/candidates");
         browser.clickLink("Write");
         browser.clickButton("Change the source");
         browser.seeText("What is sent");
-        scan("source", theme);
+        scan("source");
     }
 
-    @Test(dataProvider = "themes")
-    public void aReadersPage(String theme) {
+    @Test
+    public void aReadersPage() {
         ApiClient lead = ApiClient.signedIn(server().address(), "orla", PASSWORD);
         DemoInPreparation.bringIn(ROOT, lead);
         browser.signInAs("Ines Calder");
-        scan("prompts to read back", theme);
+        scan("prompts to read back");
         browser.click(By.xpath("//section[.//h2='Prompts to read back']//a[.='Clean up the chart label']"));
         browser.seeText("What do you think is asked?");
-        scan("reading", theme);
+        scan("reading");
     }
 
-    @Test(dataProvider = "themes")
-    public void ratersPages(String theme) {
+    @Test
+    public void ratersPages() {
         browser.signInAs("Sana Tillery");
-        scan("my sheets", theme);
+        scan("my sheets");
         browser.clickLink("Drift alarm fires");
         browser.seeHeading("Drift alarm");
-        scan("desk, sent in", theme);
+        scan("desk, sent in");
         browser.signInAs("Juri Halvard");
         browser.clickLink("Service visits show");
         browser.seeHeading("Service visits");
-        scan("desk", theme);
+        scan("desk");
         browser.clickButton("Keys");
         browser.seeText("Keys at the desk");
-        scan("keys", theme);
+        scan("keys");
     }
 }

@@ -1,121 +1,58 @@
 package org.mossbank.e2e.journeys;
 
-import static org.assertj.core.api.Assertions.assertThat;
-
-import java.io.UncheckedIOException;
-import java.net.URI;
+import java.io.IOException;
 import java.nio.file.Path;
-import java.util.List;
 import java.util.Map;
-import java.util.UUID;
-import java.util.concurrent.ConcurrentHashMap;
-import java.util.concurrent.CountDownLatch;
-import java.util.concurrent.ExecutorService;
-import java.util.concurrent.Executors;
-import java.util.concurrent.TimeUnit;
-import org.mossbank.testkit.ApiClient;
 import org.mossbank.testkit.ServerProcess;
 import org.mossbank.testkit.TestDatabase;
+import org.testng.annotations.AfterClass;
+import org.testng.annotations.BeforeClass;
 import org.testng.annotations.Test;
-import tools.jackson.databind.JsonNode;
 
-/** The server is killed while raters are sending grades; every grade that it acknowledged must be there afterwards. */
+/** The server is killed while raters are sending grades and a run is collecting answers. */
 public class CrashTest {
     private static final Path ROOT = Path.of(System.getProperty("mossbank.root"));
-    private static final String PASSWORD = "tide and lantern";
-    private static final int ENOUGH = 150;
+    private static final String SECRET = "heron under the jetty";
 
-    private record Acknowledged(int level, long revision) {}
+    private final GradesUnderWay grades = new GradesUnderWay();
+    private RunUnderWay run;
+    private ServerProcess again;
+
+    private static ServerProcess start(TestDatabase database) {
+        return ServerProcess.startDemo(
+                ROOT, database, Map.of("MOSSBANK_ALLOWED_SOURCES", "127.0.0.1", "MOSSBANK_SECRETS_STANDIN", SECRET));
+    }
+
+    @BeforeClass
+    public void killInTheMiddleAndStartAgain() throws IOException, InterruptedException {
+        TestDatabase database = TestDatabase.create();
+        run = new RunUnderWay(ROOT, SECRET);
+        ServerProcess server = start(database);
+        grades.begin(server.address());
+        grades.awaitEnough();
+        run.beginAndAwaitItsMiddle(server.address());
+        server.kill();
+        grades.awaitEnd();
+        again = start(database);
+    }
+
+    @AfterClass(alwaysRun = true)
+    public void end() {
+        if (again != null) {
+            again.close();
+        }
+        if (run != null) {
+            run.close();
+        }
+    }
 
     @Test
-    public void everyAcknowledgedGradeSurvivesAKill() throws InterruptedException {
-        TestDatabase database = TestDatabase.create();
-        Map<String, Acknowledged> acknowledged = new ConcurrentHashMap<>();
-        CountDownLatch enough = new CountDownLatch(ENOUGH);
-        ExecutorService raters = Executors.newFixedThreadPool(2);
-        ServerProcess server = ServerProcess.startDemo(ROOT, database);
-        for (String name : List.of("tove", "juri")) {
-            raters.execute(() -> gradeUntilTheServerIsGone(server.address(), name, acknowledged, enough));
-        }
-        assertThat(enough.await(3, TimeUnit.MINUTES)).isTrue();
-        server.kill();
-        raters.shutdown();
-        assertThat(raters.awaitTermination(2, TimeUnit.MINUTES)).isTrue();
-
-        try (ServerProcess again = ServerProcess.startDemo(ROOT, database)) {
-            Map<String, Acknowledged> found = new ConcurrentHashMap<>();
-            for (String name : List.of("tove", "juri")) {
-                ApiClient rater = ApiClient.signedIn(again.address(), name, PASSWORD);
-                eachCell(
-                        rater,
-                        (path, grade) -> found.put(
-                                path,
-                                new Acknowledged(
-                                        grade.path("level").asInt(-1),
-                                        grade.path("revision").asLong())));
-            }
-            assertThat(acknowledged).isNotEmpty().allSatisfy((cell, grade) -> {
-                // One more may have been written whose answer the kill cut off; none may be lost.
-                assertThat(found.get(cell).revision()).isBetween(grade.revision(), grade.revision() + 1);
-                if (found.get(cell).revision() == grade.revision()) {
-                    assertThat(found.get(cell)).isEqualTo(grade);
-                }
-            });
-        }
+    public void everyAcknowledgedGradeSurvivesAKill() {
+        grades.areThere(again.address());
     }
 
-    private interface Cell {
-        void visit(String path, JsonNode grade);
-    }
-
-    private static void eachCell(ApiClient rater, Cell cell) {
-        for (JsonNode summary : rater.get("/api/sheets").json()) {
-            if (summary.has("sentAt")) {
-                continue;
-            }
-            String sheet = summary.path("id").asString();
-            for (JsonNode answer : rater.get("/api/sheets/" + sheet).json().path("answers")) {
-                for (JsonNode grade : answer.path("grades")) {
-                    cell.visit(
-                            "/api/sheets/" + sheet + "/answers/"
-                                    + answer.path("id").asString() + "/grades/"
-                                    + grade.path("criterionId").asString(),
-                            grade);
-                }
-            }
-        }
-    }
-
-    private static void gradeUntilTheServerIsGone(
-            URI address, String name, Map<String, Acknowledged> acknowledged, CountDownLatch enough) {
-        try {
-            ApiClient rater = ApiClient.signedIn(address, name, PASSWORD);
-            Map<String, Long> revisions = new ConcurrentHashMap<>();
-            eachCell(
-                    rater,
-                    (path, grade) -> revisions.put(path, grade.path("revision").asLong()));
-            for (int round = 0; ; round++) {
-                for (Map.Entry<String, Long> cell : revisions.entrySet()) {
-                    int level = round % 5;
-                    JsonNode saved = rater.put(
-                                    cell.getKey(),
-                                    Map.of(
-                                            "changeId",
-                                            UUID.randomUUID().toString(),
-                                            "baseRevision",
-                                            cell.getValue(),
-                                            "level",
-                                            level,
-                                            "notApplicable",
-                                            false))
-                            .json();
-                    cell.setValue(saved.path("revision").asLong());
-                    acknowledged.put(cell.getKey(), new Acknowledged(level, cell.getValue()));
-                    enough.countDown();
-                }
-            }
-        } catch (UncheckedIOException e) {
-            // The kill; what was acknowledged until then is what counts.
-        }
+    @Test
+    public void nothingThatHadComeIsLostAndNothingIsAskedTwice() throws InterruptedException {
+        run.isFinishedAsIfNothingHadBeen(again.address());
     }
 }

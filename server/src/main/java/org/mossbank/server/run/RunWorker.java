@@ -14,6 +14,7 @@ import org.mossbank.server.source.Reply;
 import org.mossbank.server.source.Sources;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
+import org.springframework.beans.factory.ObjectProvider;
 import org.springframework.boot.context.event.ApplicationReadyEvent;
 import org.springframework.context.annotation.Lazy;
 import org.springframework.context.event.ContextClosedEvent;
@@ -32,14 +33,16 @@ class RunWorker {
     private static final int SHUT_DOWN_SECONDS = 5;
     private static final int WRITES_TRIED = 5;
 
-    private final RunWork work;
-    private final Sources sources;
+    /** Looked up when the first tick comes, so that they do not hold up the start. */
+    private final ObjectProvider<RunWork> work;
+
+    private final ObjectProvider<Sources> sources;
     private final UUID server = UUID.randomUUID();
     private final Map<UUID, Request> underWay = new ConcurrentHashMap<>();
     private final ScheduledExecutorService clockwork = Executors.newScheduledThreadPool(2, named("run-clockwork"));
     private final ExecutorService requests = Executors.newFixedThreadPool(MOST_AT_ONCE, named("run-request"));
 
-    RunWorker(RunWork work, Sources sources) {
+    RunWorker(ObjectProvider<RunWork> work, ObjectProvider<Sources> sources) {
         this.work = work;
         this.sources = sources;
     }
@@ -62,17 +65,17 @@ class RunWorker {
 
     @EventListener(ApplicationReadyEvent.class)
     void begin() {
-        clockwork.scheduleWithFixedDelay(this::claimAll, 0, EVERY_MS, TimeUnit.MILLISECONDS);
+        clockwork.scheduleWithFixedDelay(this::claimAll, EVERY_MS, EVERY_MS, TimeUnit.MILLISECONDS);
         clockwork.scheduleWithFixedDelay(this::keepAll, EVERY_MS, EVERY_MS, TimeUnit.MILLISECONDS);
     }
 
     private void claimAll() {
         try {
-            work.recover();
-            for (UUID run : work.going()) {
+            work.getObject().recover();
+            for (UUID run : work.getObject().going()) {
                 boolean more = true;
                 while (more && underWay.size() < MOST_AT_ONCE) {
-                    Optional<RunWork.Claim> claim = work.claim(run, server);
+                    Optional<RunWork.Claim> claim = work.getObject().claim(run, server);
                     claim.ifPresent(this::send);
                     more = claim.isPresent();
                 }
@@ -90,15 +93,16 @@ class RunWorker {
 
     private void ask(RunWork.Claim claim, Request request) {
         try {
-            Reply reply = sources.ask(
-                    claim.source(),
-                    claim.turns(),
-                    claim.attempt(),
-                    (text, ms) -> {
-                        request.text = text;
-                        request.firstOutputMs = ms;
-                    },
-                    request.asking);
+            Reply reply = sources.getObject()
+                    .ask(
+                            claim.source(),
+                            claim.turns(),
+                            claim.attempt(),
+                            (text, ms) -> {
+                                request.text = text;
+                                request.firstOutputMs = ms;
+                            },
+                            request.asking);
             write(claim.cellId(), reply);
         } catch (RuntimeException e) {
             // The claim runs out, and what was kept of it is written down then.
@@ -112,7 +116,7 @@ class RunWorker {
     private void write(UUID cell, Reply reply) {
         for (int attempt = 1; ; attempt++) {
             try {
-                work.finish(cell, server, reply);
+                work.getObject().finish(cell, server, reply);
                 return;
             } catch (DataIntegrityViolationException | ConcurrencyFailureException e) {
                 if (attempt == WRITES_TRIED) {
@@ -125,7 +129,7 @@ class RunWorker {
     private void keepAll() {
         underWay.forEach((cell, request) -> {
             try {
-                if (!work.keep(cell, server, request.text, request.firstOutputMs)) {
+                if (!work.getObject().keep(cell, server, request.text, request.firstOutputMs)) {
                     request.asking.cutOff();
                 }
             } catch (RuntimeException e) {
