@@ -8,7 +8,8 @@ import { Changes } from "../features/answer/Changes";
 import { FollowUpFields } from "../features/answer/FollowUpFields";
 import { CollectPage } from "../features/run/CollectPage";
 import { RunPage } from "../features/run/RunPage";
-import { runLine } from "../features/run/words";
+import { AskFollowUp } from "../features/run";
+import { runLine, whyNotThere } from "../features/run/words";
 import { SourcePart } from "../features/source";
 import { Markdown } from "../ui/Markdown";
 import { refusal } from "./people";
@@ -217,6 +218,56 @@ describe("a run's board", () => {
     expect(runLine(run("PAUSED", [cell(0, "ASKING"), cell(1, "WAITING")], { stopping: true }))).toBe(
       "0 of 2 answers, stopping",
     );
+  });
+});
+
+describe("a follow-up for one answer alone", () => {
+  const answer = {
+    id: "a1",
+    key: "a1",
+    promptId: "p1",
+    candidateId: "c1",
+    attempt: 1,
+    outcome: "COMPLETE" as const,
+    text: "It is the loop.",
+    followUps: [],
+    measures: { estimated: false },
+    changed: { files: 0, linesAdded: 0, linesRemoved: 0 },
+    version: 0,
+  };
+
+  it("begins with the prepared words, says what others mean, and leads to its run", async () => {
+    const asked = study().on("POST /api/studies/s1/runs/follow-up", () => ({ body: run("RUNNING", []) })).asked;
+    inStudy(<AskFollowUp answer={answer} prepared={["Show a test."]} />);
+    await userEvent.click(await screen.findByRole("button", { name: "Follow it up …" }));
+    const words = screen.getByLabelText("What it is told");
+    expect(words).toHaveProperty("value", "Show a test.");
+    expect(screen.getByText("As prepared for all.")).toBeDefined();
+    await userEvent.type(words, " It does not compile.");
+    expect(screen.getByText(/For this answer alone/)).toBeDefined();
+    await userEvent.click(screen.getByRole("button", { name: "Ask" }));
+    expect(await screen.findByText("another page")).toBeDefined();
+    expect(asked.find((a) => a.method === "POST")?.body).toEqual({
+      answerId: "a1",
+      asked: "Show a test. It does not compile.",
+    });
+  });
+
+  it("is not offered where there is no source", async () => {
+    const asked = study(["c2"]).asked;
+    inStudy(<AskFollowUp answer={answer} prepared={[]} />);
+    await waitFor(() => expect(asked.length).toBeGreaterThan(0));
+    expect(screen.queryByRole("button")).toBeNull();
+  });
+
+  it("a missing answer is explained by the latest run", () => {
+    const runs = [
+      run("FINISHED", [cell(0, "TURNED_AWAY", { notes: "It answered 401." })]),
+      run("PAUSED", [cell(1, "WAITING")]),
+    ];
+    expect(whyNotThere(runs, "p1", "c1")).toBe("turned away: It answered 401.");
+    expect(whyNotThere(runs, "p1", "c2")).toBe("waiting in a run that is paused");
+    expect(whyNotThere(runs, "p2", "c1")).toBeUndefined();
   });
 });
 

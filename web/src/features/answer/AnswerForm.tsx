@@ -5,6 +5,7 @@ import { Button } from "../../ui/Button";
 import { Confirm, Dialog } from "../../ui/Dialog";
 import { Area, Choice, Field, NumberField, Tick } from "../../ui/Field";
 import { Note } from "../../ui/Note";
+import { AskFollowUp } from "../run";
 import { useStudy } from "../study";
 import { FollowUpFields } from "./FollowUpFields";
 import { useAddAnswer, useRemoveAnswer, useWriteAnswer } from "./api";
@@ -73,6 +74,7 @@ export function AnswerTools({ answer, prepared }: { answer: Schemas["AnswerView"
   return (
     <p className="flex gap-2 border-y border-rule py-2">
       <Button onClick={() => setWriting(true)}>Correct it</Button>
+      <AskFollowUp answer={answer} prepared={prepared} />
       <Button onClick={() => setRemoving(true)}>Remove it …</Button>
       <Dialog title="Correct the answer" open={writing} onOpenChange={setWriting}>
         <AnswerFields

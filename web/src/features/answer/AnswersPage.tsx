@@ -1,4 +1,4 @@
-import { useQueries } from "@tanstack/react-query";
+import { useQueries, useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
 import { Button, buttonLook } from "../../ui/Button";
@@ -8,7 +8,7 @@ import { useTitle } from "../../ui/useTitle";
 import { CandidateName, candidatesOfStudy } from "../candidate";
 import { MaskingLine } from "../masking";
 import { promptsOfStudy } from "../prompt";
-import { RunLines } from "../run";
+import { RunLines, runsOfStudy, whyNotThere } from "../run";
 import { useStudy } from "../study";
 import { Filters, rowsOf, useAnswerFilter } from "./AnswerFilters";
 import { answersOfStudy } from "./api";
@@ -20,6 +20,7 @@ export function AnswersPage() {
   const [prompts, candidates, answers] = useQueries({
     queries: [promptsOfStudy(study.id), candidatesOfStudy(study.id), answersOfStudy(study.id)],
   });
+  const runs = useQuery({ ...runsOfStudy(study.id), enabled: study.role === "LEAD", retry: false });
   const [filter, setFilter] = useAnswerFilter();
   useTitle(`Answers · ${study.title}`);
   const failed = prompts.error ?? candidates.error ?? answers.error;
@@ -97,7 +98,7 @@ export function AnswersPage() {
                 <Cell
                   answers={byCell.get(cellOf(p.id, c.id)) ?? []}
                   outcome={filter.outcome}
-                  missing={whyMissing(p, study.stage)}
+                  missing={whyMissing(p, study.stage, whyNotThere(runs.data ?? [], p.id, c.id))}
                   paste={mayWrite && p.fault === undefined ? `${p.id}?paste=${c.id}` : undefined}
                 />
               ),
@@ -112,11 +113,18 @@ export function AnswersPage() {
 
 const cellOf = (promptId: string, candidateId: string) => `${promptId} ${candidateId}`;
 
-function whyMissing(prompt: Schemas["PromptView"], stage: Schemas["StudySummary"]["stage"]): string {
+function whyMissing(
+  prompt: Schemas["PromptView"],
+  stage: Schemas["StudySummary"]["stage"],
+  ofRun: string | undefined,
+): string {
   if (prompt.fault !== undefined) {
     return "not asked: the prompt is set aside";
   }
-  return stage === "PREPARING" ? "none yet" : "not asked before the round";
+  if (ofRun !== undefined) {
+    return ofRun;
+  }
+  return stage === "PREPARING" ? "not collected yet" : "not asked before the round";
 }
 
 type CellProps = {
@@ -128,7 +136,12 @@ type CellProps = {
 
 function Cell({ answers, outcome, missing, paste }: CellProps) {
   if (answers.length === 0) {
-    return paste ? <Link to={paste}>Paste one</Link> : <span className="text-sm text-ink-soft">{missing}</span>;
+    return (
+      <>
+        <span className="block text-sm text-ink-soft">{missing}</span>
+        {paste && <Link to={paste}>Paste one</Link>}
+      </>
+    );
   }
   return answers.map((answer) => (
     <div key={answer.id} className={outcome !== "" && answer.outcome !== outcome ? "text-ink-soft" : undefined}>

@@ -37,6 +37,15 @@ export function useStartRun(studyId: string) {
   });
 }
 
+export function useAskFollowUp(studyId: string) {
+  const changed = useStudyChanged(studyId);
+  return useMutation({
+    mutationFn: (body: Schemas["AskFollowUp"]) =>
+      unwrap(api.POST("/api/studies/{studyId}/runs/follow-up", { ...ofStudy(studyId), body })),
+    onSuccess: changed,
+  });
+}
+
 type Step = { stop: { cutOff: boolean } } | { step: "resume" | "again" } | { budget: Schemas["Budget"] };
 
 /** Stops a run, lets it go on, asks again what was turned away, or gives it another budget. */

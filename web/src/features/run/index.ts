@@ -1,1 +1,4 @@
+export { runsOfStudy } from "./api";
+export { AskFollowUp } from "./AskFollowUp";
 export { RunLines } from "./RunLines";
+export { whyNotThere } from "./words";

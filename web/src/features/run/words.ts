@@ -16,4 +16,24 @@ export function runLine(run: RunView): string {
   return parts.filter((p) => p !== false).join(", ");
 }
 
+/** What a run says of a cell for which no answer is there; the latest run's word counts. */
+export function whyNotThere(runs: RunView[], promptId: string, candidateId: string): string | undefined {
+  const cell = runs
+    .toReversed()
+    .flatMap((run) => run.cells.map((c) => ({ ...c, run: run.state })))
+    .find((c) => c.promptId === promptId && c.candidateId === candidateId);
+  switch (cell?.state) {
+    case "WAITING":
+      return cell.run === "RUNNING" ? "waiting in a run" : "waiting in a run that is paused";
+    case "ASKING":
+      return "being asked";
+    case "TURNED_AWAY":
+      return `turned away: ${cell.notes?.split("\n").at(-1) ?? "nothing came"}`;
+    case "DONE":
+      return "removed after a run";
+    case undefined:
+      return undefined;
+  }
+}
+
 export const isGoing = (run: RunView) => run.state === "RUNNING" || run.cells.some((c) => c.state === "ASKING");

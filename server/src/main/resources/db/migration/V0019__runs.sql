@@ -34,6 +34,8 @@ create table run_cell (
     candidate_id     uuid        not null references candidate (id) on delete cascade,
     attempt          int         not null,
     state            text        not null,
+    -- what is asked in place of the prepared follow-up, for this answer alone
+    own_follow_up    text,
     -- 0 for the first reply, then the follow-ups
     turn             int         not null,
     tries            int         not null,

@@ -109,6 +109,7 @@ public class AuthorizationTest extends ServerTest {
             prepares("GET", STUDY + "/runs", 200),
             prepares("POST", STUDY + "/runs/forecast", 400),
             prepares("POST", STUDY + "/runs", 409),
+            prepares("POST", STUDY + "/runs/follow-up", 409),
             prepares("GET", RUN, 404),
             prepares("GET", RUN + "/events", 404),
             prepares("POST", RUN + "/stop", 404),

@@ -216,6 +216,8 @@ final class Bodies {
             case "/sources/*" -> Map.of("version", -1, "content", source("http://127.0.0.1:1/ask"));
             case "/sources/*/trial" -> Map.of("text", "Are you there?");
             case "/runs", "/runs/forecast" -> run(List.of(ids.get("promptId")), List.of(ids.get("candidateId")));
+            case "/runs/follow-up" ->
+                Map.of("answerId", ids.getOrDefault("keptAnswerId", ids.get("promptId")), "asked", "Why?");
             case "/runs/*/stop" -> Map.of("cutOff", false);
             case "/masking/words" -> Map.of("version", 0, "words", List.of("Moor Works"));
             case "/masking/decisions" ->

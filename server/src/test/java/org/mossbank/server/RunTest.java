@@ -181,6 +181,37 @@ public class RunTest extends ServerTest {
                 .containsOnly(0);
     }
 
+    /** Words for one answer alone are asked of its candidate, with all that was said before, and counted as unequal. */
+    @Test
+    public void oneAnswerCanBeFollowedUpAlone() throws Exception {
+        StudyInTheMaking own = study("brindle");
+        own.put("/follow-up-rule", Map.of("version", -1, "most", 1));
+        await(own, start(own, all(own)), is("FINISHED"));
+        JsonNode answer = answers(own).get(0);
+        Map<String, String> ask =
+                Map.of("answerId", answer.path("id").asString(), "asked", "Your code does not compile.");
+
+        JsonNode run = own.post("/runs/follow-up", ask);
+        await(own, run.path("id").asString(), is("FINISHED"));
+
+        JsonNode after = answers(own).stream()
+                .filter(a -> a.path("id").equals(answer.path("id")))
+                .findFirst()
+                .orElseThrow();
+        assertThat(after.at("/followUps/0/asked").asString()).isEqualTo("Your code does not compile.");
+        // The stand-in counts what it was told: our two turns were both there.
+        assertThat(after.at("/followUps/0/reply").asString()).contains("(Reply 2.)");
+        assertThat(after.at("/measures/outputTokens").asLong())
+                .isGreaterThan(answer.at("/measures/outputTokens").asLong());
+        assertThat(own.get("/answers")
+                        .valueStream()
+                        .mapToInt(a -> a.path("unequal").asInt())
+                        .sum())
+                .isEqualTo(1);
+        assertThat(own.lead.post(own.path + "/runs/follow-up", ask).body())
+                .contains("must be at most 1, as the study gives up then");
+    }
+
     @DataProvider
     public Object[][] endings() {
         return new Object[][] {

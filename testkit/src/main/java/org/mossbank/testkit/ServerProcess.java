@@ -22,10 +22,12 @@ public final class ServerProcess implements AutoCloseable {
 
     private final Process process;
     private final URI address;
+    private final File log;
 
-    private ServerProcess(Process process, URI address) {
+    private ServerProcess(Process process, URI address, File log) {
         this.process = process;
         this.address = address;
+        this.log = log;
     }
 
     /**
@@ -53,7 +55,7 @@ public final class ServerProcess implements AutoCloseable {
             builder.environment().putAll(database.environment());
             builder.environment().put("MOSSBANK_PORT", String.valueOf(port));
             builder.environment().putAll(settings);
-            ServerProcess server = new ServerProcess(builder.start(), URI.create("http://127.0.0.1:" + port));
+            ServerProcess server = new ServerProcess(builder.start(), URI.create("http://127.0.0.1:" + port), log);
             Runtime.getRuntime().addShutdownHook(new Thread(server::kill));
             server.awaitAnswer(log);
             return server;
@@ -111,6 +113,15 @@ public final class ServerProcess implements AutoCloseable {
             }
             java.util.concurrent.locks.LockSupport.parkNanos(
                     Duration.ofMillis(200).toNanos());
+        }
+    }
+
+    /** All that it has written so far. */
+    public String log() {
+        try {
+            return Files.readString(log.toPath());
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
         }
     }
 

@@ -1,5 +1,7 @@
 package org.mossbank.e2e.journeys;
 
+import static org.assertj.core.api.Assertions.assertThat;
+
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.Map;
@@ -16,6 +18,7 @@ public class CrashTest {
 
     private final GradesUnderWay grades = new GradesUnderWay();
     private RunUnderWay run;
+    private ServerProcess killed;
     private ServerProcess again;
 
     private static ServerProcess start(TestDatabase database) {
@@ -32,6 +35,7 @@ public class CrashTest {
         grades.awaitEnough();
         run.beginAndAwaitItsMiddle(server.address());
         server.kill();
+        killed = server;
         grades.awaitEnd();
         again = start(database);
     }
@@ -49,6 +53,13 @@ public class CrashTest {
     @Test
     public void everyAcknowledgedGradeSurvivesAKill() {
         grades.areThere(again.address());
+    }
+
+    /** Runs were claimed, asked, cut by the kill and taken up again; none of it writes what requests were sent with. */
+    @Test(dependsOnMethods = "nothingThatHadComeIsLostAndNothingIsAskedTwice")
+    public void noSecretIsInTheLog() {
+        assertThat(killed.log()).contains("Started MossbankApplication").doesNotContain(SECRET);
+        assertThat(again.log()).contains("Started MossbankApplication").doesNotContain(SECRET);
     }
 
     @Test

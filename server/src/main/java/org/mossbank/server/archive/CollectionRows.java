@@ -83,6 +83,7 @@ final class CollectionRows {
                     cell.candidate(),
                     cell.attempt(),
                     cell.state(),
+                    cell.ownFollowUp(),
                     cell.turn(),
                     cell.tries(),
                     cell.spentCost(),

@@ -90,6 +90,7 @@ final class CollectionTables {
                 row.text("candidate"),
                 row.integer("attempt"),
                 row.text("state"),
+                row.textOrNull("own_follow_up"),
                 row.integer("turn"),
                 row.integer("tries"),
                 Objects.requireNonNull(amount(row, "spent_cost")),

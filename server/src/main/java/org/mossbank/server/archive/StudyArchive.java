@@ -78,6 +78,7 @@ record StudyArchive(
 
     /**
      * @param state  waiting, done or turned-away
+     * @param ownFollowUp what was asked for this answer alone
      * @param answer key; absent if there is none
      */
     record ArchiveCell(
@@ -86,6 +87,7 @@ record StudyArchive(
             String candidate,
             int attempt,
             String state,
+            @Nullable String ownFollowUp,
             int turn,
             int tries,
             BigDecimal spentCost,

@@ -10,6 +10,7 @@ import java.math.BigDecimal;
 import java.time.Instant;
 import java.util.UUID;
 import org.jspecify.annotations.Nullable;
+import org.mossbank.server.answer.AnswerView;
 import org.mossbank.server.answer.Outcome;
 
 /** One prompt for one candidate, once. */
@@ -37,6 +38,9 @@ class RunCell {
 
     @Enumerated(EnumType.STRING)
     private State state;
+
+    @Nullable
+    private String ownFollowUp;
 
     private int turn;
     private int tries;
@@ -99,6 +103,15 @@ class RunCell {
         return cell;
     }
 
+    /** One more turn of an answer that is there. */
+    static RunCell following(UUID runId, AnswerView answer, String asked) {
+        RunCell cell = of(runId, new RunPlan.Cell(0, answer.promptId(), answer.candidateId(), answer.attempt()), 0);
+        cell.turn = answer.followUps().size() + 1;
+        cell.answeredBy(answer.id(), answer.outcome());
+        cell.ownFollowUp = asked;
+        return cell;
+    }
+
     /** As an archive has it. */
     static RunCell of(UUID runId, Runs.CellRecord record, @Nullable Outcome outcome, int place) {
         RunCell cell = of(
@@ -106,6 +119,7 @@ class RunCell {
                 new RunPlan.Cell(record.group(), record.promptId(), record.candidateId(), record.attempt()),
                 place);
         cell.state = State.valueOf(record.state());
+        cell.ownFollowUp = record.ownFollowUp();
         cell.turn = record.turn();
         cell.tries = record.tries();
         cell.spentCost = record.spentCost();
@@ -192,6 +206,11 @@ class RunCell {
         return state == State.ASKING && server.equals(owner);
     }
 
+    /** Whether more of an answer is to come. */
+    boolean isAbout(AnswerView answer) {
+        return answer.id().equals(answerId) && (state == State.WAITING || state == State.ASKING);
+    }
+
     boolean isForsaken(Instant now) {
         return leaseUntil != null && leaseUntil.isBefore(now);
     }
@@ -222,6 +241,11 @@ class RunCell {
 
     int attempt() {
         return attempt;
+    }
+
+    @Nullable
+    String ownFollowUp() {
+        return ownFollowUp;
     }
 
     int turn() {
@@ -289,6 +313,7 @@ class RunCell {
                 candidateId,
                 attempt,
                 (state == State.ASKING ? State.WAITING : state).name(),
+                ownFollowUp,
                 turn,
                 tries,
                 RunCosts.plainOrZero(spentCost),

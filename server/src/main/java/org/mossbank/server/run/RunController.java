@@ -42,6 +42,12 @@ class RunController {
         return runs.start(studyId, request);
     }
 
+    @PostMapping("/follow-up")
+    @ResponseStatus(HttpStatus.CREATED)
+    RunView followUp(@PathVariable UUID studyId, @Valid @RequestBody RunService.AskFollowUp request) {
+        return runs.followUp(studyId, request);
+    }
+
     @GetMapping("/{runId}")
     RunView one(@PathVariable UUID studyId, @PathVariable UUID runId) {
         return runs.one(studyId, runId);

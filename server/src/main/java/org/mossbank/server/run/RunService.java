@@ -5,6 +5,7 @@ import jakarta.validation.constraints.DecimalMin;
 import jakarta.validation.constraints.Digits;
 import jakarta.validation.constraints.Max;
 import jakarta.validation.constraints.Min;
+import jakarta.validation.constraints.NotBlank;
 import jakarta.validation.constraints.NotEmpty;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
@@ -258,6 +259,68 @@ class RunService {
         if (asked.cells.isEmpty()) {
             throw Problem.invalid("attempts", "must leave something to ask; every attempt is there");
         }
+        Run run = begin(
+                study,
+                request.attempts(),
+                request.followUps(),
+                request.budgetCost(),
+                request.budgetTokens(),
+                asked.currency);
+        int place = 0;
+        for (RunPlan.Cell cell : asked.cells) {
+            entities.persist(RunCell.of(run.id(), cell, place));
+            place++;
+        }
+        entities.flush();
+        return boards.view(run);
+    }
+
+    /** @param asked Markdown; one of the prepared follow-ups, or words for this answer alone */
+    record AskFollowUp(
+            @NotNull UUID answerId,
+            @NotBlank @Size(max = FollowUp.LONGEST_ASKED) String asked) {}
+
+    /**
+     * Asks one candidate one thing more, as a run of its own.
+     *
+     * @throws Problem 400 if it cannot be asked, or the study gives up before; 409 once the round is open
+     */
+    @PreAuthorize("@studyAccess.mayPrepare(#study)")
+    @Transactional
+    public RunView followUp(UUID study, AskFollowUp request) {
+        studies.requirePreparing(study);
+        AnswerView answer = answers.ofStudy(study).stream()
+                .filter(a -> a.id().equals(request.answerId()))
+                .findFirst()
+                .orElseThrow(() -> Problem.notFound("This answer"));
+        if (sources.of(study, answer.candidateId()).isEmpty()) {
+            throw Problem.invalid("answerId", "must be of a candidate that has a source");
+        }
+        if (request.asked().indexOf('\0') >= 0) {
+            throw Problem.invalid("asked", "must not contain the character U+0000");
+        }
+        rules.require(study, answer.followUps().size() + 1);
+        if (runs.ofStudy(study).stream()
+                .anyMatch(r -> cells.ofRun(r.id()).stream().anyMatch(c -> c.isAbout(answer)))) {
+            throw Problem.invalid("answerId", "must not be asked something already");
+        }
+        CandidateView candidate = candidates.ofStudy(study).stream()
+                .filter(c -> c.id().equals(answer.candidateId()))
+                .findFirst()
+                .orElseThrow();
+        Run run = begin(study, 1, 1, null, null, candidate.content().price().currency());
+        entities.persist(RunCell.following(run.id(), answer, request.asked().strip()));
+        entities.flush();
+        return boards.view(run);
+    }
+
+    private Run begin(
+            UUID study,
+            int attempts,
+            int followUps,
+            @Nullable BigDecimal budgetCost,
+            @Nullable Long budgetTokens,
+            @Nullable String currency) {
         Set<String> keys = runs.ofStudy(study).stream().map(r -> r.head().key()).collect(Collectors.toSet());
         UUID who = current.id();
         Run run = Run.of(
@@ -267,22 +330,16 @@ class RunService {
                         Objects.requireNonNull(accounts.byId(List.of(who)).get(who))
                                 .displayName(),
                         clock.instant(),
-                        request.attempts(),
-                        request.followUps(),
-                        request.budgetCost(),
-                        request.budgetTokens(),
-                        asked.currency,
+                        attempts,
+                        followUps,
+                        budgetCost,
+                        budgetTokens,
+                        currency,
                         false,
                         ""));
         run.goOn();
         entities.persist(run);
-        int place = 0;
-        for (RunPlan.Cell cell : asked.cells) {
-            entities.persist(RunCell.of(run.id(), cell, place));
-            place++;
-        }
-        entities.flush();
-        return boards.view(run);
+        return run;
     }
 
     @PreAuthorize("@studyAccess.mayPrepare(#study)")

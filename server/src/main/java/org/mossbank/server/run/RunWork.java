@@ -160,21 +160,24 @@ class RunWork {
                 .orElse(CandidateContent.Price.UNKNOWN);
     }
 
+    /** What was asked and replied before, as the answer has it, then what is asked now. */
     private List<Turn> turns(Run run, RunCell cell) {
         PromptView prompt = prompt(run, cell);
-        List<String> asked = asked(prompt);
-        List<String> replies = new ArrayList<>();
-        if (cell.turn() > 0) {
-            AnswerView answer =
-                    answers.one(Objects.requireNonNull(cell.answerId())).orElseThrow();
-            replies.add(answer.text());
-            answer.followUps().forEach(f -> replies.add(f.reply()));
+        String first = PromptText.of(prompt.content());
+        if (cell.turn() == 0) {
+            return List.of(new Turn(first, null));
         }
+        AnswerView answer = answers.one(Objects.requireNonNull(cell.answerId())).orElseThrow();
         List<Turn> turns = new ArrayList<>();
-        for (int turn = 0; turn <= cell.turn(); turn++) {
-            turns.add(new Turn(asked.get(turn), turn < cell.turn() ? replies.get(turn) : null));
-        }
+        turns.add(new Turn(first, answer.text()));
+        answer.followUps().forEach(f -> turns.add(new Turn(f.asked(), f.reply())));
+        turns.add(new Turn(followUp(prompt, cell), null));
         return turns;
+    }
+
+    private static String followUp(PromptView prompt, RunCell cell) {
+        String own = cell.ownFollowUp();
+        return own == null ? prompt.content().followUps().get(cell.turn() - 1) : own;
     }
 
     private PromptView prompt(Run run, RunCell cell) {
@@ -182,13 +185,6 @@ class RunWork {
                 .filter(p -> p.id().equals(cell.promptId()))
                 .findFirst()
                 .orElseThrow();
-    }
-
-    private static List<String> asked(PromptView prompt) {
-        List<String> asked = new ArrayList<>();
-        asked.add(PromptText.of(prompt.content()));
-        asked.addAll(prompt.content().followUps());
-        return asked;
     }
 
     /**
@@ -280,11 +276,11 @@ class RunWork {
         } else {
             UUID answer = Objects.requireNonNull(cell.answerId());
             cell.answeredBy(answer, outcome);
-            answers.follow(answer, new FollowUp(asked(prompt).get(cell.turn()), clean(reply.text())), outcome, took);
+            answers.follow(answer, new FollowUp(followUp(prompt, cell), clean(reply.text())), outcome, took);
         }
         boolean more = cell.turn()
                 < Math.min(run.followUps(), prompt.content().followUps().size());
-        if (outcome == Outcome.COMPLETE && more) {
+        if (outcome == Outcome.COMPLETE && more && cell.ownFollowUp() == null) {
             cell.nextTurn();
         } else {
             cell.done();

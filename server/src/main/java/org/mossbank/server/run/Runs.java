@@ -53,6 +53,7 @@ public class Runs {
     /**
      * One cell of a run.
      *
+     * @param ownFollowUp what was asked in place of the prepared follow-up, for this answer alone
      * @param state WAITING, DONE or TURNED_AWAY: what is under way counts as waiting
      */
     public record CellRecord(
@@ -61,6 +62,7 @@ public class Runs {
             UUID candidateId,
             int attempt,
             String state,
+            @Nullable String ownFollowUp,
             int turn,
             int tries,
             BigDecimal spentCost,
