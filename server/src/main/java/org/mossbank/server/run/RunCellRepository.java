@@ -17,6 +17,10 @@ interface RunCellRepository extends JpaRepository<RunCell, UUID> {
     @Query("select c from RunCell c where c.id = :cell")
     Optional<RunCell> lock(UUID cell);
 
+    /** Without reading the cell itself, which is to be locked after its run. */
+    @Query("select c.runId from RunCell c where c.id = :cell")
+    Optional<UUID> runOf(UUID cell);
+
     @Query("select c from RunCell c where c.runId = :run order by c.place")
     List<RunCell> ofRun(UUID run);
 

@@ -15,10 +15,14 @@ interface RunRepository extends JpaRepository<Run, UUID> {
     @Query("select r.id from Run r where r.state = org.mossbank.server.run.Run.State.RUNNING order by r.startedAt")
     List<UUID> going();
 
-    /** Alone, to change it or what it has spent. */
+    /** Alone, to change it or what it has spent. Nothing may have read it before in the same transaction: it would be stale. */
     @Lock(LockModeType.PESSIMISTIC_WRITE)
     @Query("select r from Run r where r.id = :run")
     Optional<Run> lock(UUID run);
+
+    @Lock(LockModeType.PESSIMISTIC_WRITE)
+    @Query("select r from Run r where r.id = :run and r.studyId = :study")
+    Optional<Run> lockOfStudy(UUID study, UUID run);
 
     @Query("select r from Run r where r.id = :run and r.studyId = :study")
     Optional<Run> ofStudyById(UUID study, UUID run);

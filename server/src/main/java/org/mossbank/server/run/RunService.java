@@ -357,10 +357,7 @@ class RunService {
     }
 
     private Run lock(UUID study, UUID id) {
-        find(study, id);
-        Run run = runs.lock(id).orElseThrow(() -> Problem.notFound("This run"));
-        entities.refresh(run);
-        return run;
+        return runs.lockOfStudy(study, id).orElseThrow(() -> Problem.notFound("This run"));
     }
 
     /** @param cutOff whether what is under way is ended too, and kept as incomplete */

@@ -1,6 +1,5 @@
 package org.mossbank.server.run;
 
-import jakarta.persistence.EntityManager;
 import java.math.BigDecimal;
 import java.time.Clock;
 import java.time.Duration;
@@ -57,7 +56,6 @@ class RunWork {
     private final Candidates candidates;
     private final Answers answers;
     private final Sources sources;
-    private final EntityManager entities;
     private final Clock clock;
 
     RunWork(
@@ -67,7 +65,6 @@ class RunWork {
             Candidates candidates,
             Answers answers,
             Sources sources,
-            EntityManager entities,
             Clock clock) {
         this.runs = runs;
         this.cells = cells;
@@ -75,7 +72,6 @@ class RunWork {
         this.candidates = candidates;
         this.answers = answers;
         this.sources = sources;
-        this.entities = entities;
         this.clock = clock;
     }
 
@@ -140,15 +136,11 @@ class RunWork {
     }
 
     private Run lock(UUID runId) {
-        Run run = runs.lock(runId).orElseThrow();
-        entities.refresh(run);
-        return run;
+        return runs.lock(runId).orElseThrow();
     }
 
     private RunCell alone(UUID cellId) {
-        RunCell cell = cells.lock(cellId).orElseThrow();
-        entities.refresh(cell);
-        return cell;
+        return cells.lock(cellId).orElseThrow();
     }
 
     private CandidateContent.Price price(Run run, RunCell cell) {
@@ -207,7 +199,7 @@ class RunWork {
     @SystemOnly
     @Transactional
     public void finish(UUID cellId, UUID server, Reply reply) {
-        Run run = lock(cells.findById(cellId).orElseThrow().runId());
+        Run run = lock(cells.runOf(cellId).orElseThrow());
         RunCell cell = alone(cellId);
         if (cell.isOwnedBy(server)) {
             write(run, cell, reply);
@@ -323,34 +315,40 @@ class RunWork {
         return text.replace("\0", "\uFFFD");
     }
 
-    /** What a server that is gone was asking: kept with what had come, and not asked again, as it may have been paid for. */
+    /** Cells that a server which is gone was asking. */
+    @SystemOnly
+    @Transactional(readOnly = true)
+    public List<UUID> forsaken() {
+        return cells.forsaken(clock.instant());
+    }
+
+    /** What was being asked is kept with what had come, and not asked again, as it may have been paid for. */
     @SystemOnly
     @Transactional
-    public void recover() {
+    public void recover(UUID id) {
         Instant now = clock.instant();
-        for (UUID id : cells.forsaken(now)) {
-            Run run = lock(cells.findById(id).orElseThrow().runId());
-            RunCell cell = alone(id);
-            if (cell.state() == RunCell.State.ASKING && cell.isForsaken(now)) {
-                String came = cell.partial();
-                Reply.Ending ending = came.isEmpty() ? Reply.Ending.FAILED : Reply.Ending.INCOMPLETE;
-                long total = Duration.between(Objects.requireNonNull(cell.askedAt()), now)
-                        .toMillis();
-                write(
-                        run,
-                        cell,
-                        new Reply(
-                                ending,
-                                came,
-                                cell.firstOutputMs(),
-                                total,
-                                null,
-                                null,
-                                "The server stopped while it was asked.",
-                                false,
-                                false,
-                                null));
-            }
+        Run run = lock(cells.runOf(id).orElseThrow());
+        RunCell cell = alone(id);
+        if (cell.state() != RunCell.State.ASKING || !cell.isForsaken(now)) {
+            return;
         }
+        String came = cell.partial();
+        Reply.Ending ending = came.isEmpty() ? Reply.Ending.FAILED : Reply.Ending.INCOMPLETE;
+        long total =
+                Duration.between(Objects.requireNonNull(cell.askedAt()), now).toMillis();
+        write(
+                run,
+                cell,
+                new Reply(
+                        ending,
+                        came,
+                        cell.firstOutputMs(),
+                        total,
+                        null,
+                        null,
+                        "The server stopped while it was asked.",
+                        false,
+                        false,
+                        null));
     }
 }

@@ -71,7 +71,7 @@ class RunWorker {
 
     private void claimAll() {
         try {
-            work.getObject().recover();
+            work.getObject().forsaken().forEach(cell -> work.getObject().recover(cell));
             for (UUID run : work.getObject().going()) {
                 boolean more = true;
                 while (more && underWay.size() < MOST_AT_ONCE) {
