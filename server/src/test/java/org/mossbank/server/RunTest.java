@@ -540,7 +540,7 @@ public class RunTest extends ServerTest {
 
     @Test
     public void theBoardIsToldWhileItGoes() throws Exception {
-        StudyInTheMaking own = study("brindle?fault=slow");
+        StudyInTheMaking own = study("brindle?fault=hang");
         String id = start(own, all(own));
 
         String told = own.lead.firstEvents(own.path + "/runs/" + id + "/events", 2);
