@@ -135,6 +135,15 @@ describe("collecting from sources", () => {
     expect((await screen.findByText(/No candidate has a source yet/)).textContent).toContain("candidate");
   });
 
+  it("leads to the runs there were, from whatever page they are listed on", async () => {
+    study()
+      .on("GET /api/studies/s1/runs", () => ({ body: [run("FINISHED", [cell(0, "DONE")])] }))
+      .on("POST /api/studies/s1/runs/forecast", () => ({ body: FORECAST }));
+    inStudy(<CollectPage />);
+    const link = await screen.findByRole("link", { name: /Run of/ });
+    expect(link.getAttribute("href")).toBe("/studies/s1/answers/runs/r1");
+  });
+
   it("is over once the round is open", async () => {
     study();
     inStudy(<CollectPage />, { ...STUDY, stage: "GRADING" });

@@ -16,7 +16,7 @@ export function RunLines() {
     <ul aria-label="Runs" className="mb-4">
       {runs.data.toReversed().map((run) => (
         <li key={run.id}>
-          <Link to={`runs/${run.id}`}>Run of {moment(run.startedAt)}</Link>: {runLine(run)}
+          <Link to={`/studies/${study.id}/answers/runs/${run.id}`}>Run of {moment(run.startedAt)}</Link>: {runLine(run)}
           {run.reason !== undefined && <span className="text-ink-soft">. {run.reason}</span>}
         </li>
       ))}
