@@ -341,7 +341,7 @@ describe("differences", () => {
   it("are shown file by file, with what does not fit", async () => {
     server().on("GET /api/studies/s1/answers/a1/changes", () => ({ body: [change] }));
     inStudy(<Changes answerId="a1" />);
-    const file = await screen.findByRole("region", { name: "Differences in src/Berth.java" });
+    const file = (await screen.findByRole("heading", { name: "src/Berth.java" })).parentElement ?? document.body;
     expect(file.textContent).toContain("changed · 1 line added, 1 removed");
     expect(file.textContent).toContain("It does not fit: src/Berth.java, line 3");
     expect(file.querySelector(".line-added")?.textContent).toBe("+     final int number;");

@@ -41,7 +41,7 @@ export function Changes({ answerId }: { answerId: string }) {
 
 function FileChange({ file }: { file: Change }) {
   return (
-    <section aria-label={`Differences in ${file.path}`}>
+    <div>
       <h3 className="font-mono text-sm [overflow-wrap:anywhere]">{file.path}</h3>
       <p className="mb-1 text-sm text-ink-soft">
         {SORTS[file.sort]}
@@ -67,6 +67,6 @@ function FileChange({ file }: { file: Change }) {
           ))}
         </pre>
       )}
-    </section>
+    </div>
   );
 }

@@ -161,7 +161,7 @@ function AnswerBody({ answer, prepared, differences }: AnswerBodyProps) {
         <Markdown text={answer.text} className="mt-4" />
       )}
       {answer.followUps.map((turn, i) => (
-        <section key={i} aria-label={`Follow-up ${i + 1}`} className="mt-5 border-t border-rule pt-3">
+        <div key={i} className="mt-5 border-t border-rule pt-3">
           <h3 className="font-sans text-sm font-medium">
             Follow-up {i + 1}
             {!prepared.some((p) => p.trim() === turn.asked.trim()) && (
@@ -170,7 +170,7 @@ function AnswerBody({ answer, prepared, differences }: AnswerBodyProps) {
           </h3>
           <Markdown text={turn.asked} className="mb-3 border-l-2 border-tarn pl-3" />
           {turn.reply.trim() === "" ? <p className="text-ink-soft">Nothing came.</p> : <Markdown text={turn.reply} />}
-        </section>
+        </div>
       ))}
     </>
   );
