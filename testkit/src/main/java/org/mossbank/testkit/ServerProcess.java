@@ -14,6 +14,7 @@ import java.time.Duration;
 import java.time.Instant;
 import java.util.HashMap;
 import java.util.Map;
+import java.util.jar.JarFile;
 import java.util.stream.Stream;
 
 /** The packaged server as a process of its own, as users run it. */
@@ -48,6 +49,7 @@ public final class ServerProcess implements AutoCloseable {
                             // As the start command does: beans and queries are made when first asked for.
                             "-Dspring.main.lazy-initialization=true",
                             "-Dspring.data.jpa.repositories.bootstrap-mode=lazy",
+                            "-Dspring.aot.enabled=" + hasWorkedOutBeans(jar(root)),
                             "-jar",
                             jar(root).toString())
                     .redirectErrorStream(true)
@@ -75,6 +77,13 @@ public final class ServerProcess implements AutoCloseable {
         settings.put("MOSSBANK_DEMO", "true");
         settings.put("MOSSBANK_DEMO_FOLDER", root.resolve("demo").toString());
         return start(root, database, settings);
+    }
+
+    /** A server that was not built to start quickly must not be told to. */
+    private static boolean hasWorkedOutBeans(Path jar) throws IOException {
+        try (JarFile file = new JarFile(jar.toFile())) {
+            return file.stream().anyMatch(e -> e.getName().endsWith("__ApplicationContextInitializer.class"));
+        }
     }
 
     private static Path jar(Path root) throws IOException {
