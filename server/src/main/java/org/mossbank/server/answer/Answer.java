@@ -115,7 +115,7 @@ class Answer {
             followUps.clear();
             followUps.addAll(rows);
         }
-        ChangeSize changed = ChangeSize.of(AnswerChanges.of(startingCode, Transcript.of(newText, turns)));
+        ChangeSize changed = ChangeSize.of(AnswerChanges.of(startingCode, WholeText.of(newText, turns)));
         filesChanged = changed.files();
         linesAdded = changed.linesAdded();
         linesRemoved = changed.linesRemoved();
@@ -154,7 +154,7 @@ class Answer {
     }
 
     AnswerText blind() {
-        return new AnswerText(id, promptId, outcome, view().transcript());
+        return new AnswerText(id, promptId, outcome, view().wholeText());
     }
 
     AnswerView view() {

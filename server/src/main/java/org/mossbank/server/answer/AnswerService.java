@@ -117,7 +117,7 @@ class AnswerService {
                 .orElseThrow(() -> Problem.notFound("This answer"))
                 .view();
         Map<String, String> code = startingCode(study, answer.promptId());
-        return AnswerChanges.of(code, answer.transcript()).stream()
+        return AnswerChanges.of(code, answer.wholeText()).stream()
                 .map(c -> FileChangeView.of(c, code))
                 .toList();
     }
@@ -197,7 +197,7 @@ class AnswerService {
         }
         requireText(request.outcome(), request.text(), request.followUps());
         rules.require(study, request.followUps().size());
-        String before = answer.view().transcript();
+        String before = answer.view().wholeText();
         answer.write(
                 request.outcome(),
                 request.text(),
@@ -205,7 +205,7 @@ class AnswerService {
                 request.measures(),
                 startingCode(study, answer.promptId()));
         entities.flush();
-        if (!before.equals(answer.view().transcript())) {
+        if (!before.equals(answer.view().wholeText())) {
             events.publishEvent(new AnswerRewritten(study, id));
         }
         return answer.view();

@@ -25,8 +25,8 @@ public record AnswerView(
         ChangeSize changed,
         long version) {
     /** All of it as one text: what is masked, and what raters read. */
-    public String transcript() {
-        return Transcript.of(text, followUps);
+    public String wholeText() {
+        return WholeText.of(text, followUps);
     }
 
     /**

@@ -62,8 +62,8 @@ public class Answers {
             List<FollowUp> followUps,
             Measures measures) {
         /** All of it as one text. */
-        public String transcript() {
-            return Transcript.of(text, followUps);
+        public String wholeText() {
+            return WholeText.of(text, followUps);
         }
     }
 

@@ -21,7 +21,7 @@ final class MaskTables {
 
     StudyArchive.ArchiveMasking read(List<Answers.NewAnswer> answers) {
         Map<String, String> texts = new HashMap<>();
-        answers.forEach(a -> texts.put(a.key(), a.transcript()));
+        answers.forEach(a -> texts.put(a.key(), a.wholeText()));
         TreeMap<String, List<Masking.Decided>> masks = new TreeMap<>();
         for (TableRow row : tables.rows("masks")) {
             Masking.Decided decided = new Masking.Decided(

@@ -124,14 +124,14 @@ class AnswerFileService {
                     candidate.id(),
                     attempt,
                     incoming.outcome(),
-                    incoming.transcript().length(),
+                    incoming.wholeText().length(),
                     match,
                     misfit().orElse(null));
         }
 
         private Optional<String> misfit() {
             Map<String, String> code = prompt.startingCode();
-            return AnswerChanges.of(code, incoming.transcript()).stream()
+            return AnswerChanges.of(code, incoming.wholeText()).stream()
                     .flatMap(c -> AnswerChanges.misfit(code, c).stream())
                     .findFirst();
         }
@@ -192,7 +192,7 @@ class AnswerFileService {
             return Optional.empty();
         }
         Cell cell = cells.of(prompt, candidate);
-        Optional<Integer> there = cell.attemptWith(answer.transcript(), answer.attempt());
+        Optional<Integer> there = cell.attemptWith(answer.wholeText(), answer.attempt());
         if (there.isPresent()) {
             return Optional.of(new Row(answer, prompt, candidate, there.get(), Match.THERE));
         }
@@ -206,7 +206,7 @@ class AnswerFileService {
             return Optional.empty();
         }
         int attempt = answer.attempt() == null ? cell.next() : answer.attempt();
-        cell.texts.put(attempt, answer.transcript());
+        cell.texts.put(attempt, answer.wholeText());
         return Optional.of(new Row(answer, prompt, candidate, attempt, Match.NEW));
     }
 
@@ -256,7 +256,7 @@ class AnswerFileService {
         Cells(List<AnswerView> there) {
             there.forEach(a -> cells.computeIfAbsent(List.of(a.promptId(), a.candidateId()), c -> new Cell())
                     .texts
-                    .put(a.attempt(), a.transcript()));
+                    .put(a.attempt(), a.wholeText()));
         }
 
         Cell of(PromptView prompt, CandidateView candidate) {

@@ -27,7 +27,7 @@ record IncomingAnswer(
         List<FollowUp> followUps,
         Measures measures) {
     /** All of it as one text. */
-    String transcript() {
-        return new Answers.NewAnswer("", prompt, candidate, 1, outcome, text, followUps, measures).transcript();
+    String wholeText() {
+        return new Answers.NewAnswer("", prompt, candidate, 1, outcome, text, followUps, measures).wholeText();
     }
 }

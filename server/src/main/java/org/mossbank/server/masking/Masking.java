@@ -98,7 +98,7 @@ public class Masking {
                 .flatMap(c -> {
                     GiveAways finder = GiveAways.of(new Terms(List.of(c.name()), List.of(), List.of()));
                     return all.stream()
-                            .filter(a -> names(finder, masked(a.transcript(), decided.getOrDefault(a.id(), List.of()))))
+                            .filter(a -> names(finder, masked(a.wholeText(), decided.getOrDefault(a.id(), List.of()))))
                             .map(a -> new NamedIn(a.id(), a.key(), c.name()));
                 })
                 .toList();

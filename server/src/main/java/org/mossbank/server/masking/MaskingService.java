@@ -171,7 +171,7 @@ class MaskingService {
                         new Masking.Decided(
                                 stretch.span().from(),
                                 stretch.span().to(),
-                                stretch.span().of(answer.transcript()),
+                                stretch.span().of(answer.wholeText()),
                                 stretch.sort(),
                                 replacement,
                                 decision.accept(),

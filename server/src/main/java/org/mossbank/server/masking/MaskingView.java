@@ -26,7 +26,7 @@ record MaskingView(List<String> words, long version, int undecided, List<AnswerI
                     answer.candidateId(),
                     answer.attempt(),
                     found.stretches().stream()
-                            .map(s -> StretchView.of(answer.transcript(), s))
+                            .map(s -> StretchView.of(answer.wholeText(), s))
                             .toList());
         }
     }

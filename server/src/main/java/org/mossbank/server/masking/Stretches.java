@@ -107,7 +107,7 @@ class Stretches {
                 m.decided().sort(),
                 m.decided().replacement(),
                 m.decided().accepted())));
-        found.get(new Searched(answer.id(), answer.version(), terms), s -> finder.in(answer.transcript())).stream()
+        found.get(new Searched(answer.id(), answer.version(), terms), s -> finder.in(answer.wholeText())).stream()
                 .filter(g -> decided.stream().noneMatch(m -> m.span().overlaps(g.span())))
                 .forEach(g -> stretches.add(new Stretch(g.span(), g.sort(), g.replacement(), null)));
         stretches.sort(Comparator.comparingInt(s -> s.span().from()));

@@ -4,8 +4,8 @@ import java.util.List;
 import org.mossbank.core.markdown.FencedBlock;
 
 /** An answer as it is read from top to bottom: the first reply, then each follow-up with its own. */
-final class Transcript {
-    private Transcript() {}
+final class WholeText {
+    private WholeText() {}
 
     /** Markdown. Without follow-ups the first reply as it is. */
     static String of(String firstReply, List<FollowUp> followUps) {
