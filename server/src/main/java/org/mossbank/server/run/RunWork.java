@@ -109,11 +109,23 @@ class RunWork {
             if (source == null) {
                 cell.note("There is no source to ask any more.");
                 cell.turnedAway();
+            } else if (!canFollow(run, cell)) {
+                cell.note("The answer or its follow-up is not there any more.");
+                cell.done();
             } else if (underWay.getOrDefault(cell.candidateId(), 0L) < source.mostAtOnce()) {
                 return claim(run, cell, source, server, now);
             }
         }
         return Optional.empty();
+    }
+
+    /** The lead may have removed the answer, or the prepared follow-up, since the first reply came. */
+    private boolean canFollow(Run run, RunCell cell) {
+        return cell.turn() == 0
+                || cell.answerId() != null
+                        && (cell.ownFollowUp() != null
+                                || cell.turn()
+                                        <= prompt(run, cell).content().followUps().size());
     }
 
     private Optional<Claim> claim(Run run, RunCell cell, SourceContent source, UUID server, Instant now) {
@@ -215,7 +227,7 @@ class RunWork {
                 && cell.tries() < tries(run, cell)
                 && waitOf(cell, reply).compareTo(LONGEST_WAIT) <= 0) {
             cell.waitUntil(clock.instant().plus(waitOf(cell, reply)));
-        } else if (reply.free() && !reply.retry() && cell.turn() == 0) {
+        } else if (reply.free() && !reply.retry()) {
             cell.turnedAway();
         } else {
             answer(run, cell, reply);
@@ -284,8 +296,9 @@ class RunWork {
         Long in = reply.inputTokens();
         Long out = reply.outputTokens();
         if (reply.free()) {
-            in = null;
-            out = null;
+            // After a first reply nothing was added to what is known; before one, nothing is known.
+            in = cell.turn() == 0 ? null : Long.valueOf(0);
+            out = in;
         } else {
             in = in == null ? estimatedInput(run, cell) : in;
             out = out == null ? RunCosts.estimatedTokens(reply.text()) : out;
