@@ -125,7 +125,10 @@ class RunWork {
                 || cell.answerId() != null
                         && (cell.ownFollowUp() != null
                                 || cell.turn()
-                                        <= prompt(run, cell).content().followUps().size());
+                                        <= prompt(run, cell)
+                                                .content()
+                                                .followUps()
+                                                .size());
     }
 
     private Optional<Claim> claim(Run run, RunCell cell, SourceContent source, UUID server, Instant now) {
@@ -229,6 +232,9 @@ class RunWork {
             cell.waitUntil(clock.instant().plus(waitOf(cell, reply)));
         } else if (reply.free() && !reply.retry()) {
             cell.turnedAway();
+        } else if (!canFollow(run, cell)) {
+            cell.note("The answer or its follow-up is not there any more.");
+            cell.done();
         } else {
             answer(run, cell, reply);
         }
