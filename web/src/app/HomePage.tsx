@@ -3,7 +3,7 @@ import { type FormEvent, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import type { Schemas } from "../api/client";
 import { useAccount } from "../features/account";
-import { mySheets, SheetList } from "../features/grading";
+import { LeftBehind, mySheets, Reminders, SheetList } from "../features/desk";
 import { myReadings } from "../features/prompt";
 import { ExpectationForm, myStudies, useBeginStudy } from "../features/study";
 import { Button, buttonLook } from "../ui/Button";
@@ -26,6 +26,8 @@ export function HomePage() {
           <Query of={sheets} what="your sheets">
             {(own) => (
               <>
+                <LeftBehind accountId={account.id} />
+                <Reminders />
                 {own.length > 0 && <SheetList sheets={own} />}
                 <Readings />
                 <Studies studies={all} mayBringIn={account.mayBringIn} hasSheets={own.length > 0} />

@@ -16,7 +16,7 @@ export const router = createBrowserRouter([
       { path: "/bring-in", lazy: async () => ({ Component: (await import("../features/archive")).BringInPage }) },
       {
         path: "/sheets/:sheetId",
-        lazy: async () => ({ Component: (await import("../features/grading/DeskPage")).DeskPage }),
+        lazy: async () => ({ Component: (await import("../features/desk/DeskPage")).DeskPage }),
       },
       {
         path: "/read-backs/:readBackId",

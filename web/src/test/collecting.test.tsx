@@ -329,9 +329,9 @@ describe("differences", () => {
         before: 3,
         after: 3,
         lines: [
-          { kind: "KEPT", text: "class Berth {" },
-          { kind: "REMOVED", text: "    int number;" },
-          { kind: "ADDED", text: "    final int number;" },
+          { kind: "KEPT", nature: "PLAIN", text: "class Berth {" },
+          { kind: "REMOVED", nature: "PLAIN", text: "    int number;" },
+          { kind: "ADDED", nature: "PLAIN", text: "    final int number;" },
         ],
       },
     ],

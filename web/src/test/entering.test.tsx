@@ -9,7 +9,7 @@ import { describe, expect, it } from "vitest";
 import type { Schemas } from "../api/client";
 import { SignInPage } from "../features/account/SignInPage";
 import { WelcomePage } from "../features/account/WelcomePage";
-import { SheetList } from "../features/grading";
+import { SheetList } from "../features/desk";
 import { ReadingPage } from "../features/prompt/ReadingPage";
 import { RecommendationPage } from "../features/recommendation/RecommendationPage";
 import { NOT_FOUND, refusal, TERMS } from "./people";
@@ -168,6 +168,7 @@ describe("a rater's sheets", () => {
     studyId: "s1",
     studyTitle: "A code model for the tide desk",
     promptTitle: "Why does the lamp stay dark?",
+    withdrawn: false,
     kind: "Debugging",
     place: 1,
     cells: 12,

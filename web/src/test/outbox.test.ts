@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { cellOf, type Change, type Delivery, Outbox } from "../features/grading/outbox";
+import { type Change, type Delivery, Outbox } from "../features/desk/outbox";
 
 function memory() {
   const items = new Map<string, string>();
@@ -50,7 +50,7 @@ describe("Outbox", () => {
       sent.push(c.changeId);
       return { result: "saved", revision: 1 };
     }, store);
-    expect(second.box.state().pending.get("a/c")).toEqual(grade("1", 3));
+    expect(second.box.state().pending.get("a/grade/c")).toEqual(grade("1", 3));
     await second.box.flush();
     expect(sent).toEqual(["1"]);
   });
@@ -86,7 +86,8 @@ describe("Outbox", () => {
   });
 
   it("overwrites nothing silently: a conflict waits for the rater", async () => {
-    const current = { mark: { level: 1, notApplicable: false }, revision: 5 };
+    const { changeId, baseRevision, ...value } = grade("other", 1);
+    const current = { value, revision: 5 };
     const answers: Delivery[] = [
       { result: "conflict", current },
       { result: "saved", revision: 6 },
@@ -98,19 +99,22 @@ describe("Outbox", () => {
     });
     box.put(grade("1", 3), 100_000);
     await box.flush();
-    expect(box.state().conflicts.get("a/c")?.theirs).toEqual(current);
+    expect(box.state().conflicts.get("a/grade/c")?.theirs).toEqual(current);
     expect(box.state().pending.size).toBe(0);
-    box.settle("a/c", "mine");
+    box.settle("a/grade/c", "mine");
     await box.flush();
     expect(sent[1]).toEqual({ ...grade("fresh", 3), baseRevision: 5 });
     expect(box.state().conflicts.size).toBe(0);
   });
 
   it("lets the other's change stand when the rater takes it", async () => {
-    const { box } = outbox(async () => ({ result: "conflict", current: { text: "theirs", revision: 2 } }));
+    const { box } = outbox(async () => ({
+      result: "conflict",
+      current: { value: { kind: "reason", answerId: "a", text: "theirs" }, revision: 2 },
+    }));
     box.put({ kind: "reason", changeId: "1", baseRevision: 0, answerId: "a", text: "mine" }, 100_000);
     await box.flush();
-    box.settle("a/reason", "theirs");
+    box.settle("a/reason/", "theirs");
     expect(box.state().conflicts.size).toBe(0);
     expect(box.state().pending.size).toBe(0);
   });
@@ -152,6 +156,26 @@ describe("Outbox", () => {
     const store = memory();
     store.setItem("k", "{not json");
     expect(outbox(async () => ({ result: "unreachable" }), store).box.state().pending.size).toBe(0);
-    expect(cellOf({ kind: "reason", answerId: "a" })).toBe("a/reason");
+  });
+
+  it("keeps both sides of a conflict over a reload until the rater has chosen", async () => {
+    const store = memory();
+    const { changeId, baseRevision, ...theirs } = grade("other", 1);
+    const first = outbox(async () => ({ result: "conflict", current: { value: theirs, revision: 5 } }), store);
+    first.box.put(grade("1", 3), 100_000);
+    await first.box.flush();
+
+    const sent: Change[] = [];
+    const second = outbox(async (c) => {
+      sent.push(c);
+      return { result: "saved", revision: 6 };
+    }, store);
+    const conflict = second.box.state().conflicts.get("a/grade/c");
+    expect(conflict?.mine).toEqual(grade("1", 3));
+    expect(conflict?.theirs.value).toEqual(theirs);
+    second.box.settle("a/grade/c", "mine");
+    await second.box.flush();
+    expect(sent).toEqual([{ ...grade("fresh", 3), baseRevision: 5 }]);
+    expect(store.getItem("k")).toBeNull();
   });
 });

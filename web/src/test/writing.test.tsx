@@ -13,6 +13,8 @@ import { BriefEditor } from "../features/study/BriefEditor";
 import { StrataRail } from "../features/study/StrataRail";
 import { PEOPLE, refusal, TERMS } from "./people";
 
+const ASKED: Schemas["RaterTerms"] = { reasons: "AT_THE_ENDS", showsReference: false, asksSourceGuess: false };
+
 const IN_STUDY = "/api/studies/s1";
 
 describe("the brief", () => {
@@ -21,7 +23,15 @@ describe("the brief", () => {
     version: 7,
     missing: [],
     reopenings: [],
-    brief: { question: "", audience: "", background: "", asksExpectations: true, rule: TERMS, ...change },
+    brief: {
+      question: "",
+      audience: "",
+      background: "",
+      asksExpectations: true,
+      rule: TERMS,
+      raters: ASKED,
+      ...change,
+    },
   });
   const puts = (answers: ReturnType<typeof server>) => answers.asked.filter((a) => a.method === "PUT");
 

@@ -5,7 +5,8 @@ import { classes } from "./classes";
 import { Code } from "./Code";
 import { DiffLines, linesOfDiff } from "./DiffText";
 
-const COMPONENTS: Components = {
+/** How parts of a text from elsewhere are shown: nothing is fetched, and nothing in it can act. */
+export const MARKDOWN_PARTS: Components = {
   // Nothing is loaded from elsewhere: a picture is its description.
   img: ({ alt }) => <span className="text-ink-soft">[picture: {alt || "no description"}]</span>,
   a: ({ href, children }) => (
@@ -37,7 +38,7 @@ const COMPONENTS: Components = {
 /** The text's own headings become one level, below the page's heading above them. */
 function headings(Level: "h2" | "h3"): Components {
   const heading: Components["h1"] = ({ children }) => <Level>{children}</Level>;
-  return { ...COMPONENTS, h1: heading, h2: heading, h3: heading, h4: heading, h5: heading, h6: heading };
+  return { ...MARKDOWN_PARTS, h1: heading, h2: heading, h3: heading, h4: heading, h5: heading, h6: heading };
 }
 
 const BELOW_PAGE = headings("h2");

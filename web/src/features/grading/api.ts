@@ -1,24 +1,7 @@
 import { queryOptions, useMutation, useQueryClient } from "@tanstack/react-query";
 import { api, type Schemas, unwrap } from "../../api/client";
+import { sheetKeys } from "../desk";
 import { studyKeys } from "../study";
-
-export const sheetKeys = {
-  all: ["sheets"] as const,
-  mine: () => [...sheetKeys.all, "mine"] as const,
-  one: (sheetId: string) => [...sheetKeys.all, "one", sheetId] as const,
-};
-
-export const mySheets = () =>
-  queryOptions({
-    queryKey: sheetKeys.mine(),
-    queryFn: ({ signal }) => unwrap(api.GET("/api/sheets", { signal })),
-  });
-
-export const oneSheet = (sheetId: string) =>
-  queryOptions({
-    queryKey: sheetKeys.one(sheetId),
-    queryFn: ({ signal }) => unwrap(api.GET("/api/sheets/{sheetId}", { params: { path: { sheetId } }, signal })),
-  });
 
 export const gradingOfStudy = (studyId: string) =>
   queryOptions({
@@ -28,22 +11,42 @@ export const gradingOfStudy = (studyId: string) =>
     refetchInterval: 30_000,
   });
 
-/** Sends one grade; used by the outbox, which keeps it until this answers. */
-export const putGrade = (sheetId: string, answerId: string, criterionId: string, body: Schemas["SetGrade"]) =>
-  unwrap(
-    api.PUT("/api/sheets/{sheetId}/answers/{answerId}/grades/{criterionId}", {
-      params: { path: { sheetId, answerId, criterionId } },
-      body,
-    }),
-  );
+export const oversightOf = (studyId: string) =>
+  queryOptions({
+    queryKey: studyKeys.part(studyId, "oversight"),
+    queryFn: ({ signal }) =>
+      unwrap(api.GET("/api/studies/{studyId}/oversight", { params: { path: { studyId } }, signal })),
+    refetchInterval: 60_000,
+  });
 
-export const putReason = (sheetId: string, answerId: string, body: Schemas["SetReason"]) =>
-  unwrap(api.PUT("/api/sheets/{sheetId}/answers/{answerId}/reason", { params: { path: { sheetId, answerId } }, body }));
+/** What a lead does with one sheet. */
+export type SheetStep = { sheetId: string } & (
+  { step: "withdraw"; reason: string } | { step: "give-back" } | { step: "hand-over"; raterId: string; reason: string }
+);
 
-export function useSend(sheetId: string) {
+function take(studyId: string, step: SheetStep) {
+  const params = { path: { studyId, sheetId: step.sheetId } };
+  switch (step.step) {
+    case "withdraw":
+      return unwrap(
+        api.POST("/api/studies/{studyId}/sheets/{sheetId}/withdraw", { params, body: { reason: step.reason } }),
+      );
+    case "give-back":
+      return unwrap(api.POST("/api/studies/{studyId}/sheets/{sheetId}/give-back", { params }));
+    case "hand-over":
+      return unwrap(
+        api.POST("/api/studies/{studyId}/sheets/{sheetId}/hand-over", {
+          params,
+          body: { raterId: step.raterId, reason: step.reason },
+        }),
+      );
+  }
+}
+
+export function useSheetStep(studyId: string) {
   const client = useQueryClient();
   return useMutation({
-    mutationFn: () => unwrap(api.POST("/api/sheets/{sheetId}/send", { params: { path: { sheetId } } })),
+    mutationFn: (step: SheetStep) => take(studyId, step),
     onSuccess: async () => {
       await client.invalidateQueries({ queryKey: sheetKeys.all });
       await client.invalidateQueries({ queryKey: studyKeys.all });
@@ -51,11 +54,17 @@ export function useSend(sheetId: string) {
   });
 }
 
-export function useTakeBack(sheetId: string) {
+export function useRemind(studyId: string) {
   const client = useQueryClient();
   return useMutation({
-    mutationFn: () => unwrap(api.POST("/api/sheets/{sheetId}/take-back", { params: { path: { sheetId } } })),
-    onSuccess: () => client.invalidateQueries({ queryKey: sheetKeys.all }),
+    mutationFn: ({ raterId, words }: { raterId: string; words: string }) =>
+      unwrap(
+        api.POST("/api/studies/{studyId}/raters/{raterId}/reminders", {
+          params: { path: { studyId, raterId } },
+          body: { words },
+        }),
+      ),
+    onSuccess: () => client.invalidateQueries({ queryKey: studyKeys.all }),
   });
 }
 

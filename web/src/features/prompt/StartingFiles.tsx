@@ -1,11 +1,6 @@
 import type { Schemas } from "../../api/client";
 import { Code } from "../../ui/Code";
-
-/** The language by which a file is coloured, from its ending. */
-function languageOf(path: string): string | undefined {
-  const ending = /\.([a-z0-9]+)$/i.exec(path)?.[1]?.toLowerCase();
-  return ending === "kts" ? "kotlin" : ending;
-}
+import { languageOf } from "../../ui/pieces";
 
 /** The code that a prompt is about, file by file, each folded until it is wanted. */
 export function StartingFiles({ files }: { files: Schemas["StartingFile"][] }) {

@@ -97,6 +97,28 @@ export function BriefEditor({ brief: view }: { brief: BriefView }) {
         hint="A favourite that was named beforehand can be told apart from a finding."
         onTick={(asksExpectations) => write({ asksExpectations })}
       />
+      <h2 className="mt-8">What is asked of raters</h2>
+      <p className="mt-1 mb-3 max-w-2xl text-ink-soft">Beside a level on each criterion.</p>
+      <Tick
+        checked={brief.raters.reasons === "ALWAYS"}
+        label="A reason in words for every answer"
+        hint="Otherwise only where a grade is at an end of its scale, or does not apply."
+        onTick={(always) => write({ raters: { ...brief.raters, reasons: always ? "ALWAYS" : "AT_THE_ENDS" } })}
+      />
+      <Tick
+        className="mt-3"
+        checked={brief.raters.showsReference}
+        label="Show the reference answer once a rater’s own sheet is in"
+        hint="Raters learn from it, and later sheets may be graded by it. A sheet that is taken back afterwards is counted as such."
+        onTick={(showsReference) => write({ raters: { ...brief.raters, showsReference } })}
+      />
+      <Tick
+        className="mt-3"
+        checked={brief.raters.asksSourceGuess}
+        label="Ask who wrote it once a sheet is in"
+        hint="The test of the masking. Raters see the candidates’ names then, without any tie to an answer."
+        onTick={(asksSourceGuess) => write({ raters: { ...brief.raters, asksSourceGuess } })}
+      />
       <CloseBrief brief={brief} settle={draft.flush} unsaved={draft.status !== "saved"} />
     </>
   );

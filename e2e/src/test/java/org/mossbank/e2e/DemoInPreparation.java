@@ -15,8 +15,14 @@ import org.mossbank.testkit.ApiClient;
 
 /** Studies of the demo that are being prepared, as further studies of the demo's lead. */
 public final class DemoInPreparation {
-    private static final List<String> OF_THE_ROUND =
-            List.of("sheets.csv", "positions.csv", "grades.csv", "reasons.csv");
+    private static final List<String> OF_THE_ROUND = List.of(
+            "sheets.csv",
+            "positions.csv",
+            "grades.csv",
+            "reasons.csv",
+            "judgements.csv",
+            "coverage.csv",
+            "remarks.csv");
 
     private DemoInPreparation() {}
 

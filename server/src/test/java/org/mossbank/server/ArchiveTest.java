@@ -2,7 +2,6 @@ package org.mossbank.server;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
@@ -15,32 +14,12 @@ import java.util.TreeMap;
 import java.util.function.Consumer;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
-import java.util.zip.ZipEntry;
-import java.util.zip.ZipInputStream;
 import org.mossbank.testkit.ApiClient;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 import tools.jackson.databind.JsonNode;
 
 public class ArchiveTest extends ServerTest {
-
-    private static byte[] export(ApiClient lead, String study) {
-        ApiClient.Response response = lead.get("/api/studies/" + study + "/archive");
-        assertThat(response.status()).isEqualTo(200);
-        return response.raw().body();
-    }
-
-    private static Map<String, String> unzip(byte[] archive) {
-        Map<String, String> files = new TreeMap<>();
-        try (ZipInputStream zip = new ZipInputStream(new ByteArrayInputStream(archive))) {
-            for (ZipEntry entry = zip.getNextEntry(); entry != null; entry = zip.getNextEntry()) {
-                files.put(entry.getName(), new String(zip.readAllBytes(), StandardCharsets.UTF_8));
-            }
-        } catch (IOException e) {
-            throw new java.io.UncheckedIOException(e);
-        }
-        return files;
-    }
 
     @Test
     public void whatIsWrittenOutReadsBackAsTheSameStudy() {
@@ -153,7 +132,10 @@ public class ArchiveTest extends ServerTest {
                 "expectations",
                 "read-backs",
                 "sheets",
-                "positions")) {
+                "positions",
+                "judgements",
+                "coverage",
+                "remarks")) {
             assertThat(written.get(table + ".csv")).as(table).isEqualTo(text(ROOT.resolve("demo/" + table + ".csv")));
         }
         assertThat(json(written.get("rubric-history.json")))
@@ -214,6 +196,7 @@ public class ArchiveTest extends ServerTest {
                 rater.put(gradePath(sheet, answer, grade), grade(0, level + (wobble == 1 ? kindness : 0)));
             }
         }
+        view.path("answers").forEach(answer -> explain(rater, sheet, answer));
         assertThat(rater.post("/api/sheets/" + sheet + "/send", Map.of()).status())
                 .isEqualTo(200);
     }
@@ -247,13 +230,11 @@ public class ArchiveTest extends ServerTest {
         assertThat(notes.get(0).asString()).contains("lost-hour-osier").contains("Osier");
     }
 
-    private interface Change extends Consumer<Map<String, byte[]>> {}
-
-    private static Change put(String file, String text) {
+    private static Consumer<Map<String, byte[]>> put(String file, String text) {
         return files -> files.put(file, bytes(text));
     }
 
-    private static Change replace(String file, String from, String to) {
+    private static Consumer<Map<String, byte[]>> replace(String file, String from, String to) {
         return files -> {
             String text = new String(files.get(file), StandardCharsets.UTF_8);
             if (!text.contains(from)) {
@@ -264,7 +245,7 @@ public class ArchiveTest extends ServerTest {
     }
 
     /** Takes out the lines that start so. */
-    private static Change without(String file, String start) {
+    private static Consumer<Map<String, byte[]>> without(String file, String start) {
         return files -> files.put(
                 file,
                 bytes(new String(files.get(file), StandardCharsets.UTF_8)
@@ -273,17 +254,8 @@ public class ArchiveTest extends ServerTest {
                         .collect(java.util.stream.Collectors.joining("\n"))));
     }
 
-    private static Change withTable(String name, String text) {
-        return files -> {
-            replace(
-                            "datapackage.json",
-                            "{ \"name\": \"raters\"",
-                            "{ \"name\": \"" + name + "\", \"path\": \"" + name
-                                    + ".csv\" },\n    { \"name\": \"raters\"")
-                    .accept(files);
-            files.put(name + ".csv", bytes(text));
-        };
-    }
+    /** How a test breaks the study. */
+    private interface Change extends Consumer<Map<String, byte[]>> {}
 
     /** What is broken, and the fault that must be named: file, line (0 for none), field. */
     @DataProvider
@@ -525,7 +497,81 @@ public class ArchiveTest extends ServerTest {
                 "reasons.csv",
                 2,
                 "answer");
+        addOfTheDesk(cases);
         return cases.iterator();
+    }
+
+    /** Faults in what raters say beside grades. */
+    private static void addOfTheDesk(List<Object[]> cases) {
+        String on = "bram,mean-level-osier,";
+        add(
+                cases,
+                "confidence in no word",
+                withTable("grades", "rater,answer,criterion,level,confidence\n" + on + "idiom,3,rather\n"),
+                "grades.csv",
+                2,
+                "confidence");
+        add(
+                cases,
+                "coverage of no key point",
+                withTable("coverage", "rater,answer,point,verdict\n" + on + "1,covered\n"),
+                "coverage.csv",
+                2,
+                "point");
+        add(
+                cases,
+                "coverage in no word",
+                withTable("coverage", "rater,answer,point,verdict\n" + on + "1,perhaps\n"),
+                "coverage.csv",
+                2,
+                "verdict");
+        add(
+                cases,
+                "guess of no candidate",
+                withTable("judgements", "rater,answer,guess\n" + on + "sedge\n"),
+                "judgements.csv",
+                2,
+                "guess");
+        add(
+                cases,
+                "guess and no idea",
+                withTable("judgements", "rater,answer,guess,no_idea\n" + on + "osier,true\n"),
+                "judgements.csv",
+                2,
+                "no_idea");
+        add(
+                cases,
+                "no place in the order",
+                withTable("judgements", "rater,answer,preference\n" + on + "0\n"),
+                "judgements.csv",
+                2,
+                "preference");
+        add(
+                cases,
+                "remark that says nothing",
+                withTable("remarks", "rater,answer,remark,stance\n" + on + "1,fault\n"),
+                "remarks.csv",
+                2,
+                "remark");
+        add(
+                cases,
+                "remark on lines without an end",
+                withTable("remarks", "rater,answer,remark,stance,words,part,from_line\n" + on + "1,fault,x,text,4\n"),
+                "remarks.csv",
+                2,
+                "remark");
+        add(
+                cases,
+                "remark on an answer that is not on the sheet",
+                files -> {
+                    withTable("positions", "rater,answer,position\nbram,mean-level-teasel,1\n")
+                            .accept(files);
+                    withTable("remarks", "rater,answer,remark,stance,words\n" + on + "1,fault,x\n")
+                            .accept(files);
+                },
+                "remarks.csv",
+                2,
+                "answer");
     }
 
     /** Faults in what a study holds before its round. */
@@ -760,8 +806,15 @@ public class ArchiveTest extends ServerTest {
                 "word");
     }
 
-    private static void add(List<Object[]> cases, String name, Change change, String file, int line, String field) {
-        cases.add(new Object[] {name, change, file, line, field});
+    private static void add(
+            List<Object[]> cases,
+            String name,
+            Consumer<Map<String, byte[]>> change,
+            String file,
+            int line,
+            String field) {
+        Change one = change::accept;
+        cases.add(new Object[] {name, one, file, line, field});
     }
 
     @Test(dataProvider = "malformed")

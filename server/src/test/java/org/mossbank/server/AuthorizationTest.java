@@ -24,7 +24,9 @@ public class AuthorizationTest extends ServerTest {
     private static final String STUDY = "/api/studies/{studyId}";
     private static final String SHEET = "/api/sheets/{sheetId}";
     private static final String CELL = SHEET + "/answers/{answerId}/grades/{criterionId}";
-    private static final String REASON = SHEET + "/answers/{answerId}/reason";
+    private static final String ANSWER = SHEET + "/answers/{answerId}";
+    private static final String REASON = ANSWER + "/reason";
+    private static final String KEPT_SHEET = STUDY + "/sheets/{sheetId}";
 
     /** Expected status for each person; rows are in an order in which the earlier ones do not spoil the later. */
     private record Row(String method, String path, int lead, int rater, int outsider, int nobody) {}
@@ -135,8 +137,23 @@ public class AuthorizationTest extends ServerTest {
             new Row("GET", SHEET, 404, 200, 404, 401),
             new Row("PUT", CELL, 404, 200, 404, 401),
             new Row("PUT", REASON, 404, 200, 404, 401),
+            new Row("PUT", ANSWER + "/works", 404, 200, 404, 401),
+            new Row("PUT", ANSWER + "/preference", 404, 200, 404, 401),
+            new Row("PUT", ANSWER + "/coverage/{point}", 404, 200, 404, 401),
+            new Row("PUT", ANSWER + "/remarks/{remarkId}", 404, 200, 404, 401),
+            new Row("PUT", ANSWER + "/guess", 404, 409, 404, 401),
+            new Row("GET", ANSWER + "/code", 404, 200, 404, 401),
+            new Row("GET", SHEET + "/comparison", 404, 200, 404, 401),
+            new Row("PUT", SHEET + "/time", 404, 204, 404, 401),
             new Row("POST", SHEET + "/send", 404, 409, 404, 401),
             new Row("POST", SHEET + "/take-back", 404, 204, 404, 401),
+            new Row("GET", STUDY + "/oversight", 200, 403, 404, 401),
+            new Row("POST", KEPT_SHEET + "/hand-over", 400, 403, 404, 401),
+            new Row("POST", KEPT_SHEET + "/withdraw", 204, 403, 404, 401),
+            new Row("POST", KEPT_SHEET + "/give-back", 204, 403, 404, 401),
+            new Row("POST", STUDY + "/raters/{raterId}/reminders", 204, 403, 404, 401),
+            new Row("GET", "/api/reminders", 200, 200, 200, 401),
+            new Row("POST", "/api/reminders/{reminderId}/put-away", 404, 404, 404, 401),
             new Row("POST", STUDY + "/round/close", 204, 403, 404, 401));
 
     @Autowired
@@ -148,7 +165,10 @@ public class AuthorizationTest extends ServerTest {
 
     @BeforeClass
     public void prepare() {
-        String study = bringIn();
+        String study = bringIn(withTable(
+                "key-points",
+                "prompt,stance,text\nmean-level,must-contain,a\nspring-tide,must-contain,b\n"
+                        + "lost-hour,must-contain,c\nflat-line,must-contain,d\n"));
         people = Map.of("lead", as(LEAD), "rater", as(RATER), "outsider", as(OUTSIDER), "nobody", nobody());
         ApiClient rater = people.get("rater");
         JsonNode sheet = rater.get(
@@ -169,6 +189,9 @@ public class AuthorizationTest extends ServerTest {
                 "number", "1",
                 "readBackId", UUID.randomUUID().toString(),
                 "bankPromptId", UUID.randomUUID().toString()));
+        ids.put("point", "0");
+        ids.put("remarkId", UUID.randomUUID().toString());
+        ids.put("reminderId", UUID.randomUUID().toString());
         ids.put("runId", UUID.randomUUID().toString());
         ids.put("kindId", lead.get(ofStudy + "/kinds").json().at("/0/id").asString());
         ids.put(
@@ -212,6 +235,9 @@ public class AuthorizationTest extends ServerTest {
         String address = path.replace(STUDY + "/answers/{answerId}", STUDY + "/answers/" + ids.get("keptAnswerId"));
         for (Map.Entry<String, String> id : ids.entrySet()) {
             address = address.replace("{" + id.getKey() + "}", id.getValue());
+        }
+        if (address.endsWith("/comparison")) {
+            address += "?first=" + ids.get("answerId") + "&second=" + ids.get("answerId");
         }
         ApiClient.Response response = call(people.get(person), method, address);
         assertThat(response.status())

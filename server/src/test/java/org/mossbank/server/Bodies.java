@@ -135,6 +135,34 @@ final class Bodies {
                 0);
     }
 
+    /** What raters send from the desk, and leads about sheets. */
+    private static Object atTheDesk(String tail, Map<String, String> ids) {
+        Map<String, Object> change =
+                new HashMap<>(Map.of("changeId", java.util.UUID.randomUUID().toString(), "baseRevision", 0));
+        return switch (tail.replaceAll("^/api/sheets/\\*", "").replaceAll("^/answers/\\*", "")) {
+            case "/works" -> with(change, "works", "AS_IS");
+            case "/preference" -> with(change, "place", 1);
+            case "/coverage/0" -> with(change, "verdict", "PARTLY");
+            case "/remarks/*" -> with(change, "remark", Map.of("stance", "FAULT", "trait", "", "words", "No."));
+            case "/guess" -> with(change, "noIdea", true);
+            case "/time" ->
+                Map.of(
+                        "windowId",
+                        java.util.UUID.randomUUID().toString(),
+                        "answers",
+                        List.of(Map.of("answerId", ids.get("answerId"), "ms", 5000)));
+            case "/sheets/*/withdraw" -> Map.of("reason", "Ill.");
+            case "/sheets/*/hand-over" -> Map.of("raterId", ids.get("raterId"), "reason", "Ill.");
+            case "/raters/*/reminders" -> Map.of("words", "Could you?");
+            default -> Map.of();
+        };
+    }
+
+    private static Map<String, Object> with(Map<String, Object> change, String name, Object value) {
+        change.put(name, value);
+        return change;
+    }
+
     static Map<String, Object> rule() {
         return Map.of(
                 "coefficient",
@@ -166,7 +194,9 @@ final class Bodies {
                 "rule",
                 rule(),
                 "asksExpectations",
-                asksExpectations);
+                asksExpectations,
+                "raters",
+                Map.of("reasons", "AT_THE_ENDS", "showsReference", false, "asksSourceGuess", false));
     }
 
     static Map<String, Object> plan(int ratersAnAnswer, double repeatShare, boolean leadGrades) {
@@ -229,7 +259,7 @@ final class Bodies {
             case "/rubric/examples" ->
                 Map.of("criteria", List.of(Map.of("key", "correctness", "weight", 1, "highestLevel", 4)));
             case "/plan", "/round" -> plan(2, 0, false);
-            default -> Map.of();
+            default -> atTheDesk(tail, ids);
         };
     }
 }

@@ -1,5 +1,8 @@
 package org.mossbank.server;
 
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.UncheckedIOException;
@@ -14,6 +17,7 @@ import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Consumer;
 import java.util.stream.Stream;
 import java.util.zip.ZipEntry;
+import java.util.zip.ZipInputStream;
 import java.util.zip.ZipOutputStream;
 import org.mossbank.testkit.ApiClient;
 import org.mossbank.testkit.TestDatabase;
@@ -160,10 +164,57 @@ public abstract class ServerTest extends AbstractTestNGSpringContextTests {
                 }
             }
         }
+        view.path("answers").forEach(answer -> explain(rater, sheet, answer));
         ApiClient.Response sent = rater.post("/api/sheets/" + sheet + "/send", Map.of());
         if (sent.status() != 200) {
             throw new AssertionError(sent.body());
         }
+    }
+
+    /** Gives a reason, as grades at the ends of a scale need one. */
+    protected static void explain(ApiClient rater, String sheet, JsonNode answer) {
+        if (answer.path("reason").asString().isEmpty()) {
+            rater.put(
+                    "/api/sheets/" + sheet + "/answers/" + answer.path("id").asString() + "/reason",
+                    change(answer.path("reasonRevision").asLong(), Map.of("text", "As I see it.")));
+        }
+    }
+
+    protected static Map<String, String> unzip(byte[] archive) {
+        Map<String, String> files = new TreeMap<>();
+        try (ZipInputStream zip = new ZipInputStream(new ByteArrayInputStream(archive))) {
+            for (ZipEntry entry = zip.getNextEntry(); entry != null; entry = zip.getNextEntry()) {
+                files.put(entry.getName(), new String(zip.readAllBytes(), StandardCharsets.UTF_8));
+            }
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+        return files;
+    }
+
+    protected static byte[] export(ApiClient lead, String study) {
+        ApiClient.Response response = lead.get("/api/studies/" + study + "/archive");
+        assertThat(response.status()).isEqualTo(200);
+        return response.raw().body();
+    }
+
+    /** A change at the desk, under an id of its own. */
+    protected static Map<String, Object> change(long baseRevision, Map<String, ?> value) {
+        Map<String, Object> change = new TreeMap<>(value);
+        change.put("changeId", java.util.UUID.randomUUID().toString());
+        change.put("baseRevision", baseRevision);
+        return change;
+    }
+
+    /** The hand-written study with one more table. */
+    protected static Consumer<Map<String, byte[]>> withTable(String name, String text) {
+        return files -> {
+            String listed = new String(files.get("datapackage.json"), StandardCharsets.UTF_8);
+            String entry =
+                    "{ \"name\": \"" + name + "\", \"path\": \"" + name + ".csv\" },\n    { \"name\": \"raters\"";
+            files.put("datapackage.json", bytes(listed.replace("{ \"name\": \"raters\"", entry)));
+            files.put(name + ".csv", bytes(text));
+        };
     }
 
     protected static String gradePath(String sheet, JsonNode answer, JsonNode grade) {

@@ -44,7 +44,8 @@ public final class ServerProcess implements AutoCloseable {
             Files.createDirectories(log.toPath().getParent());
             ProcessBuilder builder = new ProcessBuilder(
                             "java",
-                            "-XX:TieredStopAtLevel=1",
+                            "-XX:TieredStopAtLevel=" + settings.getOrDefault("MOSSBANK_JIT", "1"),
+                            "-XX:+UseSerialGC",
                             "-Xmx1g",
                             // As the start command does: beans and queries are made when first asked for.
                             "-Dspring.main.lazy-initialization=true",

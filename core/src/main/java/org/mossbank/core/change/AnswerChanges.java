@@ -2,6 +2,9 @@ package org.mossbank.core.change;
 
 import com.github.difflib.DiffUtils;
 import com.github.difflib.patch.AbstractDelta;
+import com.github.difflib.patch.ChangeDelta;
+import com.github.difflib.patch.Chunk;
+import com.github.difflib.patch.Patch;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
@@ -20,6 +23,9 @@ import org.mossbank.core.markdown.FencedBlock;
 public final class AnswerChanges {
     /** Lines kept around a change. */
     private static final int CONTEXT = 3;
+
+    /** Lines on both sides together that are still compared line by line. */
+    private static final int LONGEST_COMPARED = 12_000;
 
     /** A block prints a file again if it holds at least this share of the file's lines that are not blank. */
     private static final double SHARE_OF_A_REPRINT = 0.5;
@@ -43,11 +49,21 @@ public final class AnswerChanges {
     public static List<FileChange> of(Map<String, String> startingCode, String answer) {
         AnswerChanges all = new AnswerChanges(startingCode);
         FencedBlock.in(answer).forEach(all::take);
-        return all.changes.values().stream().flatMap(List::stream).toList();
+        return LineNatures.told(
+                all.changes.values().stream().flatMap(List::stream).toList());
+    }
+
+    /** Tells which files an answer's blocks print again. */
+    static AnswerChanges reader(Map<String, String> startingCode) {
+        return new AnswerChanges(startingCode);
+    }
+
+    static boolean isDiff(FencedBlock block) {
+        return DIFF_LANGUAGES.contains(block.language());
     }
 
     private void take(FencedBlock block) {
-        if (DIFF_LANGUAGES.contains(block.language())) {
+        if (isDiff(block)) {
             try {
                 put(UnifiedDiff.parse(block.content()));
             } catch (MalformedDiff e) {
@@ -72,7 +88,7 @@ public final class AnswerChanges {
     }
 
     /** The file that a block prints again: the one it names, or the one it is most like. */
-    private Optional<String> reprinted(FencedBlock block) {
+    Optional<String> reprinted(FencedBlock block) {
         Set<String> lines = solid(block.content());
         Optional<String> named = named(block);
         return startingCode.keySet().stream()
@@ -111,11 +127,14 @@ public final class AnswerChanges {
         return solid;
     }
 
-    /** The difference between two states of a file; empty if there is none. */
+    /**
+     * The difference between two states of a file; empty if there is none. Time and memory grow with the lines times the
+     * differences between them, so very long files that share little are shown as wholly replaced.
+     */
     public static Optional<FileChange> between(String path, String before, String after) {
         List<String> old = before.lines().toList();
         List<String> fresh = after.lines().toList();
-        List<AbstractDelta<String>> deltas = DiffUtils.diff(old, fresh).getDeltas();
+        List<AbstractDelta<String>> deltas = deltas(old, fresh);
         List<Hunk> hunks = new ArrayList<>();
         int next = 0;
         while (next < deltas.size()) {
@@ -130,6 +149,15 @@ public final class AnswerChanges {
         return hunks.isEmpty()
                 ? Optional.empty()
                 : Optional.of(new FileChange(path, path, FileChange.Sort.CHANGED, hunks));
+    }
+
+    private static List<AbstractDelta<String>> deltas(List<String> old, List<String> fresh) {
+        if (old.size() + fresh.size() <= LONGEST_COMPARED || old.equals(fresh)) {
+            return DiffUtils.diff(old, fresh).getDeltas();
+        }
+        Patch<String> whole = new Patch<>();
+        whole.addDelta(new ChangeDelta<>(new Chunk<>(0, old), new Chunk<>(0, fresh)));
+        return whole.getDeltas();
     }
 
     private static int end(AbstractDelta<String> delta) {

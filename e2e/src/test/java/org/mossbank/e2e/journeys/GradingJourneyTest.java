@@ -52,7 +52,7 @@ public class GradingJourneyTest extends Journey {
                 .getText();
     }
 
-    /** Signs in, finds the sheet, grades each cell, writes a reason and sends it in, without a mouse. */
+    /** Signs in, finds the sheet, and does all that a sheet asks for, without a mouse. */
     private void gradeByKeyboardAlone() {
         browser.driver().manage().deleteAllCookies();
         browser.go("/sign-in").seeText("This is the demo");
@@ -62,7 +62,7 @@ public class GradingJourneyTest extends Journey {
         browser.seeHeading("1 sheet left to grade");
         browser.tabTo("Grade the next sheet").press(Keys.ENTER);
         browser.seeHeading("Review the page of notices");
-        browser.tabTo("Answer 1, Correctness");
+        browser.await(d -> browser.focusedLabel().startsWith("Correctness, answer 1"));
 
         int[] levels = levelsByText();
         for (int row = 0; row < 3; row++) {
@@ -72,15 +72,86 @@ public class GradingJourneyTest extends Journey {
             }
             browser.press(Keys.ARROW_DOWN);
         }
-        assertThat(browser.focusedLabel()).startsWith("Answer 1, Best practice: " + levels[0]);
-        browser.press("w");
-        assertThat(browser.focusedLabel()).isEqualTo("Reason for the grades of answer 1");
-        browser.press("Weighs them as I would.", Keys.ESCAPE);
-        browser.seeText("All saved");
+        browser.press(Keys.ARROW_UP, "u");
+        assertThat(browser.focusedLabel())
+                .startsWith("Best practice, answer 1, level " + levels[0])
+                .contains(", unsure, ");
+
+        judgeKeyPoints();
+        browser.press("s");
+        browser.seeText("missing before the sheet can be sent in");
+        browser.await(d -> browser.focusedLabel().startsWith("Reason for the grades"));
+        browser.press(Keys.ESCAPE);
+        explainTheEnds(levels);
+        takeBackAndDoAgain();
         browser.press("?");
         browser.seeText("Keys at the desk");
         browser.press(Keys.ESCAPE);
         browser.await(d -> d.findElements(By.cssSelector("[role=dialog]")).isEmpty());
+        browser.press("s");
+        guessAndGoOn();
+    }
+
+    private void judgeKeyPoints() {
+        browser.press("k");
+        browser.see(By.cssSelector("[role=grid][aria-label='Key points']"));
+        browser.await(d -> browser.focusedLabel().endsWith("answer 1, nothing yet"));
+        browser.press("1", Keys.ARROW_RIGHT, "2", Keys.ARROW_DOWN, "3");
+        assertThat(browser.focusedLabel()).endsWith("answer 2, missed");
+        browser.press("k");
+        browser.await(d -> browser.focusedLabel().startsWith("Correctness, answer 2"));
+        browser.press(Keys.HOME);
+    }
+
+    /** A remark on two lines for the first answer at an end of the scale, a reason for the others. */
+    private void explainTheEnds(int[] levels) {
+        boolean remarked = false;
+        for (int column = 0; column < levels.length; column++) {
+            browser.await(d -> !browser.focusedLabel().isEmpty());
+            if (levels[column] != 4) {
+                continue;
+            }
+            browser.press(Keys.HOME);
+            for (int i = 0; i < column; i++) {
+                browser.press(Keys.ARROW_RIGHT);
+            }
+            if (!remarked) {
+                browser.press("l", Keys.ARROW_DOWN);
+                browser.press(Keys.chord(Keys.SHIFT, Keys.ARROW_DOWN));
+                browser.press("r");
+                browser.see(By.cssSelector("form[aria-label^='Remark on answer']"));
+                browser.press("+kept", Keys.ENTER, "As the page does it everywhere.", Keys.ENTER);
+                browser.seeText("kept the code base's conventions");
+                browser.await(d -> browser.focusedLabel().contains(", answer "));
+                remarked = true;
+            } else {
+                browser.press("w");
+                assertThat(browser.focusedLabel()).isEqualTo("Reason for the grades of answer " + (column + 1));
+                browser.press("Weighs them as I would.", Keys.ESCAPE);
+            }
+        }
+        browser.seeText("All saved");
+    }
+
+    private void takeBackAndDoAgain() {
+        browser.press(Keys.HOME, Keys.DELETE);
+        assertThat(browser.focusedLabel()).endsWith("no grade");
+        browser.press(Keys.chord(Keys.CONTROL, "z"));
+        browser.await(d -> browser.focusedLabel().contains("level"));
+        browser.seeText("All saved");
+    }
+
+    private void guessAndGoOn() {
+        browser.seeText("This sheet is sent in.");
+        for (int i = 0; i < 8; i++) {
+            browser.press(Keys.ARROW_DOWN);
+        }
+        browser.await(d -> browser.focusedLabel().startsWith("Who wrote it, answer 1"));
+        browser.press("0");
+        browser.await(d -> browser.focusedLabel().endsWith("no idea"));
+        browser.press(Keys.ARROW_RIGHT, "1");
+        browser.await(d -> !browser.focusedLabel().endsWith("nothing yet"));
+        browser.seeText("All saved");
         browser.press("s");
         browser.seeHeading("All your sheets are sent in");
     }
@@ -124,7 +195,7 @@ public class GradingJourneyTest extends Journey {
         browser.driver().navigate().refresh();
         browser.seeHeading("Review the page of notices");
         assertThat(browser.see(By.cssSelector("[data-cell='1-0']")).getAttribute("aria-label"))
-                .contains(": 2 ");
+                .contains("level 2 ");
     }
 
     /** What waits in the browser survives a reload, and goes out under the same id. */
@@ -141,7 +212,7 @@ public class GradingJourneyTest extends Journey {
         browser.block();
         browser.await(d -> String.valueOf(
                         d.findElement(By.cssSelector("[data-cell='2-0']")).getAttribute("aria-label"))
-                .contains(": 4 "));
+                .contains("level 4 "));
         browser.seeText("All saved");
         ApiClient juri = ApiClient.signedIn(server().address(), "juri", PASSWORD);
         long made = juri.get("/api/sheets").json().values().stream()
@@ -170,7 +241,7 @@ public class GradingJourneyTest extends Journey {
             browser.driver().navigate().refresh();
             browser.seeHeading("Review the page of notices");
             assertThat(browser.see(By.cssSelector("[data-cell='0-1']")).getAttribute("aria-label"))
-                    .contains(": 4 ");
+                    .contains("level 4 ");
         }
     }
 
@@ -179,7 +250,9 @@ public class GradingJourneyTest extends Journey {
         openJurisSheet(browser);
         browser.click(By.cssSelector("[data-cell='0-0']"));
         browser.press("s");
-        browser.seeText("grades are missing");
-        assertThat(browser.focusedLabel()).contains("no grade");
+        browser.seeText("things are missing before the sheet can be sent in");
+        browser.await(d -> browser.focusedLabel().equals("Reason for the grades of answer 1"));
+        browser.clickButton("Answer 2: Idiom");
+        browser.await(d -> browser.focusedLabel().equals("Idiom, answer 2, no grade"));
     }
 }

@@ -51,7 +51,7 @@ class AnswerController {
     }
 
     @GetMapping("/answers/{answerId}/changes")
-    List<AnswerService.FileChangeView> changes(@PathVariable UUID studyId, @PathVariable UUID answerId) {
+    List<FileChangeView> changes(@PathVariable UUID studyId, @PathVariable UUID answerId) {
         return answers.changes(studyId, answerId);
     }
 

@@ -13,10 +13,7 @@ import java.util.Set;
 import java.util.UUID;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
-import org.jspecify.annotations.Nullable;
 import org.mossbank.core.change.AnswerChanges;
-import org.mossbank.core.change.FileChange;
-import org.mossbank.core.change.Hunk;
 import org.mossbank.server.candidate.CandidateView;
 import org.mossbank.server.candidate.Candidates;
 import org.mossbank.server.prompt.PromptView;
@@ -37,7 +34,8 @@ import org.springframework.transaction.annotation.Transactional;
 @Service
 @Transactional(readOnly = true)
 class AnswerService {
-    private static final int LONGEST_TEXT = 1 << 20;
+    /** Characters. */
+    static final int LONGEST_TEXT = FollowUp.LONGEST_REPLY;
 
     private final AnswerRepository answers;
     private final Answers all;
@@ -81,33 +79,6 @@ class AnswerService {
     @PreAuthorize("@studyAccess.maySeeAll(#study)")
     public List<AnswerView> ofPrompt(UUID study, UUID prompt) {
         return answers.ofPrompt(study, prompt).stream().map(Answer::view).toList();
-    }
-
-    /**
-     * What happens to a file of the starting code.
-     *
-     * @param added   lines
-     * @param removed lines
-     * @param misfit  why it does not fit the starting code; absent if it does
-     */
-    record FileChangeView(
-            String path,
-            String from,
-            FileChange.Sort sort,
-            int added,
-            int removed,
-            List<Hunk> hunks,
-            @Nullable String misfit) {
-        static FileChangeView of(FileChange change, Map<String, String> startingCode) {
-            return new FileChangeView(
-                    change.path(),
-                    change.from(),
-                    change.sort(),
-                    change.added(),
-                    change.removed(),
-                    change.hunks(),
-                    AnswerChanges.misfit(startingCode, change).orElse(null));
-        }
     }
 
     /** What an answer changes in the starting code, file by file. */

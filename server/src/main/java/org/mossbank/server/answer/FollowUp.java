@@ -17,7 +17,7 @@ public record FollowUp(
     public static final int LONGEST_ASKED = 20_000;
 
     /** Characters. */
-    public static final int LONGEST_REPLY = 1 << 20;
+    public static final int LONGEST_REPLY = 4 << 20;
 
     /** The most that one answer has, whatever the study's rule. */
     public static final int MOST = 20;

@@ -17,6 +17,7 @@ import org.mossbank.server.answer.Answers;
 import org.mossbank.server.candidate.CandidateContent;
 import org.mossbank.server.candidate.Candidates;
 import org.mossbank.server.grading.Grading;
+import org.mossbank.server.grading.Guess;
 import org.mossbank.server.grading.Mark;
 import org.mossbank.server.masking.Masking;
 import org.mossbank.server.prompt.Prompts;
@@ -72,6 +73,7 @@ class ArchiveLoader {
     private record Ids(
             Map<String, UUID> people,
             Map<String, UUID> prompts,
+            Map<String, UUID> candidates,
             Map<String, UUID> answers,
             Map<String, UUID> criteria) {
         @Nullable
@@ -109,7 +111,7 @@ class ArchiveLoader {
         archive.history().forEach(v -> rubrics.add(study, version(v, false, kindIds)));
         Map<String, UUID> criterionIds =
                 rubrics.add(study, version(archive.rubric(), !archive.head().preparing(), kindIds));
-        Ids ids = new Ids(people, promptIds, answerIds, criterionIds);
+        Ids ids = new Ids(people, promptIds, candidateIds, answerIds, criterionIds);
         prompts.addReadBacks(archive.people().readBacks().stream()
                 .map(r -> new Prompts.ReadBackRecord(
                         promptIds.get(r.prompt()),
@@ -221,8 +223,14 @@ class ArchiveLoader {
         for (StudyArchive.ArchiveSheetAnswer answer : sheet.answers()) {
             Map<UUID, Mark> marks = new HashMap<>();
             answer.marks().forEach((criterion, mark) -> marks.put(ids.criteria.get(criterion), mark));
-            onSheet.add(
-                    new Grading.AnswerRecord(ids.answers.get(answer.answer()), onSheet.size(), answer.reason(), marks));
+            onSheet.add(new Grading.AnswerRecord(
+                    ids.answers.get(answer.answer()),
+                    onSheet.size(),
+                    answer.reason(),
+                    marks,
+                    judgement(answer.judgement(), ids),
+                    answer.coverage(),
+                    answer.remarks()));
         }
         Instant sentAt = sheet.sentAt() != null ? sheet.sentAt() : sheet.sent() ? now : null;
         return new Grading.SheetRecord(
@@ -231,6 +239,16 @@ class ArchiveLoader {
                 sheet.place(),
                 sheet.repeat(),
                 sentAt,
+                sheet.withdrawn(),
                 onSheet);
+    }
+
+    private static Grading.Judgement judgement(StudyArchive.ArchiveJudgement judgement, Ids ids) {
+        String guess = judgement.guess();
+        return new Grading.Judgement(
+                judgement.works(),
+                judgement.preference(),
+                guess != null ? new Guess(ids.candidates.get(guess)) : judgement.noIdea() ? new Guess(null) : null,
+                judgement.activeMs());
     }
 }

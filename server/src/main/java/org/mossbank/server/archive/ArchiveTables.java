@@ -12,7 +12,7 @@ import org.mossbank.server.files.TableRow;
 
 /** An archive's tables as far as they are read, its files, and the faults found so far. */
 final class ArchiveTables {
-    private static final int LONGEST_TEXT_BYTES = 1 << 20;
+    private static final int LONGEST_TEXT_BYTES = 4 << 20;
 
     private final ArchiveFiles files;
     private final Map<String, String> paths;
@@ -88,7 +88,7 @@ final class ArchiveTables {
             return Optional.empty();
         }
         if (files.all().get(path).length > LONGEST_TEXT_BYTES) {
-            faults.add(row, column, "a file of at most 1 MB", path);
+            faults.add(row, column, "a file of at most 4 MB", path);
             return Optional.empty();
         }
         return files.text(path, faults);

@@ -18,7 +18,9 @@ import org.apache.commons.csv.CSVPrinter;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.server.answer.Answers;
 import org.mossbank.server.candidate.CandidateContent;
+import org.mossbank.server.grading.Grading;
 import org.mossbank.server.grading.Mark;
+import org.mossbank.server.grading.RemarkContent;
 import org.mossbank.server.prompt.PromptContent;
 import org.mossbank.server.prompt.PromptView;
 import org.mossbank.server.study.Brief;
@@ -136,6 +138,9 @@ final class ArchiveWriter {
         json.put("background", brief.background());
         json.put("stage", head.preparing() ? "preparing" : "grading");
         json.put("asksExpectations", brief.asksExpectations());
+        json.put("reasons", ArchiveTables.word(brief.raters().reasons()));
+        json.put("showsReference", brief.raters().showsReference());
+        json.put("asksSourceGuess", brief.raters().asksSourceGuess());
         json.put("seed", head.seed());
         if (study.collection().mostFollowUps() != null) {
             json.put("mostFollowUps", study.collection().mostFollowUps());
@@ -377,7 +382,17 @@ final class ArchiveWriter {
 
     private static void sheet(Map<String, List<List<@Nullable Object>>> tables, StudyArchive.ArchiveSheet s) {
         Boolean repeat = s.repeat() ? true : null;
-        add(tables, "sheets", s.rater(), s.prompt(), s.place() + 1, s.sentAt(), repeat);
+        Grading.Withdrawn withdrawn = s.withdrawn();
+        add(
+                tables,
+                "sheets",
+                s.rater(),
+                s.prompt(),
+                s.place() + 1,
+                s.sentAt(),
+                repeat,
+                withdrawn == null ? null : withdrawn.at(),
+                withdrawn == null ? null : withdrawn.reason());
         int position = 1;
         for (StudyArchive.ArchiveSheetAnswer answer : s.answers()) {
             add(tables, "positions", s.rater(), answer.answer(), position++, repeat);
@@ -391,11 +406,56 @@ final class ArchiveWriter {
                         mark.getKey(),
                         mark.getValue().level(),
                         none ? true : null,
-                        repeat);
+                        repeat,
+                        ArchiveTables.word(mark.getValue().confidence()));
             }
             if (!answer.reason().isEmpty()) {
                 add(tables, "reasons", s.rater(), answer.answer(), answer.reason(), repeat);
             }
+            said(tables, s.rater(), answer, repeat);
+        }
+    }
+
+    private static void said(
+            Map<String, List<List<@Nullable Object>>> tables,
+            String rater,
+            StudyArchive.ArchiveSheetAnswer answer,
+            @Nullable Boolean repeat) {
+        StudyArchive.ArchiveJudgement judgement = answer.judgement();
+        if (judgement.isMade()) {
+            add(
+                    tables,
+                    "judgements",
+                    rater,
+                    answer.answer(),
+                    ArchiveTables.word(judgement.works()),
+                    judgement.preference(),
+                    judgement.guess(),
+                    judgement.noIdea() ? true : null,
+                    judgement.activeMs() == 0 ? null : judgement.activeMs(),
+                    repeat);
+        }
+        answer.coverage()
+                .forEach((point, verdict) -> add(
+                        tables, "coverage", rater, answer.answer(), point + 1, ArchiveTables.word(verdict), repeat));
+        int number = 1;
+        for (RemarkContent remark : answer.remarks()) {
+            RemarkContent.Lines lines = remark.lines();
+            add(
+                    tables,
+                    "remarks",
+                    rater,
+                    answer.answer(),
+                    number++,
+                    ArchiveTables.word(remark.stance()),
+                    remark.trait(),
+                    remark.words(),
+                    lines == null ? null : ArchiveTables.word(lines.part()),
+                    lines == null ? null : lines.path(),
+                    lines == null ? null : lines.from(),
+                    lines == null ? null : lines.to(),
+                    lines == null ? null : lines.quote(),
+                    repeat);
         }
     }
 

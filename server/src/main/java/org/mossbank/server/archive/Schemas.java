@@ -44,7 +44,10 @@ final class Schemas {
             "sheets",
             "positions",
             "grades",
-            "reasons");
+            "reasons",
+            "judgements",
+            "coverage",
+            "remarks");
 
     static final List<String> REQUIRED_TABLES =
             List.of("kinds", "prompts", "candidates", "answers", "criteria", "raters");
@@ -52,7 +55,8 @@ final class Schemas {
     /** What a study must at least have while it is being prepared. */
     static final List<String> TABLES_WHILE_PREPARING = List.of("kinds");
 
-    static final List<String> TABLES_OF_A_ROUND = List.of("sheets", "positions", "grades", "reasons");
+    static final List<String> TABLES_OF_A_ROUND =
+            List.of("sheets", "positions", "grades", "reasons", "judgements", "coverage", "remarks");
 
     static final String STUDY = "study";
     static final String RUBRIC_HISTORY = "rubric-history";

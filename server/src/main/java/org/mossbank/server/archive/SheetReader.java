@@ -1,5 +1,6 @@
 package org.mossbank.server.archive;
 
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashMap;
@@ -13,6 +14,7 @@ import java.util.TreeSet;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
+import org.jspecify.annotations.Nullable;
 import org.mossbank.core.assignment.Assignment;
 import org.mossbank.core.assignment.GradingTask;
 import org.mossbank.core.assignment.PlanOptions;
@@ -20,6 +22,8 @@ import org.mossbank.core.assignment.SheetPlan;
 import org.mossbank.core.estimate.Resamples;
 import org.mossbank.server.answer.Answers;
 import org.mossbank.server.files.TableRow;
+import org.mossbank.server.grading.Confidence;
+import org.mossbank.server.grading.Grading;
 import org.mossbank.server.grading.Mark;
 
 /** Puts sheets together from what an archive says of them, and draws from the seed what it leaves open. */
@@ -31,9 +35,15 @@ final class SheetReader {
     private final Map<String, Answers.NewAnswer> answers;
     private final StudyArchive.ArchiveRubric rubric;
 
-    private record SheetKey(String rater, String prompt, boolean repeat) {}
+    /** A sheet in the words of an archive. */
+    record SheetKey(String rater, String prompt, boolean repeat) {}
 
-    private record Cell(SheetKey sheet, String answer) {}
+    /** An answer on a sheet. */
+    record Cell(SheetKey sheet, String answer) {}
+
+    private static final List<String> ABOUT_ANSWERS = List.of("grades", "reasons", "judgements", "coverage", "remarks");
+    private static final List<String> ON_SHEETS =
+            List.of("positions", "grades", "reasons", "judgements", "coverage", "remarks");
 
     SheetReader(
             ArchiveTables tables,
@@ -54,15 +64,13 @@ final class SheetReader {
     List<StudyArchive.ArchiveSheet> read() {
         Map<SheetKey, SheetPlan> drawn = new LinkedHashMap<>();
         draw().forEach(p -> drawn.put(new SheetKey(p.rater(), p.prompt(), false), p));
-        Map<Cell, Map<String, Mark>> marks = marks();
-        Map<Cell, String> reasons = new HashMap<>();
-        tables.rows("reasons").forEach(r -> reasons.put(cell(r), r.text("text")));
+        SaidReader.Said said = new SaidReader(tables, prompts, answers).read(marks());
         Map<SheetKey, List<String>> orders = orders(drawn);
         checkMarksAreOnSheets(orders);
         List<StudyArchive.ArchiveSheet> sheets = tables.has("sheets")
-                ? listed(orders, marks, reasons)
+                ? listed(orders, said)
                 : drawn.entrySet().stream()
-                        .map(e -> unlisted(e.getKey(), e.getValue(), orders, marks, reasons))
+                        .map(e -> unlisted(e.getKey(), e.getValue(), orders, said))
                         .collect(Collectors.toCollection(ArrayList::new));
         sheets.sort(Comparator.comparing(StudyArchive.ArchiveSheet::rater)
                 .thenComparingInt(StudyArchive.ArchiveSheet::place));
@@ -70,23 +78,18 @@ final class SheetReader {
     }
 
     private StudyArchive.ArchiveSheet unlisted(
-            SheetKey key,
-            SheetPlan plan,
-            Map<SheetKey, List<String>> orders,
-            Map<Cell, Map<String, Mark>> marks,
-            Map<Cell, String> reasons) {
-        List<StudyArchive.ArchiveSheetAnswer> onSheet = answers(key, orders, marks, reasons);
+            SheetKey key, SheetPlan plan, Map<SheetKey, List<String>> orders, SaidReader.Said said) {
+        List<StudyArchive.ArchiveSheetAnswer> onSheet = answers(key, orders, said);
         return new StudyArchive.ArchiveSheet(
-                key.rater(), key.prompt(), plan.place(), false, complete(key, onSheet), null, onSheet);
+                key.rater(), key.prompt(), plan.place(), false, complete(key, onSheet), null, null, onSheet);
     }
 
-    private List<StudyArchive.ArchiveSheet> listed(
-            Map<SheetKey, List<String>> orders, Map<Cell, Map<String, Mark>> marks, Map<Cell, String> reasons) {
+    private List<StudyArchive.ArchiveSheet> listed(Map<SheetKey, List<String>> orders, SaidReader.Said said) {
         checkMarksBelongToSheets();
         List<StudyArchive.ArchiveSheet> sheets = new ArrayList<>();
         for (TableRow row : tables.rows("sheets")) {
             SheetKey key = new SheetKey(row.text("rater"), row.text("prompt"), row.truth("repeat"));
-            List<StudyArchive.ArchiveSheetAnswer> onSheet = answers(key, orders, marks, reasons);
+            List<StudyArchive.ArchiveSheetAnswer> onSheet = answers(key, orders, said);
             boolean sent = row.textOrNull("sent_at") != null;
             if (sent && !complete(key, onSheet)) {
                 tables.faults()
@@ -99,9 +102,15 @@ final class SheetReader {
                     key.repeat(),
                     sent,
                     row.instantOrNull("sent_at"),
+                    withdrawn(row),
                     onSheet));
         }
         return sheets;
+    }
+
+    private Grading.@Nullable Withdrawn withdrawn(TableRow row) {
+        Instant at = row.instantOrNull("withdrawn_at");
+        return at == null ? null : new Grading.Withdrawn(at, row.text("withdrawn_reason"));
     }
 
     private List<SheetPlan> draw() {
@@ -139,6 +148,10 @@ final class SheetReader {
 
     /** The sheet and answer that a row of positions, grades or reasons is about. */
     private Cell cell(TableRow row) {
+        return cell(row, answers);
+    }
+
+    static Cell cell(TableRow row, Map<String, Answers.NewAnswer> answers) {
         String answer = row.text("answer");
         return new Cell(new SheetKey(row.text("rater"), answers.get(answer).prompt(), row.truth("repeat")), answer);
     }
@@ -154,7 +167,12 @@ final class SheetReader {
                 tables.faults().add(row, "criterion", "a criterion that is for this kind of prompt", criterion);
             } else {
                 marks.computeIfAbsent(cell, c -> new TreeMap<>())
-                        .put(criterion, new Mark(row.integerOrNull("level"), row.truth("not_applicable")));
+                        .put(
+                                criterion,
+                                new Mark(
+                                        row.integerOrNull("level"),
+                                        row.truth("not_applicable"),
+                                        ArchiveTables.word(Confidence.class, row.textOrNull("confidence"))));
             }
         }
         return marks;
@@ -196,10 +214,7 @@ final class SheetReader {
     }
 
     private List<StudyArchive.ArchiveSheetAnswer> answers(
-            SheetKey key,
-            Map<SheetKey, List<String>> orders,
-            Map<Cell, Map<String, Mark>> marks,
-            Map<Cell, String> reasons) {
+            SheetKey key, Map<SheetKey, List<String>> orders, SaidReader.Said said) {
         List<String> order = orders.getOrDefault(
                 key,
                 entries(key.prompt()).stream()
@@ -210,7 +225,12 @@ final class SheetReader {
                 .map(answer -> {
                     Cell cell = new Cell(key, answer);
                     return new StudyArchive.ArchiveSheetAnswer(
-                            answer, reasons.getOrDefault(cell, ""), marks.getOrDefault(cell, Map.of()));
+                            answer,
+                            said.reasons().getOrDefault(cell, ""),
+                            said.marks().getOrDefault(cell, Map.of()),
+                            said.judgements().getOrDefault(cell, StudyArchive.ArchiveJudgement.NONE),
+                            said.coverage().getOrDefault(cell, Map.of()),
+                            said.remarks().getOrDefault(cell, List.of()));
                 })
                 .toList();
     }
@@ -222,7 +242,7 @@ final class SheetReader {
 
     /** A sheet whose positions are listed may leave answers out; nothing can be said of those. */
     private void checkMarksAreOnSheets(Map<SheetKey, List<String>> orders) {
-        for (String table : List.of("grades", "reasons")) {
+        for (String table : ABOUT_ANSWERS) {
             for (TableRow row : tables.rows(table)) {
                 List<String> onSheet = orders.get(cell(row).sheet());
                 if (onSheet != null && !onSheet.contains(row.text("answer"))) {
@@ -236,7 +256,7 @@ final class SheetReader {
         Set<SheetKey> known = new HashSet<>();
         tables.rows("sheets")
                 .forEach(r -> known.add(new SheetKey(r.text("rater"), r.text("prompt"), r.truth("repeat"))));
-        for (String table : List.of("positions", "grades", "reasons")) {
+        for (String table : ON_SHEETS) {
             for (TableRow row : tables.rows(table)) {
                 if (!known.contains(cell(row).sheet())) {
                     tables.faults()

@@ -8,7 +8,11 @@ import java.util.SortedMap;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.server.answer.Answers;
 import org.mossbank.server.candidate.CandidateContent;
+import org.mossbank.server.grading.Grading;
 import org.mossbank.server.grading.Mark;
+import org.mossbank.server.grading.RemarkContent;
+import org.mossbank.server.grading.Verdict;
+import org.mossbank.server.grading.Works;
 import org.mossbank.server.masking.Masking;
 import org.mossbank.server.prompt.PromptContent;
 import org.mossbank.server.prompt.PromptView;
@@ -160,6 +164,7 @@ record StudyArchive(
      * @param repeat  whether it comes a second time
      * @param sent    whether it was sent in
      * @param sentAt  when, if the archive says so
+     * @param withdrawn absent unless it was withdrawn
      */
     record ArchiveSheet(
             String rater,
@@ -168,8 +173,38 @@ record StudyArchive(
             boolean repeat,
             boolean sent,
             @Nullable Instant sentAt,
+            Grading.@Nullable Withdrawn withdrawn,
             List<ArchiveSheetAnswer> answers) {}
 
-    /** An answer on a sheet, with its marks by criterion. */
-    record ArchiveSheetAnswer(String answer, String reason, Map<String, Mark> marks) {}
+    /**
+     * An answer on a sheet.
+     *
+     * @param marks    by criterion
+     * @param coverage by key point, from 0
+     */
+    record ArchiveSheetAnswer(
+            String answer,
+            String reason,
+            Map<String, Mark> marks,
+            ArchiveJudgement judgement,
+            Map<Integer, Verdict> coverage,
+            List<RemarkContent> remarks) {}
+
+    /**
+     * @param guess    key of the candidate
+     * @param noIdea   asked, and without a guess
+     * @param activeMs how long it was looked at, in milliseconds
+     */
+    record ArchiveJudgement(
+            @Nullable Works works,
+            @Nullable Integer preference,
+            @Nullable String guess,
+            boolean noIdea,
+            long activeMs) {
+        static final ArchiveJudgement NONE = new ArchiveJudgement(null, null, null, false, 0);
+
+        boolean isMade() {
+            return !equals(NONE);
+        }
+    }
 }

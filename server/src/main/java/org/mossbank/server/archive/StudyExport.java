@@ -18,6 +18,7 @@ import org.mossbank.server.candidate.CandidateContent;
 import org.mossbank.server.candidate.CandidateView;
 import org.mossbank.server.candidate.Candidates;
 import org.mossbank.server.grading.Grading;
+import org.mossbank.server.grading.Guess;
 import org.mossbank.server.grading.Mark;
 import org.mossbank.server.masking.Masking;
 import org.mossbank.server.prompt.KindView;
@@ -250,6 +251,7 @@ class StudyExport {
                         s.repeat(),
                         s.sentAt() != null,
                         s.sentAt(),
+                        s.withdrawn(),
                         s.answers().stream().map(a -> sheetAnswer(a, keys)).toList()))
                 .sorted(Comparator.comparing(StudyArchive.ArchiveSheet::rater)
                         .thenComparingInt(StudyArchive.ArchiveSheet::place))
@@ -259,6 +261,19 @@ class StudyExport {
     private static StudyArchive.ArchiveSheetAnswer sheetAnswer(Grading.AnswerRecord a, Keys keys) {
         Map<String, Mark> marks = new TreeMap<>();
         a.marks().forEach((criterion, mark) -> marks.put(keys.criteria.get(criterion), mark));
-        return new StudyArchive.ArchiveSheetAnswer(keys.answers.get(a.answerId()), a.reason(), marks);
+        Guess guess = a.judgement().guess();
+        UUID guessed = guess == null ? null : guess.candidateId();
+        return new StudyArchive.ArchiveSheetAnswer(
+                keys.answers.get(a.answerId()),
+                a.reason(),
+                marks,
+                new StudyArchive.ArchiveJudgement(
+                        a.judgement().works(),
+                        a.judgement().preference(),
+                        guessed == null ? null : keys.candidates.get(guessed),
+                        guess != null && guessed == null,
+                        a.judgement().activeMs()),
+                a.coverage(),
+                a.remarks());
     }
 }

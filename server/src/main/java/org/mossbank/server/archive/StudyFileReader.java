@@ -11,6 +11,7 @@ import org.mossbank.core.decision.DecisionRule;
 import org.mossbank.server.files.Fault;
 import org.mossbank.server.files.Faults;
 import org.mossbank.server.study.Brief;
+import org.mossbank.server.study.RaterTerms;
 import org.mossbank.server.study.Reopening;
 import org.mossbank.server.study.RuleTerms;
 import tools.jackson.databind.JsonNode;
@@ -91,7 +92,11 @@ final class StudyFileReader {
                                         gate.path("criterion").asString(),
                                         gate.path("level").asInt(),
                                         gate.path("cap").asDouble())),
-                json.path("asksExpectations").asBoolean(false));
+                json.path("asksExpectations").asBoolean(false),
+                new RaterTerms(
+                        constant(RaterTerms.ReasonRule.class, json.path("reasons"), RaterTerms.USUAL.reasons()),
+                        json.path("showsReference").asBoolean(false),
+                        json.path("asksSourceGuess").asBoolean(false)));
     }
 
     private static <E extends Enum<E>> E constant(Class<E> type, JsonNode node, E otherwise) {

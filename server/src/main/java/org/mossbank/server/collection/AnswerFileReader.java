@@ -44,7 +44,7 @@ import tools.jackson.databind.json.JsonMapper;
 final class AnswerFileReader {
     private static final int MOST_ANSWERS = 20_000;
     private static final long MOST_BYTES = 128L << 20;
-    private static final int LONGEST_TEXT = 1 << 20;
+    private static final int LONGEST_TEXT = FollowUp.LONGEST_REPLY;
     private static final int LONGEST_FRONT_MATTER = 20_000;
     private static final int MOST_COST_DECIMALS = 6;
     private static final Schema LINE = SchemaRegistry.withDefaultDialect(SpecificationVersion.DRAFT_2020_12)

@@ -3,13 +3,15 @@ package org.mossbank.server.grading;
 import jakarta.persistence.Embeddable;
 import jakarta.persistence.EmbeddedId;
 import jakarta.persistence.Entity;
+import jakarta.persistence.EnumType;
+import jakarta.persistence.Enumerated;
 import java.io.Serializable;
 import java.util.UUID;
 import org.jspecify.annotations.Nullable;
 
 /** The level that one rater gives one answer on one criterion, as it stands now. */
 @Entity
-class Grade {
+class Grade implements DeskCell {
     @Embeddable
     record Key(UUID sheetAnswerId, UUID criterionId) implements Serializable {}
 
@@ -20,6 +22,11 @@ class Grade {
     private Integer level;
 
     private boolean notApplicable;
+
+    @Nullable
+    @Enumerated(EnumType.STRING)
+    private Confidence confidence;
+
     private long revision;
 
     @SuppressWarnings("NullAway.Init")
@@ -34,6 +41,7 @@ class Grade {
     void set(Mark mark) {
         level = mark.level();
         notApplicable = mark.notApplicable();
+        confidence = mark.confidence();
         revision++;
     }
 
@@ -42,10 +50,16 @@ class Grade {
     }
 
     Mark mark() {
-        return new Mark(level, notApplicable);
+        return new Mark(level, notApplicable, confidence);
     }
 
-    long revision() {
+    @Override
+    public long revision() {
         return revision;
+    }
+
+    @Override
+    public SheetView.GradeOnSheet state() {
+        return SheetView.GradeOnSheet.of(this);
     }
 }

@@ -1,29 +1,44 @@
 package org.mossbank.server.grading;
 
 import jakarta.persistence.Entity;
+import jakarta.persistence.EnumType;
+import jakarta.persistence.Enumerated;
 import jakarta.persistence.Id;
 import java.time.Instant;
 import java.util.UUID;
-import org.jspecify.annotations.Nullable;
 
-/** One change of a grade or a reason. Only ever added; the database refuses anything else. */
+/** One change that a rater made on a sheet. Only ever added; the database refuses anything else. */
 @Entity
 class GradingChange {
+    /** What a change is of. */
+    enum Part {
+        GRADE,
+        REASON,
+        WORKS,
+        PREFERENCE,
+        COVERAGE,
+        REMARK,
+        GUESS
+    }
+
+    /**
+     * The cell that a change is of.
+     *
+     * @param item which criterion, key point or remark; empty where an answer has one such cell
+     */
+    record Place(UUID sheetAnswerId, Part part, String item) {}
+
     @Id
     private UUID changeId;
 
     private UUID sheetAnswerId;
 
-    @Nullable
-    private UUID criterionId;
+    @Enumerated(EnumType.STRING)
+    private Part part;
 
-    @Nullable
-    private Integer level;
-
-    private boolean notApplicable;
-
-    @Nullable
-    private String reason;
+    private String item;
+    /** What was set, as JSON. */
+    private String value;
 
     private long revision;
     private Instant madeAt;
@@ -31,30 +46,21 @@ class GradingChange {
     @SuppressWarnings("NullAway.Init")
     protected GradingChange() {}
 
-    static GradingChange ofGrade(UUID changeId, Grade grade, Instant now) {
+    /** @param value what was set, as JSON */
+    static GradingChange of(UUID changeId, Place place, String value, long revision, Instant now) {
         GradingChange change = new GradingChange();
         change.changeId = changeId;
-        change.sheetAnswerId = grade.key().sheetAnswerId();
-        change.criterionId = grade.key().criterionId();
-        change.level = grade.mark().level();
-        change.notApplicable = grade.mark().notApplicable();
-        change.revision = grade.revision();
+        change.sheetAnswerId = place.sheetAnswerId;
+        change.part = place.part;
+        change.item = place.item;
+        change.value = value;
+        change.revision = revision;
         change.madeAt = now;
         return change;
     }
 
-    static GradingChange ofReason(UUID changeId, SheetAnswer answer, Instant now) {
-        GradingChange change = new GradingChange();
-        change.changeId = changeId;
-        change.sheetAnswerId = answer.id();
-        change.reason = answer.reason();
-        change.revision = answer.reasonRevision();
-        change.madeAt = now;
-        return change;
-    }
-
-    /** Whether this change was made to that cell; a change id is for one cell only. */
-    boolean isOf(UUID sheetAnswer, @Nullable UUID criterion) {
-        return sheetAnswerId.equals(sheetAnswer) && java.util.Objects.equals(criterionId, criterion);
+    /** Whether this change was made there; a change id is for one cell only. */
+    boolean isOf(Place place) {
+        return new Place(sheetAnswerId, part, item).equals(place);
     }
 }

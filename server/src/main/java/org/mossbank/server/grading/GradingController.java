@@ -1,6 +1,7 @@
 package org.mossbank.server.grading;
 
 import jakarta.validation.Valid;
+import java.util.List;
 import java.util.UUID;
 import org.springframework.http.HttpStatus;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -13,10 +14,21 @@ import org.springframework.web.bind.annotation.RestController;
 @RestController
 class GradingController {
     private final GradingService grading;
+    private final OversightService oversight;
+    private final KeepingService keeping;
+    private final ReminderService reminders;
     private final PlanService plans;
 
-    GradingController(GradingService grading, PlanService plans) {
+    GradingController(
+            GradingService grading,
+            OversightService oversight,
+            KeepingService keeping,
+            ReminderService reminders,
+            PlanService plans) {
         this.grading = grading;
+        this.oversight = oversight;
+        this.keeping = keeping;
+        this.reminders = reminders;
         this.plans = plans;
     }
 
@@ -28,6 +40,55 @@ class GradingController {
     @GetMapping("/api/studies/{studyId}/prompts/{promptId}/grades")
     PromptGrades ofPrompt(@PathVariable UUID studyId, @PathVariable UUID promptId) {
         return grading.ofPrompt(studyId, promptId);
+    }
+
+    @GetMapping("/api/studies/{studyId}/oversight")
+    OversightView oversight(@PathVariable UUID studyId) {
+        return oversight.oversight(studyId);
+    }
+
+    @PostMapping("/api/studies/{studyId}/sheets/{sheetId}/withdraw")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void withdraw(
+            @PathVariable UUID studyId,
+            @PathVariable UUID sheetId,
+            @Valid @RequestBody KeepingService.Withdraw request) {
+        keeping.withdraw(studyId, sheetId, request);
+    }
+
+    @PostMapping("/api/studies/{studyId}/sheets/{sheetId}/give-back")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void giveBack(@PathVariable UUID studyId, @PathVariable UUID sheetId) {
+        keeping.giveBack(studyId, sheetId);
+    }
+
+    @PostMapping("/api/studies/{studyId}/sheets/{sheetId}/hand-over")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void handOver(
+            @PathVariable UUID studyId,
+            @PathVariable UUID sheetId,
+            @Valid @RequestBody KeepingService.HandOver request) {
+        keeping.handOver(studyId, sheetId, request);
+    }
+
+    @PostMapping("/api/studies/{studyId}/raters/{raterId}/reminders")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void remind(
+            @PathVariable UUID studyId,
+            @PathVariable UUID raterId,
+            @Valid @RequestBody ReminderService.Remind request) {
+        reminders.remind(studyId, raterId, request);
+    }
+
+    @GetMapping("/api/reminders")
+    List<ReminderService.ReminderView> reminders() {
+        return reminders.mine();
+    }
+
+    @PostMapping("/api/reminders/{reminderId}/put-away")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void putAway(@PathVariable UUID reminderId) {
+        reminders.putAway(reminderId);
     }
 
     @PostMapping("/api/studies/{studyId}/round/close")

@@ -12,15 +12,33 @@ import org.jspecify.annotations.Nullable;
  */
 record GradingProgress(@Nullable Instant openedAt, @Nullable Instant closedAt, List<RaterProgress> raters) {
 
-    /** @param hasPassword whether the rater can sign in, or still needs a link */
+    /**
+     * @param hasPassword whether the rater can sign in, or still needs a link
+     * @param remindedAt  when they were reminded last; absent if they never were
+     */
     record RaterProgress(
-            UUID raterId, String name, String signInName, boolean hasPassword, List<SheetProgress> sheets) {}
+            UUID raterId,
+            String name,
+            String signInName,
+            boolean hasPassword,
+            @Nullable Instant remindedAt,
+            List<SheetProgress> sheets) {}
 
+    /**
+     * @param place     when its rater gets it, from 1
+     * @param takenBack how often its rater took it back after sending it in
+     * @param withdrawn why the lead withdrew it; absent unless they did
+     */
     record SheetProgress(
+            UUID sheetId,
             UUID promptId,
+            int place,
             boolean repeat,
+            long answers,
             long made,
             long cells,
             long reasons,
-            @Nullable Instant sentAt) {}
+            @Nullable Instant sentAt,
+            long takenBack,
+            @Nullable String withdrawn) {}
 }

@@ -1,6 +1,7 @@
 package org.mossbank.server.grading;
 
 import java.time.Clock;
+import java.time.Instant;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
@@ -26,6 +27,8 @@ import org.springframework.transaction.annotation.Transactional;
 class GradingService {
     private final RoundRepository rounds;
     private final SheetRepository sheets;
+    private final SheetEventRepository events;
+    private final ReminderRepository reminders;
     private final Grading grading;
     private final Studies studies;
     private final Prompts prompts;
@@ -36,6 +39,8 @@ class GradingService {
     GradingService(
             RoundRepository rounds,
             SheetRepository sheets,
+            SheetEventRepository events,
+            ReminderRepository reminders,
             Grading grading,
             Studies studies,
             Prompts prompts,
@@ -44,6 +49,8 @@ class GradingService {
             Clock clock) {
         this.rounds = rounds;
         this.sheets = sheets;
+        this.events = events;
+        this.reminders = reminders;
         this.grading = grading;
         this.studies = studies;
         this.prompts = prompts;
@@ -60,6 +67,9 @@ class GradingService {
         Map<UUID, Long> made = DeskService.byId(sheets.countMarks(ids));
         Map<UUID, Long> answers = DeskService.byId(sheets.countAnswers(ids));
         Map<UUID, Long> reasons = DeskService.byId(sheets.countReasons(ids));
+        Map<UUID, Long> takenBack = DeskService.byId(events.countTakenBack(ids));
+        Map<UUID, Instant> reminded = reminders.findByStudyIdOrderBySentAt(study).stream()
+                .collect(Collectors.toMap(Reminder::raterId, Reminder::sentAt, (first, last) -> last));
         List<CriterionView> criteria = rubrics.ofStudy(study);
         Map<UUID, Integer> criteriaByPrompt = prompts.ofStudy(study).stream()
                 .collect(Collectors.toMap(
@@ -69,12 +79,19 @@ class GradingService {
                         Sheet::raterId,
                         Collectors.mapping(
                                 s -> new GradingProgress.SheetProgress(
+                                        s.id(),
                                         s.promptId(),
+                                        s.place() + 1,
                                         s.isRepeat(),
+                                        answers.getOrDefault(s.id(), 0L),
                                         made.getOrDefault(s.id(), 0L),
                                         answers.getOrDefault(s.id(), 0L) * criteriaByPrompt.get(s.promptId()),
                                         reasons.getOrDefault(s.id(), 0L),
-                                        s.sentAt().orElse(null)),
+                                        s.sentAt().orElse(null),
+                                        takenBack.getOrDefault(s.id(), 0L),
+                                        s.withdrawn() == null
+                                                ? null
+                                                : s.withdrawn().reason()),
                                 Collectors.toList())));
         Optional<Grading.RoundState> round = grading.round(study);
         return new GradingProgress(
@@ -87,6 +104,7 @@ class GradingService {
                                 a.displayName(),
                                 a.signInName(),
                                 a.hasPassword(),
+                                reminded.get(a.id()),
                                 byRater.getOrDefault(a.id(), List.of())))
                         .toList());
     }
@@ -110,9 +128,18 @@ class GradingService {
                 answer.answerId(),
                 answer.place() + 1,
                 answer.reason(),
+                answer.judgement().works(),
+                answer.judgement().preference(),
+                answer.coverage().entrySet().stream()
+                        .map(e -> new PromptGrades.PointVerdict(e.getKey(), e.getValue()))
+                        .toList(),
+                answer.remarks(),
                 answer.marks().entrySet().stream()
                         .map(e -> new PromptGrades.CriterionGrade(
-                                e.getKey(), e.getValue().level(), e.getValue().notApplicable()))
+                                e.getKey(),
+                                e.getValue().level(),
+                                e.getValue().notApplicable(),
+                                e.getValue().confidence()))
                         .toList());
     }
 

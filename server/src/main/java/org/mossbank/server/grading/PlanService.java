@@ -175,9 +175,10 @@ class PlanService {
                 plan.place(),
                 plan.repeat(),
                 null,
+                null,
                 IntStream.range(0, plan.answers().size())
-                        .mapToObj(i -> new Grading.AnswerRecord(
-                                basis.answers.get(plan.answers().get(i)).id(), i, "", Map.of()))
+                        .mapToObj(i -> Grading.AnswerRecord.blank(
+                                basis.answers.get(plan.answers().get(i)).id(), i))
                         .toList());
     }
 

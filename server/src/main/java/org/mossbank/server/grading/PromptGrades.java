@@ -10,7 +10,22 @@ record PromptGrades(List<RaterGrades> raters) {
     record RaterGrades(UUID raterId, String name, List<AnswerGrades> answers) {}
 
     /** @param number at which place the answer stood on this rater's sheet, from 1 */
-    record AnswerGrades(UUID answerId, int number, String reason, List<CriterionGrade> grades) {}
+    record AnswerGrades(
+            UUID answerId,
+            int number,
+            String reason,
+            @Nullable Works works,
+            @Nullable Integer preference,
+            List<PointVerdict> coverage,
+            List<RemarkContent> remarks,
+            List<CriterionGrade> grades) {}
 
-    record CriterionGrade(UUID criterionId, @Nullable Integer level, boolean notApplicable) {}
+    /** @param point which key point, from 0 */
+    record PointVerdict(int point, Verdict verdict) {}
+
+    record CriterionGrade(
+            UUID criterionId,
+            @Nullable Integer level,
+            boolean notApplicable,
+            @Nullable Confidence confidence) {}
 }

@@ -5,6 +5,8 @@ import jakarta.persistence.Id;
 import java.time.Instant;
 import java.util.UUID;
 import org.jspecify.annotations.Nullable;
+import org.mossbank.server.shared.Problem;
+import org.mossbank.server.shared.ProblemType;
 
 /** The span in which raters grade. Every change locks it, so that none slips past its close. */
 @Entity
@@ -47,6 +49,12 @@ class Round {
 
     boolean isClosed() {
         return closedAt != null;
+    }
+
+    void refuseIfClosed() {
+        if (isClosed()) {
+            throw new Problem(ProblemType.ROUND_CLOSED, "The lead has closed the round. Grades stay as they are.");
+        }
     }
 
     void close(Instant now) {

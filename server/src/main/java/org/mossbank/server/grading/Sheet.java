@@ -6,6 +6,8 @@ import java.time.Instant;
 import java.util.Optional;
 import java.util.UUID;
 import org.jspecify.annotations.Nullable;
+import org.mossbank.server.shared.Problem;
+import org.mossbank.server.shared.ProblemType;
 
 /** One rater's page for one prompt. */
 @Entity
@@ -22,6 +24,12 @@ class Sheet {
     @Nullable
     private Instant sentAt;
 
+    @Nullable
+    private Instant withdrawnAt;
+
+    @Nullable
+    private String withdrawnReason;
+
     @SuppressWarnings("NullAway.Init")
     protected Sheet() {}
 
@@ -35,6 +43,9 @@ class Sheet {
         sheet.place = start.place();
         sheet.repeat = start.repeat();
         sheet.sentAt = start.sentAt();
+        sheet.withdrawnAt = start.withdrawn() == null ? null : start.withdrawn().at();
+        sheet.withdrawnReason =
+                start.withdrawn() == null ? null : start.withdrawn().reason();
         return sheet;
     }
 
@@ -44,6 +55,34 @@ class Sheet {
 
     void takeBack() {
         sentAt = null;
+    }
+
+    /** Its grades stay, and count nowhere. */
+    void withdraw(String reason, Instant now) {
+        withdrawnAt = now;
+        withdrawnReason = reason;
+    }
+
+    void giveBack() {
+        withdrawnAt = null;
+        withdrawnReason = null;
+    }
+
+    void refuseIfWithdrawn() {
+        if (withdrawnAt != null) {
+            throw new Problem(ProblemType.SHEET_WITHDRAWN, "The lead has withdrawn this sheet: " + withdrawnReason);
+        }
+    }
+
+    boolean isWithdrawn() {
+        return withdrawnAt != null;
+    }
+
+    /** When and why it was withdrawn, if it was. */
+    Grading.@Nullable Withdrawn withdrawn() {
+        return withdrawnAt == null || withdrawnReason == null
+                ? null
+                : new Grading.Withdrawn(withdrawnAt, withdrawnReason);
     }
 
     UUID id() {

@@ -8,17 +8,17 @@ import org.springframework.stereotype.Component;
 /** A sheet is there for its rater alone; for anybody else, lead or not, there is none. */
 @Component("sheetAccess")
 public class SheetAccess {
-    private final SheetRepository sheets;
+    private final SheetFrames frames;
     private final CurrentAccount current;
 
-    SheetAccess(SheetRepository sheets, CurrentAccount current) {
-        this.sheets = sheets;
+    SheetAccess(SheetFrames frames, CurrentAccount current) {
+        this.frames = frames;
         this.current = current;
     }
 
     public boolean isOwn(UUID sheet) {
         UUID rater = current.id();
-        sheets.findById(sheet).filter(s -> s.raterId().equals(rater)).orElseThrow(() -> Problem.notFound("This sheet"));
+        frames.find(sheet).filter(s -> s.raterId().equals(rater)).orElseThrow(() -> Problem.notFound("This sheet"));
         return true;
     }
 }

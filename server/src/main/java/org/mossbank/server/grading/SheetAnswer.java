@@ -1,10 +1,16 @@
 package org.mossbank.server.grading;
 
 import jakarta.persistence.Entity;
+import jakarta.persistence.EnumType;
+import jakarta.persistence.Enumerated;
 import jakarta.persistence.Id;
+import java.util.List;
 import java.util.UUID;
+import java.util.function.LongSupplier;
+import java.util.function.Supplier;
+import org.jspecify.annotations.Nullable;
 
-/** An answer on a sheet, under an id of that sheet's own, with the rater's reason. */
+/** An answer on a sheet, under an id of that sheet's own, with what its rater says of it as a whole. */
 @Entity
 class SheetAnswer {
     @Id
@@ -16,23 +22,72 @@ class SheetAnswer {
     private String reason;
     private long reasonRevision;
 
+    @Nullable
+    @Enumerated(EnumType.STRING)
+    private Works works;
+
+    private long worksRevision;
+
+    @Nullable
+    private Integer preference;
+
+    private long preferenceRevision;
+
+    @Nullable
+    private UUID guessCandidateId;
+
+    private boolean guessNone;
+    private long guessRevision;
+
     @SuppressWarnings("NullAway.Init")
     protected SheetAnswer() {}
 
-    static SheetAnswer of(UUID sheetId, UUID answerId, int place, String reason) {
+    static SheetAnswer of(UUID sheetId, UUID answerId, int place) {
         SheetAnswer answer = new SheetAnswer();
         answer.id = UUID.randomUUID();
         answer.sheetId = sheetId;
         answer.answerId = answerId;
         answer.place = place;
-        answer.reason = reason;
-        answer.reasonRevision = reason.isEmpty() ? 0 : 1;
+        answer.reason = "";
         return answer;
+    }
+
+    /** Takes over what was said of it before; each part at its first revision. */
+    void begin(Grading.AnswerRecord start) {
+        Grading.Judgement judgement = start.judgement();
+        if (!start.reason().isEmpty()) {
+            explain(start.reason());
+        }
+        if (judgement.works() != null) {
+            findWorks(judgement.works());
+        }
+        if (judgement.preference() != null) {
+            prefer(judgement.preference());
+        }
+        if (judgement.guess() != null) {
+            guess(judgement.guess());
+        }
     }
 
     void explain(String newReason) {
         reason = newReason;
         reasonRevision++;
+    }
+
+    void findWorks(@Nullable Works found) {
+        works = found;
+        worksRevision++;
+    }
+
+    void prefer(@Nullable Integer newPreference) {
+        preference = newPreference;
+        preferenceRevision++;
+    }
+
+    void guess(@Nullable Guess guess) {
+        guessCandidateId = guess == null ? null : guess.candidateId();
+        guessNone = guess != null && guess.candidateId() == null;
+        guessRevision++;
     }
 
     UUID id() {
@@ -53,6 +108,72 @@ class SheetAnswer {
 
     String reason() {
         return reason;
+    }
+
+    @Nullable
+    Works works() {
+        return works;
+    }
+
+    @Nullable
+    Integer preference() {
+        return preference;
+    }
+
+    /** Absent until the rater guessed, or said that they cannot. */
+    @Nullable
+    Guess guess() {
+        return guessCandidateId == null && !guessNone ? null : new Guess(guessCandidateId);
+    }
+
+    /** A cell that is kept with the answer itself. */
+    private static DeskCell cell(LongSupplier revision, Supplier<Object> state) {
+        return new DeskCell() {
+            @Override
+            public long revision() {
+                return revision.getAsLong();
+            }
+
+            @Override
+            public Object state() {
+                return state.get();
+            }
+
+            @Override
+            public boolean isRow() {
+                return false;
+            }
+        };
+    }
+
+    DeskCell reasonCell() {
+        return cell(() -> reasonRevision, () -> new SheetView.ReasonOnSheet(reason, reasonRevision));
+    }
+
+    DeskCell worksCell() {
+        return cell(() -> worksRevision, this::worksOnSheet);
+    }
+
+    SheetView.WorksOnSheet worksOnSheet() {
+        return new SheetView.WorksOnSheet(works, worksRevision);
+    }
+
+    DeskCell preferenceCell() {
+        return cell(() -> preferenceRevision, this::preferenceOnSheet);
+    }
+
+    SheetView.PreferenceOnSheet preferenceOnSheet() {
+        return new SheetView.PreferenceOnSheet(preference, preferenceRevision);
+    }
+
+    DeskCell guessCell(List<UUID> choices) {
+        return cell(() -> guessRevision, () -> guessOnSheet(choices));
+    }
+
+    /** @param choices candidates in the order in which the rater sees them */
+    SheetView.GuessOnSheet guessOnSheet(List<UUID> choices) {
+        int choice = guessCandidateId == null ? -1 : choices.indexOf(guessCandidateId);
+        return new SheetView.GuessOnSheet(choice < 0 ? null : choice, guessNone, guessRevision);
     }
 
     long reasonRevision() {

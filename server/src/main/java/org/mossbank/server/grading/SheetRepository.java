@@ -22,6 +22,15 @@ interface SheetRepository extends JpaRepository<Sheet, UUID> {
     @Query("select s from Sheet s where s.id = :sheet")
     Optional<Sheet> lock(UUID sheet);
 
+    /** What never changes about a sheet. */
+    record Ids(UUID studyId, UUID raterId, UUID promptId) {}
+
+    /** Without the sheet itself, so that it is read afresh when it is locked. */
+    @Query("""
+            select new org.mossbank.server.grading.SheetRepository$Ids(s.studyId, s.raterId, s.promptId)
+            from Sheet s where s.id = :sheet""")
+    Optional<Ids> ids(UUID sheet);
+
     /** Marks made so far on each sheet. */
     @Query("""
             select new org.mossbank.server.grading.SheetCount(a.sheetId, count(g))
@@ -45,7 +54,7 @@ interface SheetRepository extends JpaRepository<Sheet, UUID> {
             select new org.mossbank.server.grading.SentGrade(s.raterId, a.answerId, g.key.criterionId, g.level)
             from Sheet s join SheetAnswer a on a.sheetId = s.id join Grade g on g.key.sheetAnswerId = a.id
             where s.studyId = :study and s.promptId in :prompts and s.repeat = :repeat
-                and s.sentAt is not null and g.level is not null
+                and s.sentAt is not null and s.withdrawnAt is null and g.level is not null
             order by a.answerId, s.raterId, g.key.criterionId""")
     List<SentGrade> sentGrades(UUID study, List<UUID> prompts, boolean repeat);
 
@@ -53,6 +62,7 @@ interface SheetRepository extends JpaRepository<Sheet, UUID> {
             select new org.mossbank.server.grading.SheetCount(a.answerId, count(s))
             from Sheet s join SheetAnswer a on a.sheetId = s.id
             where s.studyId = :study and s.promptId in :prompts and s.repeat = false and s.sentAt is not null
+                and s.withdrawnAt is null
             group by a.answerId""")
     List<SheetCount> ratersByAnswer(UUID study, List<UUID> prompts);
 }

@@ -12,6 +12,7 @@ import org.jspecify.annotations.Nullable;
  * @param cells  cells in all
  * @param sentAt   absent while it is being worked on
  * @param setAside whether the prompt turned out faulty: there is nothing to do
+ * @param withdrawn whether the lead withdrew it: there is nothing to do
  */
 record SheetSummary(
         UUID id,
@@ -24,4 +25,5 @@ record SheetSummary(
         long cells,
         @Nullable Instant sentAt,
         boolean roundClosed,
-        boolean setAside) {}
+        boolean setAside,
+        boolean withdrawn) {}

@@ -6,13 +6,18 @@ import org.jspecify.annotations.Nullable;
 import org.mossbank.server.answer.Outcome;
 import org.mossbank.server.prompt.KeyPoint;
 import org.mossbank.server.prompt.StartingFile;
+import org.mossbank.server.study.RaterTerms;
 
 /**
- * A sheet as its rater's browser gets it. These types have no room for a candidate's name, id, price or timing, nor for
- * the order in which answers came in; answer ids are made for this sheet alone.
+ * A sheet as its rater's browser gets it. These types have no room for a candidate's id, price or timing, nor for the order
+ * in which answers came in; answer ids are made for this sheet alone. Candidates' names are in one place only, as choices of
+ * the source guess, and there without any tie to an answer.
  *
- * @param place    when this rater gets it, from 1
- * @param ofSheets how many sheets the rater has in this study
+ * @param place        when this rater gets it, from 1
+ * @param ofSheets     how many sheets the rater has in this study
+ * @param withdrawn    why the lead withdrew it; absent unless they did
+ * @param afterwards   whether something is shown or asked once it is sent in
+ * @param guessChoices names to guess from; absent until the sheet is sent in, and unless the brief asks
  */
 record SheetView(
         UUID id,
@@ -23,11 +28,19 @@ record SheetView(
         boolean sent,
         boolean roundClosed,
         boolean setAside,
+        @Nullable String withdrawn,
+        RaterTerms.ReasonRule reasons,
+        boolean afterwards,
         PromptOnSheet prompt,
         List<CriterionOnSheet> criteria,
-        List<AnswerOnSheet> answers) {
+        List<AnswerOnSheet> answers,
+        @Nullable List<String> guessChoices) {
 
-    /** What the raters read of a prompt; the reference answer is for the lead. */
+    /**
+     * What the raters read of a prompt.
+     *
+     * @param referenceAnswer absent until the rater's own sheet is sent in, and unless the brief allows it
+     */
     record PromptOnSheet(
             String title,
             String kind,
@@ -35,33 +48,73 @@ record SheetView(
             String request,
             List<String> constraints,
             List<StartingFile> startingFiles,
-            List<KeyPoint> keyPoints) {}
+            List<KeyPoint> keyPoints,
+            @Nullable String referenceAnswer) {}
 
-    /** A criterion with the anchors for this kind of prompt. */
-    record CriterionOnSheet(UUID id, String name, String question, List<LevelOnSheet> levels) {}
+    /**
+     * A criterion with the anchors for this kind of prompt, and the kinds of remark that belong to it.
+     *
+     * @param fromKeyPoints whether key points speak for its level: the criterion of correctness, or else the gate's
+     */
+    record CriterionOnSheet(
+            UUID id,
+            String name,
+            String question,
+            List<LevelOnSheet> levels,
+            List<String> traits,
+            boolean fromKeyPoints) {}
 
     record LevelOnSheet(int level, String name, @Nullable String anchor) {}
 
+    /**
+     * @param hasCode whether there is code in it that can work or not
+     * @param guess   absent until the sheet is sent in, and unless the brief asks
+     */
     record AnswerOnSheet(
             UUID id,
             int number,
             Outcome outcome,
             String text,
+            boolean hasCode,
             String reason,
             long reasonRevision,
-            List<GradeOnSheet> grades) {}
+            WorksOnSheet works,
+            PreferenceOnSheet preference,
+            List<GradeOnSheet> grades,
+            List<CoverageOnSheet> coverage,
+            List<RemarkOnSheet> remarks,
+            @Nullable GuessOnSheet guess) {}
 
-    record GradeOnSheet(UUID criterionId, @Nullable Integer level, boolean notApplicable, long revision) {
+    record GradeOnSheet(
+            UUID criterionId,
+            @Nullable Integer level,
+            boolean notApplicable,
+            @Nullable Confidence confidence,
+            long revision) {
         static GradeOnSheet of(Grade grade) {
+            Mark mark = grade.mark();
             return new GradeOnSheet(
-                    grade.key().criterionId(),
-                    grade.mark().level(),
-                    grade.mark().notApplicable(),
-                    grade.revision());
-        }
-
-        static GradeOnSheet none(UUID criterion) {
-            return new GradeOnSheet(criterion, null, false, 0);
+                    grade.key().criterionId(), mark.level(), mark.notApplicable(), mark.confidence(), grade.revision());
         }
     }
+
+    /** A reason and the revision it now has. */
+    record ReasonOnSheet(String text, long revision) {}
+
+    record WorksOnSheet(@Nullable Works works, long revision) {}
+
+    /** @param place in the order of preference, from 1; absent until given */
+    record PreferenceOnSheet(@Nullable Integer place, long revision) {}
+
+    /** @param point which key point, from 0 */
+    record CoverageOnSheet(int point, @Nullable Verdict verdict, long revision) {}
+
+    /** @param remark absent if it was removed */
+    record RemarkOnSheet(UUID id, @Nullable RemarkContent remark, long revision) {}
+
+    /** @param choice which of the choices, from 0; absent if there is no guess */
+    record GuessOnSheet(@Nullable Integer choice, boolean noIdea, long revision) {}
+
+    /** What was saved has this revision now. */
+    record Saved(long revision) {}
 }

@@ -26,6 +26,7 @@ public enum ProblemType {
     ROUND_OPENED(HttpStatus.CONFLICT, "Round has been opened"),
     SHEET_INCOMPLETE(HttpStatus.CONFLICT, "Sheet is not complete"),
     SHEET_SENT(HttpStatus.CONFLICT, "Sheet is sent in"),
+    SHEET_WITHDRAWN(HttpStatus.CONFLICT, "Sheet is withdrawn"),
     STARTING_CODE_REFUSED(HttpStatus.BAD_REQUEST, "Starting code refused"),
     TOO_LARGE(HttpStatus.CONTENT_TOO_LARGE, "Too large"),
     TOO_LATE(HttpStatus.CONFLICT, "Too late"),

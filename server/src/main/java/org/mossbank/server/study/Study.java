@@ -25,6 +25,12 @@ class Study {
     private boolean asksExpectations;
 
     @Enumerated(EnumType.STRING)
+    private RaterTerms.ReasonRule reasons;
+
+    private boolean showsReference;
+    private boolean asksSourceGuess;
+
+    @Enumerated(EnumType.STRING)
     private Coefficient coefficient;
 
     private double agreementFloor;
@@ -77,6 +83,9 @@ class Study {
         audience = brief.audience();
         background = brief.background();
         asksExpectations = brief.asksExpectations();
+        reasons = brief.raters().reasons();
+        showsReference = brief.raters().showsReference();
+        asksSourceGuess = brief.raters().asksSourceGuess();
         RuleTerms rule = brief.rule();
         coefficient = rule.coefficient();
         agreementFloor = rule.agreementFloor();
@@ -130,7 +139,13 @@ class Study {
                 strictOnMasking,
                 strictOnSplits,
                 gate);
-        Brief brief = new Brief(question, audience, background, rule, asksExpectations);
+        Brief brief = new Brief(
+                question,
+                audience,
+                background,
+                rule,
+                asksExpectations,
+                new RaterTerms(reasons, showsReference, asksSourceGuess));
         return new StudyView(id, title, brief, briefClosedAt, seed, createdAt);
     }
 }

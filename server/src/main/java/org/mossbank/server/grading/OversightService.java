@@ -1,0 +1,189 @@
+package org.mossbank.server.grading;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.OptionalLong;
+import java.util.UUID;
+import java.util.function.Function;
+import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
+import org.mossbank.core.oversight.GradedSheet;
+import org.mossbank.core.oversight.Oddities;
+import org.mossbank.core.oversight.Oddity;
+import org.mossbank.core.oversight.Pace;
+import org.mossbank.server.answer.AnswerView;
+import org.mossbank.server.answer.Answers;
+import org.mossbank.server.candidate.Candidates;
+import org.mossbank.server.prompt.PromptView;
+import org.mossbank.server.prompt.Prompts;
+import org.mossbank.server.rubric.CriterionView;
+import org.mossbank.server.rubric.Rubrics;
+import org.mossbank.server.study.Studies;
+import org.springframework.security.access.prepost.PreAuthorize;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+
+/** How raters grade: their pace, and what looks unlike judging. Not for a lead who grades, whom it would sway. */
+@Service
+@Transactional(readOnly = true)
+class OversightService {
+    private final Grading grading;
+    private final Studies studies;
+    private final Prompts prompts;
+    private final Answers answers;
+    private final Candidates candidates;
+    private final Rubrics rubrics;
+
+    OversightService(
+            Grading grading,
+            Studies studies,
+            Prompts prompts,
+            Answers answers,
+            Candidates candidates,
+            Rubrics rubrics) {
+        this.grading = grading;
+        this.studies = studies;
+        this.prompts = prompts;
+        this.answers = answers;
+        this.candidates = candidates;
+        this.rubrics = rubrics;
+    }
+
+    @PreAuthorize("@studyAccess.mayPrepare(#study)")
+    public OversightView oversight(UUID study) {
+        List<UUID> sound = prompts.sound(study).stream().map(PromptView::id).toList();
+        List<Grading.SheetRecord> counted = grading.records(study).stream()
+                .filter(s -> s.withdrawn() == null && sound.contains(s.promptId()))
+                .toList();
+        Map<UUID, AnswerView> byId =
+                answers.ofStudy(study).stream().collect(Collectors.toMap(AnswerView::id, Function.identity()));
+        Map<UUID, CriterionView> criteria =
+                rubrics.ofStudy(study).stream().collect(Collectors.toMap(CriterionView::id, Function.identity()));
+        List<GradedSheet> sent = counted.stream()
+                .filter(s -> s.sentAt() != null)
+                .map(s -> graded(s, byId, criteria))
+                .toList();
+        Map<String, List<Oddity>> odd = Oddities.in(sent);
+        List<OversightView.RaterOversight> raters = studies.raters(study).stream()
+                .map(rater -> ofRater(rater, counted, sent, odd.getOrDefault(rater.toString(), List.of())))
+                .toList();
+        return new OversightView(
+                raters, guesses(counted, byId, candidates.ofStudy(study).size()));
+    }
+
+    private static GradedSheet graded(
+            Grading.SheetRecord sheet, Map<UUID, AnswerView> byId, Map<UUID, CriterionView> criteria) {
+        long active = active(sheet);
+        return new GradedSheet(
+                sheet.raterId().toString(),
+                sheet.place() + 1,
+                sheet.answers().stream()
+                        .mapToLong(a -> byId.get(a.answerId()).wholeText().length())
+                        .sum(),
+                active == 0 ? OptionalLong.empty() : OptionalLong.of(active),
+                sheet.answers().size(),
+                (int) sheet.answers().stream()
+                        .filter(OversightService::isExplained)
+                        .count(),
+                sheet.answers().stream()
+                        .flatMap(a -> a.marks().entrySet().stream()
+                                .filter(m -> m.getValue().level() != null)
+                                .map(m -> new GradedSheet.SheetGrade(
+                                        a.answerId() + "/" + m.getKey(),
+                                        m.getValue().level(),
+                                        criteria.get(m.getKey()).highestLevel())))
+                        .toList());
+    }
+
+    private static long active(Grading.SheetRecord sheet) {
+        return sheet.answers().stream().mapToLong(a -> a.judgement().activeMs()).sum();
+    }
+
+    private static boolean isExplained(Grading.AnswerRecord answer) {
+        return !answer.reason().isBlank()
+                || answer.remarks().stream().anyMatch(r -> !r.words().isBlank());
+    }
+
+    private static OversightView.RaterOversight ofRater(
+            UUID rater, List<Grading.SheetRecord> counted, List<GradedSheet> sent, List<Oddity> odd) {
+        List<Grading.SheetRecord> own =
+                counted.stream().filter(s -> s.raterId().equals(rater)).toList();
+        List<GradedSheet> done =
+                sent.stream().filter(s -> s.rater().equals(rater.toString())).toList();
+        int answersLeft = own.stream()
+                .filter(s -> s.sentAt() == null)
+                .mapToInt(s -> s.answers().size())
+                .sum();
+        long active = own.stream().mapToLong(OversightService::active).sum();
+        return new OversightView.RaterOversight(
+                rater,
+                active == 0 ? null : active,
+                orNull(Pace.left(done, 1)),
+                orNull(Pace.left(done, answersLeft)),
+                answersLeft,
+                odd.stream().map(OversightService::view).toList());
+    }
+
+    private static @Nullable Long orNull(OptionalLong value) {
+        return value.isPresent() ? value.getAsLong() : null;
+    }
+
+    private static OversightView.OddityView view(Oddity oddity) {
+        if (oddity instanceof Oddity.TooFast fast) {
+            String sheets = fast.sheets().stream()
+                    .map(s -> "sheet %d in %s, and to skim its answers alone takes %s"
+                            .formatted(s.place(), span(s.activeMs()), span(s.readingMs())))
+                    .collect(Collectors.joining("; "));
+            return new OversightView.OddityView(
+                    OversightView.OdditySort.TOO_FAST, "Faster than the answers can be read: " + sheets + ".");
+        }
+        if (oddity instanceof Oddity.SameLevel same) {
+            return new OversightView.OddityView(
+                    OversightView.OdditySort.SAME_LEVEL,
+                    "One level nearly everywhere: %d in %.0f %% of %d grades; others give it to %.0f %% of the same."
+                            .formatted(same.level(), 100 * same.share(), same.grades(), 100 * same.othersShare()));
+        }
+        if (oddity instanceof Oddity.NoReasons none) {
+            return new OversightView.OddityView(
+                    OversightView.OdditySort.NO_REASONS,
+                    "No word on any of %d answers; others explain %.0f %% of theirs."
+                            .formatted(none.answers(), 100 * none.othersShare()));
+        }
+        Oddity.Drift drift = (Oddity.Drift) oddity;
+        return new OversightView.OddityView(
+                OversightView.OdditySort.DRIFT,
+                "Another yardstick later than at first: %s the others on the earlier half of sheets, %s on the later."
+                        .formatted(apart(drift.first()), apart(drift.second())));
+    }
+
+    private static String apart(double levels) {
+        return String.format(Locale.ROOT, "%.1f levels %s", Math.abs(levels), levels < 0 ? "below" : "above");
+    }
+
+    private static String span(long ms) {
+        long seconds = Math.max(1, Math.round(ms / 1000.0));
+        return seconds < 90 ? seconds + " s" : Math.round(seconds / 60.0) + " min";
+    }
+
+    private static OversightView.@Nullable GuessCount guesses(
+            List<Grading.SheetRecord> counted, Map<UUID, AnswerView> byId, int choices) {
+        List<Grading.AnswerRecord> asked = new ArrayList<>();
+        counted.forEach(s ->
+                s.answers().stream().filter(a -> a.judgement().guess() != null).forEach(asked::add));
+        if (asked.isEmpty()) {
+            return null;
+        }
+        int named = 0;
+        int right = 0;
+        for (Grading.AnswerRecord answer : asked) {
+            Guess guess = answer.judgement().guess();
+            if (guess != null && guess.candidateId() != null) {
+                named++;
+                right += guess.candidateId().equals(byId.get(answer.answerId()).candidateId()) ? 1 : 0;
+            }
+        }
+        return new OversightView.GuessCount(asked.size(), asked.size() - named, right, (double) named / choices);
+    }
+}

@@ -1,0 +1,67 @@
+package org.mossbank.server.grading;
+
+import jakarta.persistence.Entity;
+import jakarta.persistence.Id;
+import java.time.Instant;
+import java.util.UUID;
+import org.jspecify.annotations.Nullable;
+
+/** A lead's word to a rater. */
+@Entity
+class Reminder {
+    @Id
+    private UUID id;
+
+    private UUID studyId;
+    private UUID raterId;
+    private String sentBy;
+    private String words;
+    private Instant sentAt;
+
+    @Nullable
+    private Instant readAt;
+
+    @SuppressWarnings("NullAway.Init")
+    protected Reminder() {}
+
+    static Reminder of(UUID studyId, UUID raterId, String sentBy, String words, Instant now) {
+        Reminder reminder = new Reminder();
+        reminder.id = UUID.randomUUID();
+        reminder.studyId = studyId;
+        reminder.raterId = raterId;
+        reminder.sentBy = sentBy;
+        reminder.words = words;
+        reminder.sentAt = now;
+        return reminder;
+    }
+
+    void putAway(Instant now) {
+        if (readAt == null) {
+            readAt = now;
+        }
+    }
+
+    UUID id() {
+        return id;
+    }
+
+    UUID studyId() {
+        return studyId;
+    }
+
+    UUID raterId() {
+        return raterId;
+    }
+
+    String sentBy() {
+        return sentBy;
+    }
+
+    String words() {
+        return words;
+    }
+
+    Instant sentAt() {
+        return sentAt;
+    }
+}

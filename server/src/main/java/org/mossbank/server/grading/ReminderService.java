@@ -1,0 +1,85 @@
+package org.mossbank.server.grading;
+
+import jakarta.persistence.EntityManager;
+import jakarta.validation.constraints.NotBlank;
+import jakarta.validation.constraints.Size;
+import java.time.Clock;
+import java.time.Instant;
+import java.util.List;
+import java.util.Map;
+import java.util.UUID;
+import org.mossbank.server.account.Accounts;
+import org.mossbank.server.account.CurrentAccount;
+import org.mossbank.server.shared.Problem;
+import org.mossbank.server.study.Studies;
+import org.mossbank.server.study.StudyView;
+import org.springframework.security.access.prepost.PreAuthorize;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+
+/** Messages inside the application, from a lead to a rater who still has sheets. */
+@Service
+@Transactional
+class ReminderService {
+    private final ReminderRepository reminders;
+    private final Studies studies;
+    private final Accounts accounts;
+    private final CurrentAccount current;
+    private final EntityManager entities;
+    private final Clock clock;
+
+    ReminderService(
+            ReminderRepository reminders,
+            Studies studies,
+            Accounts accounts,
+            CurrentAccount current,
+            EntityManager entities,
+            Clock clock) {
+        this.reminders = reminders;
+        this.studies = studies;
+        this.accounts = accounts;
+        this.current = current;
+        this.entities = entities;
+        this.clock = clock;
+    }
+
+    record Remind(@NotBlank @Size(max = 1000) String words) {}
+
+    /** @param by a name */
+    record ReminderView(UUID id, UUID studyId, String studyTitle, String by, String words, Instant sentAt) {}
+
+    @PreAuthorize("@studyAccess.mayLead(#study)")
+    public void remind(UUID study, UUID rater, Remind request) {
+        if (!studies.raters(study).contains(rater)) {
+            throw Problem.notFound("This rater");
+        }
+        if (request.words().indexOf('\0') >= 0) {
+            throw Problem.invalid("words", "must not contain the character U+0000");
+        }
+        String by = accounts.byId(List.of(current.id())).get(current.id()).displayName();
+        entities.persist(Reminder.of(study, rater, by, request.words(), clock.instant()));
+    }
+
+    /** What whoever asks has not put away yet, newest first. */
+    @PreAuthorize("isAuthenticated()")
+    @Transactional(readOnly = true)
+    public List<ReminderView> mine() {
+        List<Reminder> own = reminders.findByRaterIdAndReadAtIsNullOrderBySentAtDesc(current.id());
+        Map<UUID, StudyView> byId =
+                studies.byId(own.stream().map(Reminder::studyId).toList());
+        return own.stream()
+                .map(r -> new ReminderView(
+                        r.id(), r.studyId(), byId.get(r.studyId()).title(), r.sentBy(), r.words(), r.sentAt()))
+                .toList();
+    }
+
+    /** Only one's own; for anybody else there is none. */
+    @PreAuthorize("isAuthenticated()")
+    public void putAway(UUID id) {
+        reminders
+                .findById(id)
+                .filter(r -> r.raterId().equals(current.id()))
+                .orElseThrow(() -> Problem.notFound("This message"))
+                .putAway(clock.instant());
+    }
+}

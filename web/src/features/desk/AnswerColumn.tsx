@@ -1,0 +1,262 @@
+import { type Dispatch, type KeyboardEvent, memo, useMemo, useRef } from "react";
+import type { Schemas } from "../../api/client";
+import { classes } from "../../ui/classes";
+import { AnswerChanges, AnswerFiles } from "./reading/AnswerCode";
+import { AnswerText } from "./reading/AnswerText";
+import type { DiffLayout } from "./reading/ChangedFiles";
+import { type LineNotes, NotesContext } from "./reading/notes";
+import { begin, forget, move, pickedLines, pickSelection, type Pointer } from "./reading/pointing";
+import { RemarkNote } from "./reading/RemarkNote";
+import type { PlacedRemark } from "./useDesk";
+import type { Part, ViewChange } from "./view";
+
+type Answer = Schemas["SheetView"]["answers"][number];
+
+export type AnswerColumnProps = {
+  sheetId: string;
+  column: number;
+  answerId: string;
+  number: number;
+  outcome: Answer["outcome"];
+  text: string;
+  hasCode: boolean;
+  start: Schemas["StartingFile"][];
+  remarks: PlacedRemark[];
+  part: Part;
+  diff: DiffLayout;
+  focused: boolean;
+  pinned: boolean;
+  wide: boolean;
+  onView: Dispatch<ViewChange>;
+  onRemove: (answerId: string, remarkId: string) => void;
+};
+
+const ENDED: Record<Answer["outcome"], string | undefined> = {
+  COMPLETE: undefined,
+  INCOMPLETE: "broke off",
+  REFUSED: "was refused",
+  FAILED: "failed",
+  TIMED_OUT: "ran out of time",
+};
+
+const PART_NAMES: Record<Part, string> = { text: "Text", changes: "Changes", files: "Files" };
+const ALL_PARTS: Part[] = ["text", "changes", "files"];
+
+/** One answer to read. It is drawn anew only when something of its own changes, not with every grade. */
+export const AnswerColumn = memo(
+  function AnswerColumn(props: AnswerColumnProps) {
+    const { column, number, part, remarks, focused, pinned, wide, onView, onRemove, answerId } = props;
+    const section = useRef<HTMLElement>(null);
+    const pointer = useRef<Pointer>(undefined);
+    const notes = useMemo<LineNotes>(
+      () => ({
+        remarks,
+        onOpen: (id) => {
+          const editing = remarks.find((r) => r.id === id);
+          if (editing) {
+            onView({ type: "remark", remarking: { column, editing } });
+          }
+        },
+      }),
+      [remarks, column, onView],
+    );
+
+    const startPointing = () => {
+      const first = section.current && begin(section.current);
+      pointer.current = first ? { anchor: first, tip: first } : undefined;
+    };
+    const stopPointing = () => {
+      pointer.current = undefined;
+      if (section.current) {
+        forget(section.current);
+      }
+    };
+
+    const onKeyDown = (event: KeyboardEvent<HTMLElement>) => {
+      if (event.ctrlKey || event.metaKey || event.altKey || !section.current) {
+        return;
+      }
+      const onNote = event.target instanceof HTMLElement ? event.target.dataset["remark"] : undefined;
+      const handled =
+        onNote !== undefined
+          ? onNoteKey(section.current, event.target, event.key, () => onRemove(answerId, onNote))
+          : pointer.current !== undefined && onPointerKey(event);
+      if (handled) {
+        event.preventDefault();
+        event.stopPropagation();
+      }
+    };
+    const onPointerKey = (event: KeyboardEvent): boolean => {
+      const by = STEPS[event.key];
+      if (event.key === "Escape") {
+        stopPointing();
+        onView({ type: "focus", focus: { row: 0, column } });
+        document.querySelector<HTMLElement>(`[data-cell$="-${column}"][tabindex="0"]`)?.focus();
+        return true;
+      }
+      if (by !== undefined && pointer.current && section.current) {
+        pointer.current = move(section.current, pointer.current, by, event.shiftKey);
+        return true;
+      }
+      return false;
+    };
+
+    return (
+      <section
+        ref={section}
+        aria-label={`Answer ${number}`}
+        data-column={column}
+        tabIndex={0}
+        onKeyDown={onKeyDown}
+        // The desk's key for pointing puts the focus here and says so.
+        onFocus={(e) => {
+          if (e.target === section.current && section.current.dataset["point"] !== undefined) {
+            delete section.current.dataset["point"];
+            startPointing();
+          }
+        }}
+        onPointerUp={() => {
+          if (section.current) {
+            pickSelection(section.current);
+          }
+        }}
+        className={classes(
+          "answer-column min-w-0 overflow-y-auto border-r border-rule px-3 pb-2",
+          pinned && "sticky left-[12.5rem] z-[5]",
+          focused ? "bg-vellum shadow-[inset_0_3px_0_var(--heather)]" : "bg-paper",
+        )}
+      >
+        <ColumnHead {...props} />
+        <NotesContext value={notes}>
+          {remarks
+            .filter((r) => !r.remark.lines)
+            .map((r) => (
+              <RemarkNote key={r.id} {...r} />
+            ))}
+          <div className={wide && part === "text" ? "max-w-4xl" : undefined}>
+            <ColumnPart {...props} />
+          </div>
+          <ElsewhereNotes remarks={remarks} part={part} />
+        </NotesContext>
+      </section>
+    );
+  },
+  (before, after) =>
+    before.remarks.length === after.remarks.length &&
+    JSON.stringify(before.remarks) === JSON.stringify(after.remarks) &&
+    NAMES.every((name) => before[name] === after[name]),
+);
+
+/** What a column shows, besides its remarks, which are told apart by what they say. */
+const NAMES = [
+  "answerId",
+  "column",
+  "text",
+  "part",
+  "diff",
+  "focused",
+  "pinned",
+  "wide",
+  "onView",
+  "onRemove",
+] as const satisfies (keyof AnswerColumnProps)[];
+
+const STEPS: Record<string, number> = { ArrowUp: -1, ArrowDown: 1, PageUp: -15, PageDown: 15 };
+
+/** Moves among the remarks of a column, removes one, or leaves them. */
+function onNoteKey(column: HTMLElement, note: EventTarget, key: string, remove: () => void): boolean {
+  const notes = [...column.querySelectorAll<HTMLElement>("[data-remark]")];
+  const at = notes.findIndex((n) => n === note);
+  if (key === "ArrowDown" || key === "ArrowUp") {
+    notes[at + (key === "ArrowDown" ? 1 : -1)]?.focus();
+    return true;
+  }
+  if (key === "Delete" || key === "Backspace") {
+    (notes[at + 1] ?? notes[at - 1] ?? column).focus();
+    remove();
+    return true;
+  }
+  if (key === "Escape") {
+    document.querySelector<HTMLElement>(`[data-cell$="-${column.dataset["column"] ?? ""}"]`)?.focus();
+    return true;
+  }
+  return false;
+}
+
+function ColumnHead({ column, number, outcome, hasCode, part, pinned, onView }: AnswerColumnProps) {
+  const ended = ENDED[outcome];
+  const look = "rounded-leaf px-[3px] py-0.5 text-[0.76rem] hover:bg-heather-wash";
+  return (
+    <div className="sticky top-0 z-[4] -mx-3 mb-1 flex flex-wrap items-baseline border-b border-rule px-3 py-1 [background-color:inherit]">
+      <h2 className="mr-0.5 text-[0.95rem] whitespace-nowrap">
+        Answer {number}
+        {ended && <span className="ml-2 font-sans text-sm font-normal text-clay">{ended}</span>}
+      </h2>
+      {hasCode &&
+        ALL_PARTS.map((p) => (
+          <button
+            key={p}
+            type="button"
+            tabIndex={-1}
+            aria-pressed={part === p}
+            onClick={() => onView({ type: "part", column, part: p })}
+            className={classes(look, part === p ? "font-semibold underline underline-offset-4" : "text-ink-soft")}
+          >
+            {PART_NAMES[p]}
+          </button>
+        ))}
+      <span className="ml-auto flex">
+        <button
+          type="button"
+          tabIndex={-1}
+          aria-pressed={pinned}
+          aria-label={`Pin answer ${number}`}
+          onClick={() => onView({ type: "pin", column })}
+          className={classes(look, pinned ? "font-semibold" : "text-ink-soft")}
+        >
+          {pinned ? "Pinned" : "Pin"}
+        </button>
+        <button
+          type="button"
+          tabIndex={-1}
+          aria-label={`Remark on answer ${number}`}
+          // The selection must outlive the click.
+          onPointerDown={(e) => e.preventDefault()}
+          onClick={() => {
+            const place = document.querySelector(`[data-column="${column}"]`);
+            const lines = place ? pickedLines(place) : undefined;
+            onView({ type: "remark", remarking: { column, ...(lines && { lines }) } });
+          }}
+          className={classes(look, "text-ink-soft")}
+        >
+          Remark
+        </button>
+      </span>
+    </div>
+  );
+}
+
+function ColumnPart({ sheetId, answerId, text, part, start, diff }: AnswerColumnProps) {
+  if (part === "changes") {
+    return <AnswerChanges sheetId={sheetId} answerId={answerId} start={start} layout={diff} />;
+  }
+  if (part === "files") {
+    return <AnswerFiles sheetId={sheetId} answerId={answerId} />;
+  }
+  return text ? <AnswerText text={text} /> : <p className="mt-1 text-ink-soft">There is no text.</p>;
+}
+
+const PARTS_OF: Record<Part, string[]> = { text: ["TEXT"], changes: ["BEFORE", "AFTER"], files: ["FILE"] };
+
+/** Remarks on lines of another part than the one that is shown, so that none is out of sight. */
+function ElsewhereNotes({ remarks, part }: { remarks: PlacedRemark[]; part: Part }) {
+  const elsewhere = remarks.filter((r) => r.remark.lines && !PARTS_OF[part].includes(r.remark.lines.part));
+  return elsewhere.length === 0 ? null : (
+    <div className="mt-3 border-t border-rule pt-1">
+      <p className="text-sm text-ink-soft">Remarks on its other parts</p>
+      {elsewhere.map((r) => (
+        <RemarkNote key={r.id} {...r} />
+      ))}
+    </div>
+  );
+}

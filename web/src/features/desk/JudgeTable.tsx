@@ -1,0 +1,264 @@
+import { flushSync } from "react-dom";
+import { type CSSProperties, type KeyboardEvent, type Ref, useImperativeHandle, useRef } from "react";
+import type { Schemas } from "../../api/client";
+import { classes } from "../../ui/classes";
+import type { Confidence, Mark } from "./cells";
+import { cellLabel, cellWords, concerns, emptied, gradeOf, optionsOf, proposalFor, type Row, rowName } from "./rows";
+import type { Desk } from "./useDesk";
+import type { Focus } from "./view";
+
+export type JudgeTableHandle = { focus: (cell: Focus) => void; focusReason: (column: number) => void };
+
+type JudgeTableProps = {
+  ref: Ref<JudgeTableHandle>;
+  label: string;
+  sheet: Schemas["SheetView"];
+  desk: Desk;
+  rows: Row[];
+  /** Whether nothing can be set; a guess can be set just then. */
+  locked: boolean;
+  /** Whether reasons stand below the rows. */
+  reasons: boolean;
+  /** Which answers are shown, so that each column stands under its answer. */
+  columns: number[];
+  pinned: number | undefined;
+  template: CSSProperties;
+  focus: Focus;
+  onFocus: (focus: Focus) => void;
+};
+
+const ARROWS: Record<string, Focus> = {
+  ArrowUp: { row: -1, column: 0 },
+  ArrowDown: { row: 1, column: 0 },
+  ArrowLeft: { row: 0, column: -1 },
+  ArrowRight: { row: 0, column: 1 },
+};
+
+const CONFIDENCE_KEYS: Record<string, Confidence> = { y: "SURE", h: "FAIRLY", u: "UNSURE" };
+
+/** More rows are not shown at a time: those around the cell in focus. The answers above must keep their room. */
+const MOST_ROWS = 7;
+
+const STUCK = "sticky left-0 z-10 border-r border-rule bg-paper px-3";
+
+/** What is judged as rows, answers as columns under their texts. One stop for Tab; arrows inside. */
+export function JudgeTable(props: JudgeTableProps) {
+  const { ref, label, sheet, desk, rows, locked, reasons, columns, pinned, template, focus, onFocus } = props;
+  const table = useRef<HTMLDivElement>(null);
+  const at: Focus = { row: Math.min(focus.row, rows.length - 1), column: focus.column };
+  const from = Math.max(0, Math.min(at.row - Math.floor(MOST_ROWS / 2), rows.length - MOST_ROWS));
+
+  const go = (cell: Focus) => {
+    // At once, so that the next key of a fast typist finds its cell, also one that a wide reading did not show before.
+    flushSync(() => onFocus(cell));
+    table.current?.querySelector<HTMLElement>(`[data-cell="${cell.row}-${cell.column}"]`)?.focus();
+  };
+  const focusReason = (column: number) =>
+    table.current?.querySelector<HTMLElement>(`[data-reason="${column}"]`)?.focus();
+
+  useImperativeHandle(ref, () => ({ focus: go, focusReason }));
+
+  const onKeyDown = (event: KeyboardEvent, cell: Focus) => {
+    if (event.ctrlKey || event.metaKey || event.altKey) {
+      return;
+    }
+    const arrow = ARROWS[event.key];
+    if (arrow) {
+      const row = Math.min(Math.max(cell.row + arrow.row, 0), rows.length - 1);
+      go({ row, column: stepAmong(columns, cell.column, arrow.column, sheet.answers.length) });
+    } else if (event.key === "Home" || event.key === "End") {
+      go({ row: cell.row, column: event.key === "Home" ? 0 : sheet.answers.length - 1 });
+    } else if (event.key === "w" && reasons) {
+      focusReason(cell.column);
+    } else if (!set(cell, event.key)) {
+      return;
+    }
+    event.preventDefault();
+    event.stopPropagation();
+  };
+
+  /** Whether the key sets something here. */
+  const set = (cell: Focus, key: string): boolean => {
+    const answer = sheet.answers[cell.column];
+    const row = rows[cell.row];
+    if (!answer || !row || (locked && row.kind !== "guess") || !concerns(row, answer)) {
+      return false;
+    }
+    if (/^\d$/.test(key)) {
+      const option = optionsOf(row, answer, sheet, desk).find((o) => o.digit === Number(key));
+      if (option) {
+        desk.set(option.value);
+      }
+      return option !== undefined;
+    }
+    if (key === "Delete" || key === "Backspace") {
+      desk.set(emptied(row, answer.id));
+      return true;
+    }
+    if (row.kind !== "criterion") {
+      return false;
+    }
+    const mark = desk.markAt(answer.id, row.criterion.id);
+    const changed = changedMark(mark, key);
+    if (changed) {
+      desk.set(gradeOf(row.criterion, answer.id, changed));
+    }
+    return changed !== undefined;
+  };
+
+  return (
+    <div
+      ref={table}
+      role="grid"
+      aria-label={label}
+      aria-readonly={locked}
+      aria-rowcount={rows.length + (reasons ? 1 : 0)}
+      className="min-w-fit shrink-0 border-t-2 border-edge bg-paper"
+    >
+      {rows.slice(from, from + MOST_ROWS).map((row, i) => {
+        const r = from + i;
+        return (
+          <div
+            key={rowKey(row)}
+            role="row"
+            aria-rowindex={r + 1}
+            className="grid border-b border-rule"
+            style={template}
+          >
+            <div role="rowheader" className={classes(STUCK, "py-0.5 font-medium", row.kind === "point" && "text-sm")}>
+              <span className={row.kind === "point" ? "line-clamp-2" : undefined}>{rowName(row)}</span>
+            </div>
+            {columns.map((column) => {
+              const answer = sheet.answers[column];
+              const here = at.row === r && at.column === column;
+              return answer ? (
+                <div
+                  key={answer.id}
+                  role="gridcell"
+                  data-cell={`${r}-${column}`}
+                  tabIndex={here ? 0 : -1}
+                  aria-label={cellLabel(row, answer, desk)}
+                  onFocus={() => onFocus({ row: r, column })}
+                  onClick={(e) => e.currentTarget.focus()}
+                  onKeyDown={(e) => onKeyDown(e, { row: r, column })}
+                  className={classes(
+                    "flex cursor-pointer items-center gap-2 border-r border-rule px-3 py-0.5 -outline-offset-2",
+                    pinned === column && "sticky left-[12.5rem] z-[5] bg-paper",
+                    here && "bg-heather-wash",
+                  )}
+                >
+                  <CellFace row={row} answer={answer} sheet={sheet} desk={desk} />
+                </div>
+              ) : null;
+            })}
+          </div>
+        );
+      })}
+      {reasons && <ReasonRow {...props} onLeave={(column) => go({ row: at.row, column })} />}
+    </div>
+  );
+}
+
+/** The next answer among those shown, or among all if only some are. */
+function stepAmong(columns: number[], from: number, by: number, answers: number): number {
+  if (columns.length === answers) {
+    const at = columns.indexOf(from);
+    return columns[Math.min(Math.max(at + by, 0), columns.length - 1)] ?? from;
+  }
+  return Math.min(Math.max(from + by, 0), answers - 1);
+}
+
+function changedMark(mark: Mark, key: string): Mark | undefined {
+  const confidence = CONFIDENCE_KEYS[key];
+  if (key === "x") {
+    return { notApplicable: true, ...(mark.confidence && { confidence: mark.confidence }) };
+  }
+  return confidence && (mark.level !== undefined || mark.notApplicable) ? { ...mark, confidence } : undefined;
+}
+
+const rowKey = (row: Row): string =>
+  row.kind === "criterion" ? row.criterion.id : row.kind === "point" ? `point ${row.index}` : row.kind;
+
+type Answer = Schemas["SheetView"]["answers"][number];
+
+type CellFaceProps = { row: Row; answer: Answer; sheet: Schemas["SheetView"]; desk: Desk };
+
+function CellFace({ row, answer, sheet, desk }: CellFaceProps) {
+  const { words, filled } = cellWords(row, answer, desk);
+  const mark = row.kind === "criterion" ? desk.markAt(answer.id, row.criterion.id) : undefined;
+  const proposal =
+    row.kind === "criterion" && mark?.level === undefined ? proposalFor(row.criterion, answer, sheet, desk) : undefined;
+  return (
+    <>
+      {row.kind === "criterion" && <Gauge level={mark?.level} levels={row.criterion.levels.length} />}
+      <span className={classes("truncate", !filled && "text-ink-soft", row.kind === "point" && "text-sm")}>
+        {mark?.level !== undefined && <strong className="mr-1 tabular-nums">{mark.level}</strong>} {words}
+      </span>
+      {proposal && (
+        <span aria-hidden="true" className="ml-auto text-xs whitespace-nowrap text-ink-soft">
+          key points: {proposal.level}
+        </span>
+      )}
+    </>
+  );
+}
+
+/** The scale as a short ruler with a bead at the grade; the number stands beside it. */
+function Gauge({ level, levels }: { level: number | undefined; levels: number }) {
+  const step = 32 / Math.max(levels - 1, 1);
+  const at = (n: number) => 5 + n * step;
+  return (
+    <svg width="42" height="16" aria-hidden="true" className="shrink-0">
+      <path
+        d={`M5 10H37${Array.from({ length: levels }, (_, i) => `M${at(i)} 7v6`).join("")}`}
+        stroke="var(--edge)"
+        fill="none"
+      />
+      {level !== undefined && <circle cx={at(level)} cy={10} r="4.5" fill="var(--level)" />}
+    </svg>
+  );
+}
+
+type ReasonRowProps = JudgeTableProps & { onLeave: (column: number) => void };
+
+function ReasonRow({ sheet, desk, locked, columns, pinned, template, focus, onFocus, onLeave }: ReasonRowProps) {
+  return (
+    <div role="row" className="grid border-b border-rule" style={template}>
+      <div role="rowheader" className={classes(STUCK, "py-0.5 font-medium")}>
+        Reason
+      </div>
+      {columns.map((column) => {
+        const answer = sheet.answers[column];
+        return answer ? (
+          <div
+            key={answer.id}
+            role="gridcell"
+            className={classes(
+              "border-r border-rule p-0.5",
+              pinned === column && "sticky left-[12.5rem] z-[5] bg-paper",
+            )}
+          >
+            <textarea
+              data-reason={column}
+              aria-label={`Reason for the grades of answer ${answer.number}`}
+              rows={2}
+              maxLength={4000}
+              readOnly={locked}
+              placeholder={locked ? "" : "Why these grades"}
+              value={desk.reasonAt(answer.id)}
+              onChange={(e) => desk.set({ kind: "reason", answerId: answer.id, text: e.target.value })}
+              onFocus={() => onFocus({ row: focus.row, column })}
+              onKeyDown={(e) => {
+                if (e.key === "Escape") {
+                  e.preventDefault();
+                  onLeave(column);
+                }
+              }}
+              className="block w-full resize-none rounded-leaf border border-transparent bg-transparent px-2 py-0.5 text-[0.95rem] leading-snug placeholder:text-ink-soft hover:border-edge focus:border-edge focus:bg-vellum"
+            />
+          </div>
+        ) : null;
+      })}
+    </div>
+  );
+}

@@ -1,0 +1,204 @@
+import { type KeyboardEvent, useEffect, useId, useRef, useState } from "react";
+import type { Schemas } from "../../api/client";
+import { Button } from "../../ui/Button";
+import { classes } from "../../ui/classes";
+import type { RemarkContent } from "./cells";
+import type { Remarking } from "./view";
+
+type Sheet = Schemas["SheetView"];
+
+type RemarkFormProps = {
+  sheet: Sheet;
+  remarking: Remarking;
+  onSave: (remark: RemarkContent) => void;
+  onRemove: () => void;
+  /** Puts the same remark, without its lines, on another answer. */
+  onCopy: (column: number, remark: RemarkContent) => void;
+  onClose: () => void;
+};
+
+function whereWords(lines: RemarkContent["lines"]): string {
+  if (!lines) {
+    return "as a whole";
+  }
+  const span = lines.from === lines.to ? `line ${lines.from}` : `lines ${lines.from} to ${lines.to}`;
+  const side = lines.part === "BEFORE" ? ", before the change" : "";
+  return lines.path === undefined ? span : `${lines.path}, ${span}${side}`;
+}
+
+/** Traits that the words begin, or hold, those that begin with them first. */
+function matching(traits: string[], words: string): string[] {
+  const wanted = words.trim().toLocaleLowerCase();
+  const begins = traits.filter((t) => t.toLocaleLowerCase().startsWith(wanted));
+  const holds = traits.filter((t) => !begins.includes(t) && t.toLocaleLowerCase().includes(wanted));
+  return [...begins, ...holds];
+}
+
+/** Quick entry: type to find a trait, Enter, words, Enter. A plus or minus first makes it a credit or a fault. */
+export function RemarkForm({ sheet, remarking, onSave, onRemove, onCopy, onClose }: RemarkFormProps) {
+  const { editing, column } = remarking;
+  const [stance, setStance] = useState<RemarkContent["stance"]>(editing?.remark.stance ?? "FAULT");
+  const [typed, setTyped] = useState(editing?.remark.trait ?? "");
+  const [words, setWords] = useState(editing?.remark.words ?? "");
+  const [at, setAt] = useState(0);
+  const [choosing, setChoosing] = useState(false);
+  const first = useRef<HTMLInputElement>(null);
+  const wordsField = useRef<HTMLTextAreaElement>(null);
+  const list = useId();
+  useEffect(() => first.current?.focus(), []);
+
+  const traits = [...new Set(sheet.criteria.flatMap((c) => c.traits))];
+  const found = matching(traits, typed);
+  const trait = traits.find((t) => t.toLocaleLowerCase() === typed.trim().toLocaleLowerCase()) ?? "";
+  const lines = editing ? editing.remark.lines : remarking.lines;
+  const remark: RemarkContent = { stance, trait, words, ...(lines && { lines }) };
+  // What is typed and is no trait is words after all.
+  const whole: RemarkContent =
+    trait || !typed.trim() ? remark : { ...remark, words: [typed.trim(), words].filter(Boolean).join(". ") };
+  const sayable = whole.trait !== "" || whole.words.trim() !== "";
+  const save = () => sayable && onSave(whole);
+
+  const onTyped = (text: string) => {
+    if (/^[+-]/.test(text)) {
+      setStance(text.startsWith("+") ? "CREDIT" : "FAULT");
+    }
+    setTyped(text.replace(/^[+-]\s*/, ""));
+    setAt(0);
+    setChoosing(true);
+  };
+  const choose = (name: string | undefined) => {
+    if (name !== undefined) {
+      setTyped(name);
+    }
+    setChoosing(false);
+    wordsField.current?.focus();
+  };
+  const onTraitKey = (event: KeyboardEvent) => {
+    if (event.key === "ArrowDown" || event.key === "ArrowUp") {
+      setChoosing(true);
+      setAt((at + (event.key === "ArrowDown" ? 1 : -1) + found.length) % Math.max(found.length, 1));
+    } else if (event.key === "Enter" && !event.ctrlKey) {
+      choose(choosing && typed.trim() ? found[at] : undefined);
+    } else {
+      return;
+    }
+    event.preventDefault();
+  };
+  const onFormKey = (event: KeyboardEvent) => {
+    event.stopPropagation();
+    if (event.key === "Escape") {
+      event.preventDefault();
+      onClose();
+    } else if (event.key === "Enter" && event.ctrlKey) {
+      event.preventDefault();
+      save();
+    }
+  };
+
+  return (
+    <form
+      aria-label={`Remark on answer ${(sheet.answers[column]?.number ?? 0).toString()}`}
+      onKeyDown={onFormKey}
+      onSubmit={(e) => {
+        e.preventDefault();
+        save();
+      }}
+      className="shrink-0 border-t-2 border-heather bg-vellum px-4 py-2"
+    >
+      <p className="mb-1 text-sm">
+        <strong>{editing ? "Change the remark" : "Remark"}</strong> on answer {sheet.answers[column]?.number},{" "}
+        {whereWords(lines)}
+        {lines && <code className="ml-2 text-ink-soft">{lines.quote.split("\n")[0]?.slice(0, 90)}</code>}
+      </p>
+      <div className="flex flex-wrap items-start gap-2">
+        <fieldset className="flex gap-3 py-1">
+          <legend className="sr-only">Which way it points</legend>
+          {(["FAULT", "CREDIT"] as const).map((s) => (
+            <label key={s} className="flex items-center gap-1">
+              <input type="radio" name="stance" checked={stance === s} onChange={() => setStance(s)} />
+              {s === "FAULT" ? "fault −" : "credit +"}
+            </label>
+          ))}
+        </fieldset>
+        <div className="relative w-72">
+          <input
+            ref={first}
+            role="combobox"
+            aria-label="Trait"
+            aria-expanded={choosing && found.length > 0}
+            aria-controls={list}
+            aria-autocomplete="list"
+            aria-activedescendant={choosing && found[at] !== undefined ? `${list}-${at}` : undefined}
+            autoComplete="off"
+            placeholder="Type to find a trait; + or − first"
+            value={typed}
+            onChange={(e) => onTyped(e.target.value)}
+            onKeyDown={onTraitKey}
+            onBlur={() => setChoosing(false)}
+            className="w-full rounded-leaf border border-edge bg-paper px-2 py-1"
+          />
+          <ul
+            id={list}
+            role="listbox"
+            aria-label="Traits"
+            hidden={!choosing || found.length === 0}
+            className="absolute bottom-full z-20 mb-1 max-h-60 w-full overflow-y-auto rounded-leaf border border-edge bg-vellum shadow-lg"
+          >
+            {found.map((name, i) => (
+              <li
+                key={name}
+                id={`${list}-${i}`}
+                role="option"
+                aria-selected={i === at}
+                onPointerDown={(e) => {
+                  e.preventDefault();
+                  choose(name);
+                }}
+                className={classes("cursor-pointer px-2 py-0.5", i === at && "bg-heather-wash")}
+              >
+                {name}
+              </li>
+            ))}
+          </ul>
+        </div>
+        <textarea
+          ref={wordsField}
+          aria-label="In words"
+          rows={1}
+          maxLength={3900}
+          placeholder="In words; Enter keeps it"
+          value={words}
+          onChange={(e) => setWords(e.target.value)}
+          onKeyDown={(e) => {
+            if (e.key === "Enter" && !e.shiftKey && !e.ctrlKey) {
+              e.preventDefault();
+              save();
+            }
+          }}
+          className="min-w-64 flex-1 resize-y rounded-leaf border border-edge bg-paper px-2 py-1"
+        />
+        <Button type="submit" tone="primary" disabled={!sayable}>
+          Keep
+        </Button>
+        <Button onClick={onClose}>Leave it</Button>
+        {editing && (
+          <Button tone="danger" onClick={onRemove}>
+            Remove
+          </Button>
+        )}
+      </div>
+      {editing && sheet.answers.length > 1 && (
+        <p className="mt-1.5 flex flex-wrap items-center gap-2 text-sm">
+          The same holds for
+          {sheet.answers.map((a, i) =>
+            i === column ? null : (
+              <Button key={a.id} className="!px-2 !py-0" onClick={() => onCopy(i, whole)}>
+                answer {a.number}
+              </Button>
+            ),
+          )}
+        </p>
+      )}
+    </form>
+  );
+}

@@ -1,0 +1,73 @@
+import { Link } from "react-router";
+import type { Schemas } from "../../api/client";
+import { buttonLook } from "../../ui/Button";
+import { count, moment } from "../../ui/format";
+
+type Sheet = Schemas["SheetSummary"];
+
+/** Whether there is still something to do on it. */
+function isLeft(sheet: Sheet): boolean {
+  return !sheet.sentAt && !sheet.roundClosed && !sheet.setAside && !sheet.withdrawn;
+}
+
+/** A rater's sheets by study, with the next one to grade on top. */
+export function SheetList({ sheets }: { sheets: Sheet[] }) {
+  const left = sheets.filter(isLeft).length;
+  return (
+    <section>
+      <h1>{left === 0 ? "All your sheets are sent in" : `${count(left, "sheet", "sheets")} left to grade`}</h1>
+      {left === 0 && (
+        <p className="mt-2 text-ink-soft">Thank you. You can read them, and take one back while the round is open.</p>
+      )}
+      {[...Map.groupBy(sheets, (s) => s.studyId).values()].map((ofStudy) => (
+        <StudySheets key={ofStudy[0]?.studyId} sheets={ofStudy} />
+      ))}
+    </section>
+  );
+}
+
+function StudySheets({ sheets }: { sheets: Sheet[] }) {
+  const next = sheets.find(isLeft);
+  const sent = sheets.filter((s) => s.sentAt).length;
+  return (
+    <section className="mt-6">
+      <div className="flex items-baseline gap-4 border-b border-edge pb-2">
+        <h2>{sheets[0]?.studyTitle}</h2>
+        <span className="text-sm text-ink-soft">
+          {sent} of {sheets.length} sent in
+        </span>
+        {next && (
+          <Link to={`/sheets/${next.id}`} className={`ml-auto ${buttonLook("primary")}`}>
+            {next.made > 0 ? "Go on grading" : "Grade the next sheet"}
+          </Link>
+        )}
+      </div>
+      <ol>
+        {sheets.map((sheet) => (
+          <li key={sheet.id} className="flex items-baseline gap-3 border-b border-rule py-1.5">
+            <span className="w-6 text-right text-ink-soft tabular-nums">{sheet.place}</span>
+            <Link to={`/sheets/${sheet.id}`} className="min-w-0 truncate text-tarn underline underline-offset-4">
+              {sheet.promptTitle}
+            </Link>
+            <span className="text-sm text-ink-soft">{sheet.kind}</span>
+            <span className="ml-auto text-sm whitespace-nowrap">
+              {sheet.withdrawn ? (
+                <span className="text-ink-soft">withdrawn by the lead</span>
+              ) : sheet.setAside ? (
+                <span className="text-ink-soft">set aside: the prompt was faulty</span>
+              ) : sheet.sentAt ? (
+                <span className="text-ink-soft">sent in {moment(sheet.sentAt)}</span>
+              ) : sheet.roundClosed ? (
+                "not sent in; the round is closed"
+              ) : sheet.made > 0 ? (
+                `${sheet.made} of ${sheet.cells} grades`
+              ) : (
+                "not begun"
+              )}
+            </span>
+          </li>
+        ))}
+      </ol>
+    </section>
+  );
+}

@@ -1,0 +1,151 @@
+import { queryOptions, useMutation, useQueryClient } from "@tanstack/react-query";
+import { api, type Schemas, unwrap } from "../../api/client";
+import { studyKeys } from "../study";
+import type { Change } from "./outbox";
+
+export const sheetKeys = {
+  all: ["sheets"] as const,
+  mine: () => [...sheetKeys.all, "mine"] as const,
+  one: (sheetId: string) => [...sheetKeys.all, "one", sheetId] as const,
+  code: (sheetId: string, answerId: string) => [...sheetKeys.all, "code", sheetId, answerId] as const,
+  comparison: (sheetId: string, first: string, second: string) =>
+    [...sheetKeys.all, "comparison", sheetId, first, second] as const,
+};
+
+export const mySheets = () =>
+  queryOptions({
+    queryKey: sheetKeys.mine(),
+    queryFn: ({ signal }) => unwrap(api.GET("/api/sheets", { signal })),
+  });
+
+export const oneSheet = (sheetId: string) =>
+  queryOptions({
+    queryKey: sheetKeys.one(sheetId),
+    queryFn: ({ signal }) => unwrap(api.GET("/api/sheets/{sheetId}", { params: { path: { sheetId } }, signal })),
+  });
+
+/** Answers cannot change while a round is open, so their code is fetched once. */
+export const codeOfAnswer = (sheetId: string, answerId: string) =>
+  queryOptions({
+    queryKey: sheetKeys.code(sheetId, answerId),
+    staleTime: Infinity,
+    queryFn: ({ signal }) =>
+      unwrap(
+        api.GET("/api/sheets/{sheetId}/answers/{answerId}/code", { params: { path: { sheetId, answerId } }, signal }),
+      ),
+  });
+
+export const comparisonOf = (sheetId: string, first: string, second: string) =>
+  queryOptions({
+    queryKey: sheetKeys.comparison(sheetId, first, second),
+    staleTime: Infinity,
+    queryFn: ({ signal }) =>
+      unwrap(
+        api.GET("/api/sheets/{sheetId}/comparison", {
+          params: { path: { sheetId }, query: { first, second } },
+          signal,
+        }),
+      ),
+  });
+
+/** Sends one change; used by the outbox, which keeps it until this answers. */
+export function putChange(sheetId: string, change: Change): Promise<Schemas["Saved"]> {
+  const { answerId, changeId, baseRevision } = change;
+  const path = { sheetId, answerId };
+  const made = { changeId, baseRevision };
+  switch (change.kind) {
+    case "grade":
+      return unwrap(
+        api.PUT("/api/sheets/{sheetId}/answers/{answerId}/grades/{criterionId}", {
+          params: { path: { ...path, criterionId: change.criterionId } },
+          body: { ...made, ...change.mark },
+        }),
+      );
+    case "reason":
+      return unwrap(
+        api.PUT("/api/sheets/{sheetId}/answers/{answerId}/reason", {
+          params: { path },
+          body: { ...made, text: change.text },
+        }),
+      );
+    case "works":
+      return unwrap(
+        api.PUT("/api/sheets/{sheetId}/answers/{answerId}/works", {
+          params: { path },
+          body: { ...made, ...(change.works && { works: change.works }) },
+        }),
+      );
+    case "preference":
+      return unwrap(
+        api.PUT("/api/sheets/{sheetId}/answers/{answerId}/preference", {
+          params: { path },
+          body: { ...made, ...(change.place !== undefined && { place: change.place }) },
+        }),
+      );
+    case "coverage":
+      return unwrap(
+        api.PUT("/api/sheets/{sheetId}/answers/{answerId}/coverage/{point}", {
+          params: { path: { ...path, point: change.point } },
+          body: { ...made, ...(change.verdict && { verdict: change.verdict }) },
+        }),
+      );
+    case "remark":
+      return unwrap(
+        api.PUT("/api/sheets/{sheetId}/answers/{answerId}/remarks/{remarkId}", {
+          params: { path: { ...path, remarkId: change.remarkId } },
+          body: { ...made, ...(change.remark && { remark: change.remark }) },
+        }),
+      );
+    case "guess":
+      return unwrap(
+        api.PUT("/api/sheets/{sheetId}/answers/{answerId}/guess", {
+          params: { path },
+          body: { ...made, noIdea: change.noIdea, ...(change.choice !== undefined && { choice: change.choice }) },
+        }),
+      );
+  }
+}
+
+/** Also when the page is being left. */
+export const tellTime = (sheetId: string, body: Schemas["TellTime"]) =>
+  unwrap(api.PUT("/api/sheets/{sheetId}/time", { params: { path: { sheetId } }, body, keepalive: true }));
+
+export function useSend(sheetId: string) {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: () => unwrap(api.POST("/api/sheets/{sheetId}/send", { params: { path: { sheetId } } })),
+    onSuccess: async () => {
+      await client.invalidateQueries({ queryKey: sheetKeys.mine() });
+      await client.invalidateQueries({ queryKey: sheetKeys.one(sheetId) });
+      await client.invalidateQueries({ queryKey: studyKeys.all });
+    },
+  });
+}
+
+export function useTakeBack(sheetId: string) {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: () => unwrap(api.POST("/api/sheets/{sheetId}/take-back", { params: { path: { sheetId } } })),
+    onSuccess: async () => {
+      await client.invalidateQueries({ queryKey: sheetKeys.mine() });
+      await client.invalidateQueries({ queryKey: sheetKeys.one(sheetId) });
+    },
+  });
+}
+
+const reminderKeys = ["reminders"] as const;
+
+export const myReminders = () =>
+  queryOptions({
+    queryKey: reminderKeys,
+    queryFn: ({ signal }) => unwrap(api.GET("/api/reminders", { signal })),
+  });
+
+export function usePutAway() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (reminderId: string) =>
+      unwrap(api.POST("/api/reminders/{reminderId}/put-away", { params: { path: { reminderId } } })),
+    onSuccess: () => client.invalidateQueries({ queryKey: reminderKeys }),
+  });
+}

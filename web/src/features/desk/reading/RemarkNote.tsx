@@ -1,0 +1,32 @@
+import { useContext } from "react";
+import { classes } from "../../../ui/classes";
+import type { PlacedRemark } from "../useDesk";
+import { NotesContext } from "./notes";
+
+/** A remark in the margin, at the lines it is about: a credit with a bar, a fault with a hatch, and the word to both. */
+export function RemarkNote({ id, remark }: PlacedRemark) {
+  const { onOpen } = useContext(NotesContext);
+  const credit = remark.stance === "CREDIT";
+  const where = remark.lines
+    ? remark.lines.from === remark.lines.to
+      ? `line ${remark.lines.from}`
+      : `lines ${remark.lines.from} to ${remark.lines.to}`
+    : "the whole answer";
+  return (
+    <button
+      type="button"
+      data-remark={id}
+      tabIndex={-1}
+      onClick={() => onOpen(id)}
+      aria-label={`${credit ? "Credit" : "Fault"} on ${where}: ${[remark.trait, remark.words].filter(Boolean).join(". ")}`}
+      className={classes(
+        "my-1 block w-full rounded-leaf border border-rule px-2 py-0.5 text-left font-sans text-sm leading-snug whitespace-normal text-ink",
+        credit ? "border-l-4 border-l-lichen bg-vellum" : "border-l-4 border-l-clay bg-vellum",
+      )}
+    >
+      <span className="mr-1.5 text-xs font-semibold">{credit ? "credit" : "fault"}</span>
+      {remark.trait && <span className="mr-1.5 italic">{remark.trait}</span>}
+      {remark.words}
+    </button>
+  );
+}

@@ -1,0 +1,23 @@
+/** Controls, and marks of format such as those that turn the direction of text, by their classes in Unicode. */
+const UNSEEN = /[\p{Cc}\p{Cf}]/gu;
+
+/** What stays: ends of lines, tabs, and the joiners that some scripts are written with. */
+const ORDINARY = new Set(["\n", "\r", "\t", "\u200c", "\u200d", "\u00ad"]);
+
+/**
+ * The text with what cannot be seen spelled out, one sign for each character: with such characters code can be made to look
+ * like other code.
+ */
+export function spelledOut(text: string): string {
+  return text.replace(UNSEEN, (c) =>
+    ORDINARY.has(c) ? c : `⟦${(c.codePointAt(0) ?? 0).toString(16).toUpperCase().padStart(4, "0")}⟧`,
+  );
+}
+
+/** Beyond this, an answer is shown as plain lines, a stretch at a time: laying it all out would hold up the page. */
+const LONGEST_LAID_OUT = 300_000;
+const MOST_LINES_LAID_OUT = 8_000;
+
+export function isVeryLong(text: string): boolean {
+  return text.length > LONGEST_LAID_OUT || text.split("\n", MOST_LINES_LAID_OUT + 1).length > MOST_LINES_LAID_OUT;
+}

@@ -1,0 +1,152 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { useEffect, useMemo, useRef, useSyncExternalStore } from "react";
+import type { Schemas } from "../../api/client";
+import { oneSheet, sheetKeys } from "./api";
+import {
+  cellOf,
+  type CellValue,
+  type Mark,
+  type RemarkContent,
+  savedIn,
+  sheetWith,
+  type Verdict,
+  type Works,
+} from "./cells";
+import { deliver } from "./deliver";
+import { outboxKeys } from "./kept";
+import { Outbox, type OutboxState } from "./outbox";
+import { did, NO_STEPS, redo, type Steps, undo } from "./undo";
+
+type Sheet = Schemas["SheetView"];
+
+/** How long to wait for more typing before words are sent, in milliseconds. */
+const TYPING_PAUSE = 700;
+
+export type PlacedRemark = { id: string; remark: RemarkContent };
+
+export type Desk = {
+  outbox: OutboxState;
+  markAt: (answerId: string, criterionId: string) => Mark;
+  reasonAt: (answerId: string) => string;
+  worksAt: (answerId: string) => Works | undefined;
+  preferenceAt: (answerId: string) => number | undefined;
+  verdictAt: (answerId: string, point: number) => Verdict | undefined;
+  guessAt: (answerId: string) => { choice?: number; noIdea: boolean };
+  /** Those that stand, waiting ones included. */
+  remarksOf: (answerId: string) => PlacedRemark[];
+  set: (value: CellValue) => void;
+  /** Puts back what stood before the last change, or does it again; says what cell that was. */
+  undo: () => CellValue | undefined;
+  redo: () => CellValue | undefined;
+  settle: (cell: string, keep: "mine" | "theirs") => void;
+  /** Sends all that waits now; false if something still does afterwards. */
+  settleAll: () => Promise<boolean>;
+};
+
+/** What the rater sees and does on one sheet: the server's values with what is still on its way on top. */
+export function useDesk(sheet: Sheet, accountId: string): Desk {
+  const client = useQueryClient();
+  const outbox = useMemo(
+    () =>
+      new Outbox({
+        store: localStorage,
+        ...outboxKeys(accountId, sheet.id),
+        deliver: (change) => deliver(sheet.id, change),
+        onSaved: (change, revision) =>
+          client.setQueryData(oneSheet(sheet.id).queryKey, (old) => old && sheetWith(old, change, revision)),
+        newId: () => crypto.randomUUID(),
+      }),
+    [client, accountId, sheet.id],
+  );
+  const state = useSyncExternalStore(outbox.subscribe, outbox.state);
+  const steps = useRef<Steps>(NO_STEPS);
+
+  useEffect(() => {
+    const again = () => void outbox.flush();
+    again();
+    window.addEventListener("online", again);
+    return () => {
+      window.removeEventListener("online", again);
+      void outbox.flush();
+    };
+  }, [outbox]);
+
+  const saved = (like: CellValue) => {
+    const answer = sheet.answers.find((a) => a.id === like.answerId);
+    return answer ? savedIn(answer, like) : { value: like, revision: 0 };
+  };
+  const valueNow = (like: CellValue): CellValue => state.pending.get(cellOf(like)) ?? saved(like).value;
+
+  const put = (value: CellValue) =>
+    outbox.put(
+      { ...value, changeId: crypto.randomUUID(), baseRevision: saved(value).revision },
+      value.kind === "reason" ? TYPING_PAUSE : 0,
+    );
+  const step = (taken: ReturnType<typeof undo>) => {
+    if (taken) {
+      steps.current = taken.steps;
+      put(taken.value);
+    }
+    return taken?.value;
+  };
+
+  return {
+    outbox: state,
+    markAt: (answerId, criterionId) => {
+      const now = valueNow({ kind: "grade", answerId, criterionId, mark: { notApplicable: false } });
+      return now.kind === "grade" ? now.mark : { notApplicable: false };
+    },
+    reasonAt: (answerId) => {
+      const now = valueNow({ kind: "reason", answerId, text: "" });
+      return now.kind === "reason" ? now.text : "";
+    },
+    worksAt: (answerId) => {
+      const now = valueNow({ kind: "works", answerId });
+      return now.kind === "works" ? now.works : undefined;
+    },
+    preferenceAt: (answerId) => {
+      const now = valueNow({ kind: "preference", answerId });
+      return now.kind === "preference" ? now.place : undefined;
+    },
+    verdictAt: (answerId, point) => {
+      const now = valueNow({ kind: "coverage", answerId, point });
+      return now.kind === "coverage" ? now.verdict : undefined;
+    },
+    guessAt: (answerId) => {
+      const now = valueNow({ kind: "guess", answerId, noIdea: false });
+      return now.kind === "guess" ? now : { noIdea: false };
+    },
+    remarksOf: (answerId) => {
+      const all = new Map<string, RemarkContent | undefined>();
+      sheet.answers.find((a) => a.id === answerId)?.remarks.forEach((r) => all.set(r.id, r.remark));
+      for (const waiting of state.pending.values()) {
+        if (waiting.kind === "remark" && waiting.answerId === answerId) {
+          all.set(waiting.remarkId, waiting.remark);
+        }
+      }
+      return [...all].flatMap(([id, remark]) => (remark ? [{ id, remark }] : []));
+    },
+    set: (value) => {
+      steps.current = did(steps.current, { before: withoutChange(valueNow(value)), after: value, at: Date.now() });
+      put(value);
+    },
+    undo: () => step(undo(steps.current)),
+    redo: () => step(redo(steps.current)),
+    settle: (cell, keep) => {
+      outbox.settle(cell, keep);
+      if (keep === "theirs") {
+        void client.invalidateQueries({ queryKey: sheetKeys.one(sheet.id) });
+      }
+    },
+    settleAll: async () => {
+      await outbox.flush();
+      return outbox.state().pending.size === 0 && outbox.state().conflicts.size === 0;
+    },
+  };
+}
+
+/** A value without the id and revision of the change that it waits in. */
+function withoutChange(value: CellValue & { changeId?: string; baseRevision?: number }): CellValue {
+  const { changeId, baseRevision, ...alone } = value;
+  return alone;
+}

@@ -1,0 +1,145 @@
+import type { RemarkContent } from "./cells";
+import type { Compared } from "./reading/Comparison";
+import type { DiffLayout } from "./reading/ChangedFiles";
+
+/** How the desk looks at one sheet: nothing of this is saved, and nothing of it is judged. */
+
+export type Part = "text" | "changes" | "files";
+export type Layout = "all" | "two" | "one";
+export type Dock = "grades" | "points";
+export type Focus = { row: number; column: number };
+
+/** A remark that is being written: a new one, or one that stands. */
+export type Remarking = {
+  column: number;
+  lines?: NonNullable<RemarkContent["lines"]>;
+  editing?: { id: string; remark: RemarkContent };
+};
+
+export type View = {
+  layout: Layout;
+  pinned?: number;
+  /** What is shown of each answer. */
+  parts: Part[];
+  dock: Dock;
+  focus: Focus;
+  prompt: "open" | "folded" | "code";
+  tied: boolean;
+  diff: DiffLayout;
+  searching: boolean;
+  help: boolean;
+  compared?: Compared;
+  remarking?: Remarking;
+};
+
+export type ViewChange =
+  | { type: "layout" | "tie" | "diff" | "pin-here" | "prompt" | "code" | "dock" | "compare" }
+  | { type: "focus"; focus: Focus }
+  | { type: "part"; column: number; part: Part }
+  | { type: "next-part"; all: boolean }
+  | { type: "pin"; column: number }
+  | { type: "search" | "help"; open: boolean }
+  | { type: "compared"; compared?: Compared }
+  | { type: "remark"; remarking?: Remarking };
+
+export const firstView = (answers: number): View => ({
+  layout: "all",
+  parts: Array.from({ length: answers }, (): Part => "text"),
+  dock: "grades",
+  focus: { row: 0, column: 0 },
+  prompt: "open",
+  tied: false,
+  diff: "inline",
+  searching: false,
+  help: false,
+});
+
+const LAYOUTS: Record<Layout, Layout> = { all: "two", two: "one", one: "all" };
+const PARTS: Record<Part, Part> = { text: "changes", changes: "files", files: "text" };
+
+/** @param hasCode which answers have more than a text */
+export function changeView(hasCode: boolean[]) {
+  return (view: View, change: ViewChange): View => {
+    const { pinned, compared, remarking, ...rest } = view;
+    switch (change.type) {
+      case "layout":
+        return { ...view, layout: LAYOUTS[view.layout] };
+      case "tie":
+        return { ...view, tied: !view.tied };
+      case "diff":
+        return { ...view, diff: view.diff === "inline" ? "beside" : "inline" };
+      case "pin-here":
+      case "pin": {
+        const column = change.type === "pin" ? change.column : view.focus.column;
+        return {
+          ...rest,
+          ...(compared && { compared }),
+          ...(remarking && { remarking }),
+          ...(pinned === column ? {} : { pinned: column }),
+        };
+      }
+      case "prompt":
+        return { ...view, prompt: view.prompt === "open" ? "folded" : "open" };
+      case "code":
+        return { ...view, prompt: view.prompt === "code" ? "folded" : "code" };
+      case "dock":
+        return { ...view, dock: view.dock === "grades" ? "points" : "grades", focus: { ...view.focus, row: 0 } };
+      case "compare":
+        return compared ? withoutComparison(view) : { ...view, compared: compareFrom(view) };
+      case "compared":
+        return change.compared ? { ...view, compared: change.compared } : withoutComparison(view);
+      case "focus":
+        return { ...view, focus: change.focus };
+      case "part":
+        return { ...view, parts: view.parts.with(change.column, change.part) };
+      case "next-part": {
+        const next = (part: Part, column: number): Part => (hasCode[column] ? PARTS[part] : "text");
+        const at = view.focus.column;
+        return {
+          ...view,
+          parts: change.all
+            ? view.parts.map((p, i) => (hasCode[i] ? PARTS[view.parts[at] ?? p] : "text"))
+            : view.parts.with(at, next(view.parts[at] ?? "text", at)),
+        };
+      }
+      case "search":
+        return { ...view, searching: change.open };
+      case "help":
+        return { ...view, help: change.open };
+      case "remark":
+        return {
+          ...rest,
+          ...(pinned !== undefined && { pinned }),
+          ...(compared && { compared }),
+          ...(change.remarking && { remarking: change.remarking }),
+        };
+    }
+  };
+}
+
+function withoutComparison(view: View): View {
+  const { compared, ...rest } = view;
+  return rest;
+}
+
+/** The answer in focus against the pinned one, or else against its neighbour. */
+function compareFrom(view: View): Compared {
+  const { column } = view.focus;
+  const neighbour = column + 1 < view.parts.length ? column + 1 : Math.max(0, column - 1);
+  const other = view.pinned !== undefined && view.pinned !== column ? view.pinned : neighbour;
+  return { first: Math.min(column, other), second: Math.max(column, other) };
+}
+
+/** The answers that are shown, from left to right; a pinned one stands first. */
+export function columnsShown(view: View): number[] {
+  const { column } = view.focus;
+  const all = view.parts.map((_, i) => i);
+  if (view.layout === "one") {
+    return [column];
+  }
+  if (view.layout === "two") {
+    const { first, second } = compareFrom(view);
+    return view.pinned !== undefined && view.pinned !== column ? [view.pinned, column] : [...new Set([first, second])];
+  }
+  return view.pinned === undefined ? all : [view.pinned, ...all.filter((i) => i !== view.pinned)];
+}

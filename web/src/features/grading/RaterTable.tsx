@@ -1,0 +1,180 @@
+import { useState } from "react";
+import type { Schemas } from "../../api/client";
+import { Button } from "../../ui/Button";
+import { duration, moment } from "../../ui/format";
+import { Note } from "../../ui/Note";
+import { Table } from "../../ui/Table";
+import { InvitationList } from "../account";
+import { useInvite } from "./api";
+import { RemindDialog } from "./RemindDialog";
+
+type Rater = Schemas["GradingProgress"]["raters"][number];
+
+type RaterTableProps = {
+  raters: Rater[];
+  oversight: Schemas["OversightView"] | undefined;
+  lead: boolean;
+  closed: boolean;
+  studyId: string;
+  /** Whose sheets are listed below. */
+  chosen: string | undefined;
+  onChoose: (raterId: string | undefined) => void;
+};
+
+/** Sheets that the rater still has, withdrawn ones left out. */
+const held = (rater: Rater) => rater.sheets.filter((s) => s.withdrawn === undefined);
+const sent = (rater: Rater) => held(rater).filter((s) => s.sentAt).length;
+
+/** How far each rater is, at what pace, and a word to those who still have sheets. */
+export function RaterTable({ raters, oversight, lead, closed, studyId, chosen, onChoose }: RaterTableProps) {
+  const invite = useInvite(studyId);
+  const [reminding, setReminding] = useState<Rater>();
+  const paceOf = (rater: Rater) => oversight?.raters.find((o) => o.raterId === rater.raterId);
+  return (
+    <>
+      <Table
+        caption="Progress by rater"
+        rows={raters}
+        rowKey={(r) => r.raterId}
+        columns={[
+          {
+            key: "name",
+            head: "Rater",
+            rowHeader: true,
+            sortBy: (r) => r.name,
+            cell: (r) =>
+              lead ? (
+                <button
+                  type="button"
+                  aria-expanded={chosen === r.raterId}
+                  className="text-left text-tarn underline underline-offset-4"
+                  onClick={() => onChoose(chosen === r.raterId ? undefined : r.raterId)}
+                >
+                  {r.name}
+                </button>
+              ) : (
+                r.name
+              ),
+          },
+          {
+            key: "sheets",
+            head: "Sheets",
+            sortBy: sent,
+            cell: (r) => (
+              <span className="inline-flex items-center gap-3">
+                <SheetBeads sheets={held(r)} />
+                {sent(r)} of {held(r).length} sent in
+              </span>
+            ),
+          },
+          {
+            key: "begun",
+            head: "Begun",
+            align: "right",
+            cell: (r) => held(r).filter((s) => !s.sentAt && s.made > 0).length || "–",
+          },
+          {
+            key: "reasons",
+            head: "Reasons",
+            align: "right",
+            sortBy: (r) => r.sheets.reduce((sum, s) => sum + s.reasons, 0),
+            cell: (r) => r.sheets.reduce((sum, s) => sum + s.reasons, 0),
+          },
+          ...(oversight
+            ? [
+                {
+                  key: "pace",
+                  head: "Time an answer",
+                  align: "right" as const,
+                  sortBy: (r: Rater) => paceOf(r)?.msAnAnswer ?? 0,
+                  cell: (r: Rater) => {
+                    const ms = paceOf(r)?.msAnAnswer;
+                    return ms === undefined ? <span className="text-ink-soft">not measured</span> : duration(ms);
+                  },
+                },
+                {
+                  key: "left",
+                  head: "Left at this pace",
+                  align: "right" as const,
+                  sortBy: (r: Rater) => paceOf(r)?.leftMs ?? 0,
+                  cell: (r: Rater) => <TimeLeft pace={paceOf(r)} />,
+                },
+              ]
+            : []),
+          {
+            key: "word",
+            head: closed ? "Account" : "Account and reminders",
+            cell: (r) =>
+              !r.hasPassword ? (
+                <span className="inline-flex items-center gap-2">
+                  has not signed in yet
+                  {lead && (
+                    <Button disabled={invite.isPending} onClick={() => invite.mutate(r.raterId)}>
+                      New link
+                    </Button>
+                  )}
+                </span>
+              ) : (
+                <span className="inline-flex items-center gap-2">
+                  {r.signInName}
+                  {lead && !closed && sent(r) < held(r).length && (
+                    <Button onClick={() => setReminding(r)}>Remind …</Button>
+                  )}
+                  {r.remindedAt !== undefined && (
+                    <span className="text-sm text-ink-soft">reminded {moment(r.remindedAt)}</span>
+                  )}
+                </span>
+              ),
+          },
+        ]}
+      />
+      {invite.data && (
+        <div className="mt-3">
+          <InvitationList invitations={[invite.data]} />
+        </div>
+      )}
+      {invite.isError && (
+        <Note tone="trouble" role="alert" className="mt-3">
+          {invite.error.message}
+        </Note>
+      )}
+      {reminding && (
+        <RemindDialog
+          studyId={studyId}
+          raterId={reminding.raterId}
+          name={reminding.name}
+          left={held(reminding).length - sent(reminding)}
+          onClose={() => setReminding(undefined)}
+        />
+      )}
+    </>
+  );
+}
+
+function TimeLeft({ pace }: { pace: Schemas["RaterOversight"] | undefined }) {
+  if (!pace || pace.answersLeft === 0) {
+    return <span className="text-ink-soft">nothing left</span>;
+  }
+  return pace.leftMs === undefined ? (
+    <span className="text-ink-soft">{pace.answersLeft} answers, no pace yet</span>
+  ) : (
+    <>
+      {duration(pace.leftMs)} <span className="text-ink-soft">for {pace.answersLeft} answers</span>
+    </>
+  );
+}
+
+/** One bead a sheet: full when sent in, half when begun, hollow before. */
+function SheetBeads({ sheets }: { sheets: Rater["sheets"] }) {
+  const shown = sheets.slice(0, 40);
+  return (
+    <svg width={shown.length * 11} height="12" aria-hidden="true">
+      {shown.map((s, i) => (
+        <g key={s.sheetId} transform={`translate(${i * 11 + 5.5} 6)`}>
+          <circle r="4" fill={s.sentAt ? "var(--moss)" : "none"} stroke="var(--moss)" />
+          {!s.sentAt && s.made > 0 && <path d="M-4 0a4 4 0 0 0 8 0z" fill="var(--moss)" />}
+        </g>
+      ))}
+    </svg>
+  );
+}

@@ -1,2 +1,0 @@
-export { mySheets } from "./api";
-export { SheetList } from "./SheetList";
