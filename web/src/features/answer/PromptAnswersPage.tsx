@@ -176,6 +176,19 @@ function AnswerBody({ answer, prepared, differences }: AnswerBodyProps) {
   );
 }
 
+function remarksOn(answerId: string, grades: Schemas["PromptGrades"]) {
+  return grades.raters.flatMap((r) =>
+    r.answers
+      .filter((a) => a.answerId === answerId)
+      .flatMap((a) => a.remarks.map((remark) => ({ name: r.name, remark }))),
+  );
+}
+
+function linesInWords(lines: NonNullable<Schemas["RemarkContent"]["lines"]>): string {
+  const span = lines.from === lines.to ? `line ${lines.from}` : `lines ${lines.from} to ${lines.to}`;
+  return lines.path === undefined ? span : `${span} of ${lines.path}`;
+}
+
 type AnswerGradesProps = {
   answerId: string;
   grades: Schemas["PromptGrades"];
@@ -240,6 +253,18 @@ function AnswerGrades({ answerId, grades, criteria }: AnswerGradesProps) {
               </td>
             </tr>
           ))}
+        {remarksOn(answerId, grades).map(({ name, remark }, i) => (
+          <tr key={i} className="border-t border-rule">
+            <td colSpan={criteria.length + 1} className="py-1 text-sm">
+              <span className="text-ink-soft">
+                {name}, {remark.stance === "CREDIT" ? "a credit" : "a fault"}
+                {remark.lines && ` on ${linesInWords(remark.lines)}`}:
+              </span>{" "}
+              {remark.trait && <em className="mr-1">{remark.trait}.</em>}
+              {remark.words}
+            </td>
+          </tr>
+        ))}
       </tbody>
     </table>
   );

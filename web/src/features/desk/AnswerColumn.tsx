@@ -1,7 +1,6 @@
-import { type Dispatch, type KeyboardEvent, memo, useMemo, useRef } from "react";
+import { type Dispatch, type KeyboardEvent, lazy, memo, Suspense, useMemo, useRef } from "react";
 import type { Schemas } from "../../api/client";
 import { classes } from "../../ui/classes";
-import { AnswerChanges, AnswerFiles } from "./reading/AnswerCode";
 import { AnswerText } from "./reading/AnswerText";
 import type { DiffLayout } from "./reading/ChangedFiles";
 import { type LineNotes, NotesContext } from "./reading/notes";
@@ -134,7 +133,9 @@ export const AnswerColumn = memo(
               <RemarkNote key={r.id} {...r} />
             ))}
           <div className={wide && part === "text" ? "max-w-4xl" : undefined}>
-            <ColumnPart {...props} />
+            <Suspense fallback={<p className="mt-1 text-ink-soft">Fetching …</p>}>
+              <ColumnPart {...props} />
+            </Suspense>
           </div>
           <ElsewhereNotes remarks={remarks} part={part} />
         </NotesContext>
@@ -235,6 +236,10 @@ function ColumnHead({ column, number, outcome, hasCode, part, pinned, onView }: 
     </div>
   );
 }
+
+// Only few answers are read as code, so what shows it is fetched when the first one is.
+const AnswerChanges = lazy(async () => ({ default: (await import("./reading/AnswerCode")).AnswerChanges }));
+const AnswerFiles = lazy(async () => ({ default: (await import("./reading/AnswerCode")).AnswerFiles }));
 
 function ColumnPart({ sheetId, answerId, text, part, start, diff }: AnswerColumnProps) {
   if (part === "changes") {

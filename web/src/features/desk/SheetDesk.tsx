@@ -1,5 +1,7 @@
 import {
   type KeyboardEvent,
+  lazy,
+  Suspense,
   type SyntheticEvent,
   useCallback,
   useEffect,
@@ -24,7 +26,6 @@ import { LookAgain } from "./LookAgain";
 import { lockOf, Messages } from "./Messages";
 import { type Missing, missingOn } from "./missing";
 import { PromptPanel } from "./PromptPanel";
-import { Comparison } from "./reading/Comparison";
 import { pickedLines } from "./reading/pointing";
 import { RemarkForm } from "./RemarkForm";
 import { gradeRows, pointRows } from "./rows";
@@ -36,6 +37,8 @@ import { useDesk } from "./useDesk";
 import { changeView, columnsShown, firstView, type ViewChange } from "./view";
 
 type Sheet = Schemas["SheetView"];
+
+const Comparison = lazy(async () => ({ default: (await import("./reading/Comparison")).Comparison }));
 
 type SheetDeskProps = { sheet: Sheet; accountId: string };
 
@@ -291,13 +294,15 @@ export function SheetDesk({ sheet, accountId }: SheetDeskProps) {
       />
       <Conflicts desk={desk} sheet={sheet} />
       {view.compared && (
-        <Comparison
-          sheet={sheet}
-          compared={view.compared}
-          layout={view.diff}
-          onCompare={(compared) => onView({ type: "compared", compared })}
-          onClose={() => showAndGo({ type: "compared" })}
-        />
+        <Suspense fallback={<p className="flex-1 px-4 py-2 text-ink-soft">Fetching …</p>}>
+          <Comparison
+            sheet={sheet}
+            compared={view.compared}
+            layout={view.diff}
+            onCompare={(compared) => onView({ type: "compared", compared })}
+            onClose={() => showAndGo({ type: "compared" })}
+          />
+        </Suspense>
       )}
       <div
         className={view.compared ? "shrink-0 overflow-x-auto" : "mt-1.5 flex min-h-0 flex-1 flex-col overflow-x-auto"}

@@ -212,6 +212,60 @@ public class RunTest extends ServerTest {
                 .contains("must be at most 1, as the study gives up then");
     }
 
+    /** Nothing came and nothing was paid: the answer must not take the blame. */
+    @Test
+    public void aFollowUpThatIsTurnedAwayLeavesTheAnswerAsItWas() throws Exception {
+        StudyInTheMaking own = study("brindle");
+        await(own, start(own, all(own)), is("FINISHED"));
+        JsonNode answer = answers(own).get(0);
+        put(own, own.get("/candidates").get(0).path("id").asString(), "brindle?fault=denied", 0, Map.of());
+
+        JsonNode run = own.post(
+                "/runs/follow-up", Map.of("answerId", answer.path("id").asString(), "asked", "It does not compile."));
+        JsonNode ended = await(own, run.path("id").asString(), is("FINISHED"));
+
+        assertThat(states(ended)).containsOnly("TURNED_AWAY");
+        JsonNode after = answers(own).stream()
+                .filter(a -> a.path("id").equals(answer.path("id")))
+                .findFirst()
+                .orElseThrow();
+        assertThat(after.path("followUps").size()).isZero();
+        assertThat(after.path("outcome")).isEqualTo(answer.path("outcome"));
+        assertThat(after.at("/measures/cost")).isEqualTo(answer.at("/measures/cost"));
+        assertThat(after.at("/measures/outputTokens")).isEqualTo(answer.at("/measures/outputTokens"));
+    }
+
+    @Test
+    public void anAnswerThatIsRemovedWhileItsFollowUpWaitsStallsNothing() throws Exception {
+        StudyInTheMaking own = study("brindle");
+        await(own, start(own, all(own)), is("FINISHED"));
+        List<JsonNode> both = answers(own);
+        put(
+                own,
+                own.get("/candidates").get(0).path("id").asString(),
+                "brindle?fault=hang",
+                0,
+                Map.of("timeLimitMs", 1500, "mostAtOnce", 1, "mostTries", 1));
+        List<String> runs = new ArrayList<>();
+        for (JsonNode answer : both) {
+            runs.add(own.post(
+                            "/runs/follow-up",
+                            Map.of("answerId", answer.path("id").asString(), "asked", "And the edge?"))
+                    .path("id")
+                    .asString());
+        }
+
+        own.lead.delete(own.path + "/answers/" + both.get(1).path("id").asString());
+
+        await(own, runs.get(0), is("FINISHED"));
+        JsonNode second = await(own, runs.get(1), is("FINISHED"));
+        assertThat(second.at("/cells/0/notes").asString()).contains("not there any more");
+        assertThat(answers(own)).singleElement().satisfies(a -> {
+            assertThat(a.path("id")).isEqualTo(both.get(0).path("id"));
+            assertThat(a.path("outcome").asString()).isEqualTo("TIMED_OUT");
+        });
+    }
+
     @DataProvider
     public Object[][] endings() {
         return new Object[][] {

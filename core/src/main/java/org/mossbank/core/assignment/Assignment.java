@@ -22,6 +22,9 @@ import java.util.random.RandomGenerator.SplittableGenerator;
  */
 public final class Assignment {
     /** How much one more showing at a place weighs against the random tie-break in [0, 1). */
+    /** Sheets between a sheet and its repeat, where there are so many. */
+    private static final int LEAST_DISTANCE = 2;
+
     private static final double SHOWING = 1000;
 
     private Assignment() {}
@@ -83,7 +86,7 @@ public final class Assignment {
         return withRepeats(sheets, options.repeatShare(), random);
     }
 
-    /** Puts some of the first half's sheets into the second half again, in another order. */
+    /** Puts some of the first half's sheets into the second half again, in another order and a third of all sheets later. */
     private static List<SheetPlan> withRepeats(List<SheetPlan> sheets, double share, RandomGenerator random) {
         int repeats = (int) Math.round(share * sheets.size());
         int half = (sheets.size() + 1) / 2;
@@ -93,10 +96,15 @@ public final class Assignment {
         List<SheetPlan> early = new ArrayList<>(sheets.subList(0, half));
         Collections.shuffle(early, new Random(random.nextLong()));
         List<SheetPlan> late = new ArrayList<>(sheets.subList(half, sheets.size()));
-        for (SheetPlan first : early.subList(0, Math.min(repeats, half))) {
-            late.add(new SheetPlan(first.rater(), first.prompt(), 0, true, otherOrder(first.answers(), random)));
-        }
         Collections.shuffle(late, new Random(random.nextLong()));
+        int distance = Math.max(LEAST_DISTANCE, sheets.size() / 3);
+        for (SheetPlan first : early.subList(0, Math.min(repeats, half))) {
+            int from = Math.min(late.size(), Math.max(0, first.place() + distance - half));
+            // What comes in before an earlier repeat only puts that one further off.
+            late.add(
+                    from + random.nextInt(late.size() - from + 1),
+                    new SheetPlan(first.rater(), first.prompt(), 0, true, otherOrder(first.answers(), random)));
+        }
         List<SheetPlan> all = new ArrayList<>(sheets.subList(0, half));
         all.addAll(late);
         List<SheetPlan> placed = new ArrayList<>();
