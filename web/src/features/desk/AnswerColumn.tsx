@@ -26,6 +26,8 @@ export type AnswerColumnProps = {
   focused: boolean;
   pinned: boolean;
   wide: boolean;
+  /** Place among the answers shown, from the left; absent while it is not shown. */
+  place: number | undefined;
   onView: Dispatch<ViewChange>;
   onRemove: (answerId: string, remarkId: string) => void;
 };
@@ -44,21 +46,23 @@ const ALL_PARTS: Part[] = ["text", "changes", "files"];
 /** One answer to read. It is drawn anew only when something of its own changes, not with every grade. */
 export const AnswerColumn = memo(
   function AnswerColumn(props: AnswerColumnProps) {
-    const { column, number, part, remarks, focused, pinned, wide, onView, onRemove, answerId } = props;
+    const { column, number, part, remarks, focused, pinned, wide, place, onView, onRemove, answerId } = props;
     const section = useRef<HTMLElement>(null);
     const pointer = useRef<Pointer>(undefined);
-    const notes = useMemo<LineNotes>(
-      () => ({
-        remarks,
+    // By what the remarks say, as the list itself is a new one each time, and every line would be drawn anew for it.
+    const said = JSON.stringify(remarks);
+    const notes = useMemo<LineNotes>(() => {
+      const same: PlacedRemark[] = JSON.parse(said);
+      return {
+        remarks: same,
         onOpen: (id) => {
-          const editing = remarks.find((r) => r.id === id);
+          const editing = same.find((r) => r.id === id);
           if (editing) {
             onView({ type: "remark", remarking: { column, editing } });
           }
         },
-      }),
-      [remarks, column, onView],
-    );
+      };
+    }, [said, column, onView]);
 
     const startPointing = () => {
       const first = section.current && begin(section.current);
@@ -104,6 +108,9 @@ export const AnswerColumn = memo(
       <section
         ref={section}
         aria-label={`Answer ${number}`}
+        // Kept while it is not shown, so that showing it again takes no time.
+        hidden={place === undefined}
+        style={{ order: place ?? 0 }}
         data-column={column}
         tabIndex={0}
         onKeyDown={onKeyDown}
@@ -158,6 +165,7 @@ const NAMES = [
   "focused",
   "pinned",
   "wide",
+  "place",
   "onView",
   "onRemove",
 ] as const satisfies (keyof AnswerColumnProps)[];

@@ -88,6 +88,14 @@ export function SheetDesk({ sheet, accountId }: SheetDeskProps) {
     table.current?.focus(cell);
   };
 
+  // Folding everything at once tells of every fold, and React looks at each; nobody here listens.
+  useEffect(() => {
+    const place = main.current;
+    const quiet = (event: Event) => event.stopImmediatePropagation();
+    place?.addEventListener("toggle", quiet, { capture: true });
+    return () => place?.removeEventListener("toggle", quiet, { capture: true });
+  }, []);
+
   // Ready for the keys as soon as the sheet is there, where the work goes on.
   const firstEmpty = useRef(missingOn(sheet, desk).find((m) => m.what === "grade"));
   useEffect(() => {
@@ -310,9 +318,9 @@ export function SheetDesk({ sheet, accountId }: SheetDeskProps) {
         {!view.compared && (
           <div className="grid min-h-0 min-w-fit flex-1" style={template}>
             <KeyPointList points={sheet.prompt.keyPoints} />
-            {columns.map((column) => {
-              const answer = sheet.answers[column];
-              return answer ? (
+            {sheet.answers.map((answer, column) => {
+              const place = columns.indexOf(column);
+              return (
                 <AnswerColumn
                   key={answer.id}
                   sheetId={sheet.id}
@@ -329,10 +337,11 @@ export function SheetDesk({ sheet, accountId }: SheetDeskProps) {
                   focused={column === focus.column}
                   pinned={view.pinned === column && columns.length > 1}
                   wide={columns.length === 1}
+                  place={place < 0 ? undefined : place}
                   onView={onView}
                   onRemove={onRemove}
                 />
-              ) : null;
+              );
             })}
           </div>
         )}

@@ -1,9 +1,10 @@
-import { memo } from "react";
+import { memo, useRef } from "react";
 import { classes } from "../../../ui/classes";
 import { Pieces } from "../../../ui/Code";
 import { type Piece, usePieces } from "../../../ui/pieces";
 import { spelledOut } from "../safe";
 import { type Ground, useNotesAt } from "./notes";
+import { useSeen } from "./useSeen";
 import { RemarkNote } from "./RemarkNote";
 
 type CodeLinesProps = {
@@ -17,10 +18,12 @@ type CodeLinesProps = {
 
 /** Code line by line, so that each can be pointed at, with the remarks below the lines they are about. */
 export const CodeLines = memo(function CodeLines({ language, text, ground, first, numbered = false }: CodeLinesProps) {
-  const lines = usePieces(language, spelledOut(text.replace(/\n$/, "")));
+  const place = useRef<HTMLElement>(null);
+  const seen = useSeen(place);
+  const lines = usePieces(seen ? language : undefined, spelledOut(text.replace(/\n$/, "")));
   const { touched } = useNotesAt(ground, first, first + lines.length - 1);
   return (
-    <code className="block min-w-max" dir="ltr">
+    <code ref={place} className="block min-w-max" dir="ltr">
       {lines.map((line, i) =>
         touched ? (
           <NotedLine key={i} ground={ground} number={first + i} line={line} numbered={numbered} />

@@ -17,8 +17,8 @@ import org.openqa.selenium.Keys;
 import org.testng.annotations.Test;
 
 /**
- * How fast the desk is with six answers of 800 lines each, by the browser's own clocks: from a key to the next paint (Event
- * Timing, in steps of 8 ms), from a click or an address to the table, and what the first load weighs. Not a test, run by
+ * How fast the desk is with six answers of 800 lines each, by the browser's own clocks: from a key to the frame after it, from
+ * a click or an address to the table, and what the first load weighs. Not a test, run by
  * {@code ./mossbank bench}.
  */
 public class DeskTimings {
@@ -27,13 +27,17 @@ public class DeskTimings {
     private static final int LINES = 800;
     private static final int OPENINGS = 7;
 
-    /** Collects what every key took, and when the table was first there. */
+    /**
+     * Collects how long every key took until the frame after it was drawn, and when the table was first there. The frame
+     * counts once its layout and paint are done: a message sent from its callback is handled only then.
+     */
     private static final String WATCH = """
             window.took = [];
-            new PerformanceObserver(list => list.getEntries()
-              .filter(e => e.name === 'keydown')
-              .forEach(e => window.took.push(e.duration)))
-              .observe({ type: 'event', durationThreshold: 16, buffered: false });
+            addEventListener('keydown', e => requestAnimationFrame(() => {
+              const done = new MessageChannel();
+              done.port1.onmessage = () => window.took.push(performance.now() - e.timeStamp);
+              done.port2.postMessage(0);
+            }), { capture: true });
             window.tableAt = 0;
             const look = () => {
               if (!document.querySelector('[data-cell]')) {
@@ -46,6 +50,9 @@ public class DeskTimings {
               requestAnimationFrame(look);
             };
             requestAnimationFrame(look);""";
+
+    /** A fast typist's pause, in milliseconds: what is measured is one key, not a queue of them. */
+    private static final int PAUSE = 80;
 
     @Test
     public void measure() throws IOException {
@@ -100,46 +107,41 @@ public class DeskTimings {
 
     private static void keys(Browser browser) {
         browser.see(By.cssSelector("[data-cell='0-0']")).click();
-        browser.driver().executeScript("window.took = []");
-        int pressed = 0;
-        for (int round = 0; round < 4; round++) {
-            for (int row = 0; row < 3; row++) {
-                for (int column = 0; column < ANSWERS; column++) {
-                    browser.press(String.valueOf((round + row + column) % 4 + 1), "u", Keys.ARROW_RIGHT);
-                    pressed += 3;
-                }
-                browser.press(Keys.HOME, Keys.ARROW_DOWN);
-                pressed += 2;
+        List<CharSequence> grading = new ArrayList<>();
+        for (int row = 0; row < 3; row++) {
+            for (int column = 0; column < ANSWERS; column++) {
+                grading.addAll(List.of(String.valueOf((row + column) % 4 + 1), "u", Keys.ARROW_RIGHT));
             }
-            browser.press(Keys.HOME, Keys.ARROW_UP, Keys.ARROW_UP, Keys.ARROW_UP);
-            pressed += 4;
+            grading.addAll(List.of(Keys.HOME, Keys.ARROW_DOWN));
         }
-        report("grading keys, to the next paint", pressed, browser);
-        browser.driver().executeScript("window.took = []");
-        for (Keys key : new Keys[] {Keys.PAGE_DOWN, Keys.PAGE_UP}) {
-            browser.press(key);
-        }
-        browser.press("k", "1", "2", "k", "v", "v", "v", "i", "i", "p", "p", "f", "f");
-        report("keys that change the view, to the next paint", 15, browser);
-        browser.driver().executeScript("window.took = []");
-        browser.press("w");
-        browser.press("Weighs them as I would, and says why.");
-        browser.press(Keys.ESCAPE);
-        report("typing a reason, to the next paint", 39, browser);
+        report("keys that grade and move", browser, grading);
+        report("keys of a reason", browser, typed("w", "Weighs them as I would, and says why.", Keys.ESCAPE));
+        report("keys of the key points", browser, List.of("k", "1", Keys.ARROW_RIGHT, "2", Keys.ARROW_DOWN, "3", "k"));
+        report("keys of a remark", browser, typed("r", "+Good", Keys.ESCAPE));
+        report(
+                "keys that change the view (layouts, pin, prompt, folds, pages)",
+                browser,
+                List.of("v", "v", "v", "i", "i", "p", "p", "f", "f", Keys.PAGE_DOWN, Keys.PAGE_UP));
     }
 
-    private static void report(String what, int pressed, Browser browser) {
-        // The last entry comes after its paint.
-        browser.driver().executeAsyncScript("setTimeout(arguments[arguments.length - 1], 400)");
+    private static List<CharSequence> typed(CharSequence first, String words, CharSequence last) {
+        List<CharSequence> keys = new ArrayList<>(List.of(first));
+        words.chars().mapToObj(c -> String.valueOf((char) c)).forEach(keys::add);
+        keys.add(last);
+        return keys;
+    }
+
+    private static void report(String what, Browser browser, List<CharSequence> keys) {
+        browser.driver().executeScript("window.took = []");
+        for (CharSequence key : keys) {
+            browser.press(key);
+            browser.driver().executeAsyncScript("setTimeout(arguments[arguments.length - 1], " + PAUSE + ")");
+        }
         List<Double> took = new ArrayList<>();
         if (browser.driver().executeScript("return window.took") instanceof List<?> all) {
             all.forEach(n -> took.add(((Number) n).doubleValue()));
         }
-        // What took less than 16 ms is not told.
-        while (took.size() < pressed) {
-            took.add(16.0);
-        }
-        report(what + " (" + pressed + " keys; 16 ms stands for less)", took);
+        report(what + " (" + took.size() + "), to the frame drawn", took);
     }
 
     private static void report(String what, List<Double> took) {
