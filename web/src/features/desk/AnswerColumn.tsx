@@ -108,8 +108,8 @@ export const AnswerColumn = memo(
       <section
         ref={section}
         aria-label={`Answer ${number}`}
-        // Kept while it is not shown, so that showing it again takes no time.
-        hidden={place === undefined}
+        // Kept, and kept laid out, while it is not shown, so that showing it again takes no time.
+        inert={place === undefined}
         style={{ order: place ?? 0 }}
         data-column={column}
         tabIndex={0}
@@ -128,6 +128,7 @@ export const AnswerColumn = memo(
         }}
         className={classes(
           "answer-column min-w-0 overflow-y-auto border-r border-rule px-3 pb-2",
+          place === undefined && "answer-away",
           pinned && "sticky left-[12.5rem] z-[5]",
           focused ? "bg-vellum shadow-[inset_0_3px_0_var(--heather)]" : "bg-paper",
         )}

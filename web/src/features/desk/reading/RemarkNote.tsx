@@ -20,7 +20,7 @@ export function RemarkNote({ id, remark }: PlacedRemark) {
       onClick={() => onOpen(id)}
       aria-label={`${credit ? "Credit" : "Fault"} on ${where}: ${[remark.trait, remark.words].filter(Boolean).join(". ")}`}
       className={classes(
-        "my-1 block w-full rounded-leaf border border-rule px-2 py-0.5 text-left font-sans text-sm leading-snug whitespace-normal text-ink",
+        "remark-note my-1 block w-full rounded-leaf border border-rule px-2 py-0.5 text-left font-sans text-sm leading-snug whitespace-normal text-ink",
         credit ? "border-l-4 border-l-lichen bg-vellum" : "border-l-4 border-l-clay bg-vellum",
       )}
     >

@@ -101,6 +101,7 @@ public class Screenshots {
         browser.setTheme("light");
         shot(browser, "desk-light");
         browser.setTheme("dark");
+        browser.press("v", "p", "k", "1", Keys.ARROW_RIGHT, "2", Keys.ARROW_DOWN);
         shot(browser, "desk-dark");
     }
 }

@@ -1,0 +1,84 @@
+// @vitest-environment happy-dom
+import { inStudy, server } from "./page";
+import { screen, waitFor } from "@testing-library/react";
+import userEvent from "@testing-library/user-event";
+import { describe, expect, it } from "vitest";
+import { LeftBehind, Reminders } from "../features/desk";
+
+const CHANGE = {
+  kind: "works",
+  answerId: "a1",
+  works: "AS_IS",
+  changeId: "c1",
+  baseRevision: 0,
+};
+const KEY = "mossbank.outbox.me.sheet1.window-of-before";
+const PATH = "/api/sheets/sheet1/answers/a1/works";
+
+describe("what an earlier visit left behind", () => {
+  it("is sent from the first page, under its id, and then forgotten", async () => {
+    localStorage.setItem(KEY, JSON.stringify({ queue: [CHANGE], conflicts: [] }));
+    const answers = server().on(`PUT ${PATH}`, () => ({ body: { revision: 1 } }));
+    inStudy(<LeftBehind accountId="me" />);
+    await waitFor(() => expect(answers.asked).toHaveLength(1));
+    expect(answers.asked[0]).toMatchObject({ path: PATH, body: { changeId: "c1", baseRevision: 0, works: "AS_IS" } });
+    await waitFor(() => expect(Object.keys(localStorage).filter((k) => k.startsWith("mossbank.outbox"))).toEqual([]));
+    expect(screen.queryByRole("status")).toBeNull();
+  });
+
+  it("is left to its rater: nobody else's is sent", async () => {
+    localStorage.setItem(KEY, JSON.stringify({ queue: [CHANGE], conflicts: [] }));
+    const answers = server();
+    inStudy(<LeftBehind accountId="another" />);
+    await new Promise((resolve) => setTimeout(resolve, 50));
+    expect(answers.asked).toHaveLength(0);
+    expect(localStorage.getItem(KEY)).not.toBeNull();
+  });
+
+  it("is told, with the way to it, while it needs the rater", async () => {
+    localStorage.setItem(KEY, JSON.stringify({ queue: [CHANGE], conflicts: [] }));
+    server().on(`PUT ${PATH}`, () => ({
+      status: 409,
+      body: {
+        type: "https://mossbank.example/problems/changed-elsewhere",
+        title: "Changed elsewhere",
+        status: 409,
+        current: { works: "NOT", revision: 3 },
+      },
+    }));
+    inStudy(<LeftBehind accountId="me" />);
+    const link = await screen.findByRole("link", { name: "sheet 1" });
+    expect(link.getAttribute("href")).toBe("/sheets/sheet1");
+    expect(JSON.stringify(localStorage)).toContain('\\"NOT\\"');
+  });
+});
+
+describe("reminders", () => {
+  it("stand until they are put away, as the text they are", async () => {
+    let there = true;
+    const answers = server()
+      .on("GET /api/reminders", () => ({
+        body: there
+          ? [
+              {
+                id: "m1",
+                studyId: "s1",
+                studyTitle: "Tides",
+                by: "Orla",
+                words: "<b>Two</b> left.",
+                sentAt: "2026-11-25T09:00:00Z",
+              },
+            ]
+          : [],
+      }))
+      .on("POST /api/reminders/m1/put-away", () => {
+        there = false;
+        return { body: null };
+      });
+    inStudy(<Reminders />);
+    expect(await screen.findByText("<b>Two</b> left.")).toBeTruthy();
+    await userEvent.click(screen.getByRole("button", { name: "Put away" }));
+    await waitFor(() => expect(screen.queryByText("<b>Two</b> left.")).toBeNull());
+    expect(answers.asked.some((a) => a.path === "/api/reminders/m1/put-away")).toBe(true);
+  });
+});
