@@ -84,6 +84,15 @@ describe("Code", () => {
     expect(page.querySelector("b")).toBeNull();
   });
 
+  it("colours what is wanted only after the grammars have come", async () => {
+    const first = code("java", "class Lamp {}");
+    await waitFor(() => expect(first.querySelector(".tok-keyword")).not.toBeNull());
+    const { container, rerender } = render(<Code language={undefined} text="class Buoy {}" />);
+    expect(container.querySelector(".tok-keyword")).toBeNull();
+    rerender(<Code language="java" text="class Buoy {}" />);
+    expect(container.querySelector(".tok-keyword")?.textContent).toBe("class");
+  });
+
   it.each([undefined, "cobol", "constructor", "__proto__"])("shows code in %s plain", (language) => {
     const page = code(language, "MOVE A TO B <i>");
     expect(page.textContent).toBe("MOVE A TO B <i>");

@@ -36,10 +36,12 @@ export function usePieces(language: string | undefined, text: string): Piece[][]
       gone = true;
     };
   }, [wanted]);
+  // They may have come for other code before this one wanted them.
+  const ready = colouring ?? loaded;
   return useMemo(() => {
-    const lines = wanted && colouring ? colouring.coloured(language.toLowerCase(), text) : undefined;
+    const lines = wanted && ready ? ready.coloured(language.toLowerCase(), text) : undefined;
     return lines ?? text.split("\n").map((line): Piece[] => (line === "" ? [] : [{ text: line }]));
-  }, [wanted, colouring, language, text]);
+  }, [wanted, ready, language, text]);
 }
 
 /** The language by which a file is coloured, from its ending. */

@@ -316,7 +316,11 @@ export function SheetDesk({ sheet, accountId }: SheetDeskProps) {
         className={view.compared ? "shrink-0 overflow-x-auto" : "mt-1.5 flex min-h-0 flex-1 flex-col overflow-x-auto"}
       >
         {!view.compared && (
-          <div className="relative grid min-h-0 min-w-fit flex-1 overflow-x-clip" style={template}>
+          <div
+            className="relative grid min-h-0 min-w-fit flex-1 overflow-x-clip"
+            data-shown={columns.length}
+            style={template}
+          >
             <KeyPointList points={sheet.prompt.keyPoints} />
             {sheet.answers.map((answer, column) => {
               const place = columns.indexOf(column);

@@ -98,10 +98,13 @@ public class Screenshots {
         browser.seeHeading("Service visits");
         browser.click(By.cssSelector("[role=gridcell][data-cell='0-1']"));
         browser.press(Keys.ARROW_DOWN, Keys.ARROW_UP);
+        browser.see(By.cssSelector("[data-column='0'] .tok-keyword"));
+        browser.see(By.cssSelector("[data-column='2'] .tok-keyword"));
         browser.setTheme("light");
         shot(browser, "desk-light");
         browser.setTheme("dark");
         browser.press("v", "p", "k", "1", Keys.ARROW_RIGHT, "2", Keys.ARROW_DOWN);
+        browser.seeText("All saved");
         shot(browser, "desk-dark");
     }
 }
