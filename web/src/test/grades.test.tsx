@@ -33,7 +33,7 @@ function deskOf(sheet: Schemas["SheetView"], set: (value: CellValue) => void): D
     return savedIn(answer, like).value;
   };
   return {
-    outbox: { pending: new Map(), conflicts: new Map(), connection: "fine" },
+    outbox: { pending: new Map(), conflicts: new Map(), saved: new Map(), connection: "fine" },
     markAt: (answerId, criterionId) => {
       const value = saved({ kind: "grade", answerId, criterionId, mark: { notApplicable: false } });
       return value.kind === "grade" ? value.mark : { notApplicable: false };
@@ -84,6 +84,7 @@ function Bench({ sheet: start = aSheet(), locked = false, points = false, handle
         desk={desk}
         rows={rows}
         locked={locked}
+        guessing={sheet.sent}
         reasons={!points}
         columns={[0, 1, 2]}
         pinned={undefined}
@@ -91,7 +92,14 @@ function Bench({ sheet: start = aSheet(), locked = false, points = false, handle
         focus={focus}
         onFocus={setFocus}
       />
-      <Ruler row={rows[focus.row]} answer={sheet.answers[focus.column]} sheet={sheet} desk={desk} locked={locked} />
+      <Ruler
+        row={rows[focus.row]}
+        answer={sheet.answers[focus.column]}
+        sheet={sheet}
+        desk={desk}
+        locked={locked}
+        guessing={sheet.sent}
+      />
     </>
   );
 }
@@ -242,6 +250,15 @@ describe("grading by keyboard", () => {
     await start();
     expect(screen.getByText(/weigh in at 2.5 of 3/)).toBeTruthy();
     expect(here()).toBe("Correctness, answer 1, no grade");
+  });
+
+  it("takes no guess any more when the round is closed", async () => {
+    const answers = [answerOn("a", 1, { guess: { revision: 0, noIdea: false } }), answerOn("b", 2)];
+    render(<Bench locked sheet={aSheet({ answers, guessChoices: ["Osier", "Teasel"] })} />);
+    await start();
+    await userEvent.keyboard("{ArrowDown}{ArrowDown}2");
+    expect(here()).toBe("Who wrote it, answer 1, nothing yet");
+    expect(given.size).toBe(0);
   });
 
   it("asks for a guess once the sheet is sent in, when nothing else can be changed", async () => {

@@ -55,6 +55,17 @@ describe("Outbox", () => {
     expect(sent).toEqual(["1"]);
   });
 
+  it("is done for whoever asks while it sends only when everything is sent", async () => {
+    const { box, saved } = outbox(async () => ({ result: "saved", revision: 1 }));
+    box.put(grade("1", 3), 100_000);
+    const first = box.flush();
+    box.put(grade("2", 2, 0, "b"), 100_000);
+    await box.flush();
+    expect(saved.map(([id]) => id)).toEqual(["1", "2"]);
+    await first;
+    expect(box.state().pending.size).toBe(0);
+  });
+
   it("replaces a waiting change of the same cell, not one of another", async () => {
     const sent: string[] = [];
     const { box } = outbox(async (c) => {

@@ -34,6 +34,11 @@ export function count(n: number, one: string, many: string): string {
   return `${n} ${n === 1 ? one : many}`;
 }
 
+/** One line or several, by their numbers. */
+export function lineSpan(from: number, to: number): string {
+  return from === to ? `line ${from}` : `lines ${from} to ${to}`;
+}
+
 /** A share of resamples or made-up studies: they cannot show that something always or never happens. */
 export function chance(share: number): string {
   if (share > 0.995) {

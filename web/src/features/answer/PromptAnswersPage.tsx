@@ -4,6 +4,7 @@ import { Link, useParams, useSearchParams } from "react-router";
 import type { Schemas } from "../../api/client";
 import { classes } from "../../ui/classes";
 import { Choice } from "../../ui/Field";
+import { lineSpan } from "../../ui/format";
 import { Markdown } from "../../ui/Markdown";
 import { Failure } from "../../ui/Query";
 import { Note } from "../../ui/Note";
@@ -185,7 +186,7 @@ function remarksOn(answerId: string, grades: Schemas["PromptGrades"]) {
 }
 
 function linesInWords(lines: NonNullable<Schemas["RemarkContent"]["lines"]>): string {
-  const span = lines.from === lines.to ? `line ${lines.from}` : `lines ${lines.from} to ${lines.to}`;
+  const span = lineSpan(lines.from, lines.to);
   return lines.path === undefined ? span : `${span} of ${lines.path}`;
 }
 

@@ -15,8 +15,10 @@ type JudgeTableProps = {
   sheet: Schemas["SheetView"];
   desk: Desk;
   rows: Row[];
-  /** Whether nothing can be set; a guess can be set just then. */
+  /** Whether nothing can be set. */
   locked: boolean;
+  /** Whether a guess can be set all the same: once the sheet is in. */
+  guessing: boolean;
   /** Whether reasons stand below the rows. */
   reasons: boolean;
   /** Which answers are shown, so that each column stands under its answer. */
@@ -43,7 +45,7 @@ const STUCK = "sticky left-0 z-10 border-r border-rule bg-paper px-3";
 
 /** What is judged as rows, answers as columns under their texts. One stop for Tab; arrows inside. */
 export function JudgeTable(props: JudgeTableProps) {
-  const { ref, label, sheet, desk, rows, locked, reasons, columns, pinned, template, focus, onFocus } = props;
+  const { ref, label, sheet, desk, rows, locked, guessing, reasons, columns, pinned, template, focus, onFocus } = props;
   const table = useRef<HTMLDivElement>(null);
   const at: Focus = { row: Math.min(focus.row, rows.length - 1), column: focus.column };
   const from = Math.max(0, Math.min(at.row - Math.floor(MOST_ROWS / 2), rows.length - MOST_ROWS));
@@ -81,7 +83,7 @@ export function JudgeTable(props: JudgeTableProps) {
   const set = (cell: Focus, key: string): boolean => {
     const answer = sheet.answers[cell.column];
     const row = rows[cell.row];
-    if (!answer || !row || (locked && row.kind !== "guess") || !concerns(row, answer)) {
+    if (!answer || !row || (locked && !(guessing && row.kind === "guess")) || !concerns(row, answer)) {
       return false;
     }
     if (/^\d$/.test(key)) {

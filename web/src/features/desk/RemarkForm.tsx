@@ -2,6 +2,7 @@ import { type KeyboardEvent, useEffect, useId, useRef, useState } from "react";
 import type { Schemas } from "../../api/client";
 import { Button } from "../../ui/Button";
 import { classes } from "../../ui/classes";
+import { lineSpan } from "../../ui/format";
 import type { RemarkContent } from "./cells";
 import type { Remarking } from "./view";
 
@@ -21,7 +22,7 @@ function whereWords(lines: RemarkContent["lines"]): string {
   if (!lines) {
     return "as a whole";
   }
-  const span = lines.from === lines.to ? `line ${lines.from}` : `lines ${lines.from} to ${lines.to}`;
+  const span = lineSpan(lines.from, lines.to);
   const side = lines.part === "BEFORE" ? ", before the change" : "";
   return lines.path === undefined ? span : `${lines.path}, ${span}${side}`;
 }

@@ -11,6 +11,8 @@ type RulerProps = {
   sheet: Sheet;
   desk: Desk;
   locked: boolean;
+  /** Whether a guess can be set all the same. */
+  guessing: boolean;
 };
 
 const QUESTIONS: Record<"works" | "order" | "guess", string> = {
@@ -33,13 +35,13 @@ function question(row: Row): string {
 }
 
 /** What can be given in the cell in focus: for a criterion its levels with their anchors for this kind of prompt. */
-export function Ruler({ row, answer, sheet, desk, locked }: RulerProps) {
+export function Ruler({ row, answer, sheet, desk, locked, guessing }: RulerProps) {
   if (!row || !answer) {
     return null;
   }
   const options = concerns(row, answer) ? optionsOf(row, answer, sheet, desk) : [];
   const proposal = row.kind === "criterion" ? proposalFor(row.criterion, answer, sheet, desk) : undefined;
-  const isLocked = locked && row.kind !== "guess";
+  const isLocked = locked && !(guessing && row.kind === "guess");
   return (
     <section aria-label={`Choices for ${rowName(row)}`} className="shrink-0 bg-vellum px-4 pt-1 pb-1.5">
       <p className="text-sm">

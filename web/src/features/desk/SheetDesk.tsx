@@ -219,7 +219,11 @@ export function SheetDesk({ sheet, accountId }: SheetDeskProps) {
   };
 
   const onKeyDown = (event: KeyboardEvent) => {
-    const typing = event.target instanceof HTMLTextAreaElement || event.target instanceof HTMLInputElement;
+    const { target } = event;
+    const typing =
+      target instanceof HTMLTextAreaElement ||
+      target instanceof HTMLInputElement ||
+      target instanceof HTMLSelectElement;
     const ctrl = event.ctrlKey || event.metaKey;
     if (typing || event.altKey || view.help) {
       return;
@@ -356,6 +360,7 @@ export function SheetDesk({ sheet, accountId }: SheetDeskProps) {
           desk={desk}
           rows={rows}
           locked={lock !== undefined}
+          guessing={lock === "sent"}
           reasons={view.dock === "grades"}
           columns={columns}
           pinned={columns.length > 1 ? view.pinned : undefined}
@@ -390,6 +395,7 @@ export function SheetDesk({ sheet, accountId }: SheetDeskProps) {
           sheet={sheet}
           desk={desk}
           locked={lock !== undefined}
+          guessing={lock === "sent"}
         />
       )}
       <LookAgain sheet={sheet} desk={desk} />

@@ -22,6 +22,8 @@ export type OutboxState = {
   /** Waiting changes by cell, newest for each. */
   pending: ReadonlyMap<string, Change>;
   conflicts: ReadonlyMap<string, Conflict>;
+  /** What was acknowledged last, by cell: the page's own copy of the sheet hears of it a moment later. */
+  saved: ReadonlyMap<string, Current>;
   connection: "fine" | "sending" | "unreachable" | "signed-out";
   refusal?: string;
 };
@@ -49,7 +51,9 @@ export class Outbox {
   private readonly listeners = new Set<() => void>();
   private queue: Change[] = [];
   private readonly conflicts = new Map<string, Conflict>();
+  private readonly saved = new Map<string, Current>();
   private inFlight: Change | undefined;
+  private sending: Promise<void> | undefined;
   private connection: OutboxState["connection"] = "fine";
   private refusal: string | undefined;
   private timer: ReturnType<typeof setTimeout> | undefined;
@@ -99,6 +103,7 @@ export class Outbox {
     return {
       pending: new Map(this.queue.map((change) => [cellOf(change), change])),
       conflicts: new Map(this.conflicts),
+      saved: new Map(this.saved),
       connection: this.connection,
       ...(this.refusal === undefined ? {} : { refusal: this.refusal }),
     };
@@ -152,12 +157,16 @@ export class Outbox {
     clearTimeout(this.timer);
   }
 
-  /** Sends what waits, in order. Ends when nothing waits or the server cannot take it now. */
-  async flush(): Promise<void> {
+  /** Sends what waits, in order. Ends when nothing waits or the server cannot take it now; so does asking again meanwhile. */
+  flush(): Promise<void> {
     clearTimeout(this.timer);
-    if (this.inFlight) {
-      return;
-    }
+    this.sending ??= this.sendAll().finally(() => {
+      this.sending = undefined;
+    });
+    return this.sending;
+  }
+
+  private async sendAll(): Promise<void> {
     for (let next = this.queue[0]; next; next = this.queue[0]) {
       this.inFlight = next;
       this.connection = this.connection === "unreachable" ? "unreachable" : "sending";
@@ -177,6 +186,7 @@ export class Outbox {
     switch (delivery.result) {
       case "saved":
         this.drop(change);
+        this.saved.set(cellOf(change), { value: change, revision: delivery.revision });
         // What followed it for the same cell was made on top of it.
         this.queue = this.queue.map((c) =>
           cellOf(c) === cellOf(change) ? { ...c, baseRevision: delivery.revision } : c,

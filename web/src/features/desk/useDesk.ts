@@ -73,7 +73,9 @@ export function useDesk(sheet: Sheet, accountId: string): Desk {
 
   const saved = (like: CellValue) => {
     const answer = sheet.answers.find((a) => a.id === like.answerId);
-    return answer ? savedIn(answer, like) : { value: like, revision: 0 };
+    const onSheet = answer ? savedIn(answer, like) : { value: like, revision: 0 };
+    const own = state.saved.get(cellOf(like));
+    return own && own.revision > onSheet.revision ? own : onSheet;
   };
   const valueNow = (like: CellValue): CellValue => state.pending.get(cellOf(like)) ?? saved(like).value;
 
@@ -119,6 +121,12 @@ export function useDesk(sheet: Sheet, accountId: string): Desk {
     remarksOf: (answerId) => {
       const all = new Map<string, RemarkContent | undefined>();
       sheet.answers.find((a) => a.id === answerId)?.remarks.forEach((r) => all.set(r.id, r.remark));
+      for (const { value } of state.saved.values()) {
+        if (value.kind === "remark" && value.answerId === answerId) {
+          const now = saved(value).value;
+          all.set(value.remarkId, now.kind === "remark" ? now.remark : undefined);
+        }
+      }
       for (const waiting of state.pending.values()) {
         if (waiting.kind === "remark" && waiting.answerId === answerId) {
           all.set(waiting.remarkId, waiting.remark);

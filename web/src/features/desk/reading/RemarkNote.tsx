@@ -1,5 +1,6 @@
 import { useContext } from "react";
 import { classes } from "../../../ui/classes";
+import { lineSpan } from "../../../ui/format";
 import type { PlacedRemark } from "../useDesk";
 import { NotesContext } from "./notes";
 
@@ -7,11 +8,7 @@ import { NotesContext } from "./notes";
 export function RemarkNote({ id, remark }: PlacedRemark) {
   const { onOpen } = useContext(NotesContext);
   const credit = remark.stance === "CREDIT";
-  const where = remark.lines
-    ? remark.lines.from === remark.lines.to
-      ? `line ${remark.lines.from}`
-      : `lines ${remark.lines.from} to ${remark.lines.to}`
-    : "the whole answer";
+  const where = remark.lines ? lineSpan(remark.lines.from, remark.lines.to) : "the whole answer";
   return (
     <button
       type="button"
