@@ -28,6 +28,8 @@ export type AnswerColumnProps = {
   wide: boolean;
   /** Place among the answers shown, from the left; absent while it is not shown. */
   place: number | undefined;
+  /** Whether it is drawn already; a moment after a change of the layout it is. */
+  drawn: boolean;
   onView: Dispatch<ViewChange>;
   onRemove: (answerId: string, remarkId: string) => void;
 };
@@ -129,6 +131,7 @@ export const AnswerColumn = memo(
         className={classes(
           "answer-column min-w-0 overflow-y-auto border-r border-rule px-3 pb-2",
           place === undefined && "answer-away",
+          !props.drawn && "answer-late",
           pinned && "sticky left-[12.5rem] z-[5]",
           focused ? "bg-vellum shadow-[inset_0_3px_0_var(--heather)]" : "bg-paper",
         )}
@@ -167,6 +170,7 @@ const NAMES = [
   "pinned",
   "wide",
   "place",
+  "drawn",
   "onView",
   "onRemove",
 ] as const satisfies (keyof AnswerColumnProps)[];

@@ -34,6 +34,7 @@ import { SavedSign } from "./SavedSign";
 import { SearchBar } from "./SearchBar";
 import { useActiveTime } from "./useActiveTime";
 import { useDesk } from "./useDesk";
+import { useFilledIn } from "./useFilledIn";
 import { changeView, columnsShown, firstView, type ViewChange } from "./view";
 
 type Sheet = Schemas["SheetView"];
@@ -81,6 +82,7 @@ export function SheetDesk({ sheet, accountId }: SheetDeskProps) {
 
   const rows = view.dock === "grades" ? gradeRows(sheet, desk) : pointRows(sheet);
   const columns = columnsShown(view);
+  const filledIn = useFilledIn(view.layout, columns.length);
   const columnOf = (column: number) => main.current?.querySelector<HTMLElement>(`[data-column="${column}"]`) ?? null;
   /** Changes the view at once, so that the next key of a fast typist finds what it is meant for; then goes to a cell. */
   const showAndGo = (change: ViewChange, cell = focus) => {
@@ -346,6 +348,7 @@ export function SheetDesk({ sheet, accountId }: SheetDeskProps) {
                   pinned={view.pinned === column && columns.length > 1}
                   wide={columns.length === 1}
                   place={place < 0 ? undefined : place}
+                  drawn={column === focus.column || place < filledIn}
                   onView={onView}
                   onRemove={onRemove}
                 />
