@@ -125,6 +125,16 @@ describe("the desk", () => {
     expect(await screen.findByText("Keys at the desk")).toBeTruthy();
   });
 
+  it("folds everything and opens it again, the answer in focus at once", async () => {
+    await desk();
+    const folds = () => [...document.querySelectorAll<HTMLDetailsElement>("details.fold")].map((f) => f.open);
+    expect(folds()).toEqual([true]);
+    await userEvent.keyboard("f");
+    expect(folds()).toEqual([false]);
+    await userEvent.keyboard("f");
+    expect(folds()).toEqual([true]);
+  });
+
   it("remarks on lines that were pointed at, and leaves the lines with Escape", async () => {
     const double = await desk();
     await userEvent.keyboard("l{ArrowDown}{Shift>}{ArrowDown}{/Shift}r");

@@ -162,11 +162,21 @@ export function SheetDesk({ sheet, accountId }: SheetDeskProps) {
   };
 
   const fold = () => {
-    const folds = [...(main.current?.querySelectorAll<HTMLDetailsElement>("[data-column] details.fold") ?? [])];
-    const open = !folds.some((f) => f.open);
-    folds.forEach((f) => {
-      f.open = open;
-    });
+    const foldsOf = (column: number) => [
+      ...(columnOf(column)?.querySelectorAll<HTMLDetailsElement>("details.fold") ?? []),
+    ];
+    const order = [focus.column, ...sheet.answers.map((_, i) => i).filter((i) => i !== focus.column)];
+    const open = !order.some((column) => foldsOf(column).some((f) => f.open));
+    // The answer in focus at once, the others with the frames after it: to lay all of them out takes longer than a key may.
+    const next = (at: number) => {
+      foldsOf(order[at] ?? -1).forEach((f) => {
+        f.open = open;
+      });
+      if (at + 1 < order.length) {
+        requestAnimationFrame(() => next(at + 1));
+      }
+    };
+    next(0);
   };
 
   const act = (key: string): boolean => {
