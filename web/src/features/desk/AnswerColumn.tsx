@@ -1,4 +1,4 @@
-import { type Dispatch, type KeyboardEvent, lazy, memo, Suspense, useMemo, useRef } from "react";
+import { type Dispatch, type KeyboardEvent, lazy, memo, Suspense, useMemo, useRef, useState } from "react";
 import type { Schemas } from "../../api/client";
 import { classes } from "../../ui/classes";
 import { AnswerText } from "./reading/AnswerText";
@@ -28,7 +28,7 @@ export type AnswerColumnProps = {
   wide: boolean;
   /** Place among the answers shown, from the left; absent while it is not shown. */
   place: number | undefined;
-  /** Whether it is drawn already; a moment after a change of the layout it is. */
+  /** Whether it is drawn already; a moment after the desk opened or its layout changed it is. */
   drawn: boolean;
   onView: Dispatch<ViewChange>;
   onRemove: (answerId: string, remarkId: string) => void;
@@ -51,6 +51,11 @@ export const AnswerColumn = memo(
     const { column, number, part, remarks, focused, pinned, wide, place, onView, onRemove, answerId } = props;
     const section = useRef<HTMLElement>(null);
     const pointer = useRef<Pointer>(undefined);
+    // What was drawn once is kept, also while it is not shown; what never was costs nothing yet.
+    const [begun, setBegun] = useState(props.drawn);
+    if (props.drawn && !begun) {
+      setBegun(true);
+    }
     // By what the remarks say, as the list itself is a new one each time, and every line would be drawn anew for it.
     const said = JSON.stringify(remarks);
     const notes = useMemo<LineNotes>(() => {
@@ -145,7 +150,7 @@ export const AnswerColumn = memo(
             ))}
           <div className={wide && part === "text" ? "max-w-4xl" : undefined}>
             <Suspense fallback={<p className="mt-1 text-ink-soft">Fetching …</p>}>
-              <ColumnPart {...props} />
+              {begun && <ColumnPart {...props} />}
             </Suspense>
           </div>
           <ElsewhereNotes remarks={remarks} part={part} />

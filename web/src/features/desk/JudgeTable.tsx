@@ -52,7 +52,9 @@ export function JudgeTable(props: JudgeTableProps) {
 
   const go = (cell: Focus) => {
     // At once, so that the next key of a fast typist finds its cell, also one that a wide reading did not show before.
-    flushSync(() => onFocus(cell));
+    if (cell.row !== focus.row || cell.column !== focus.column) {
+      flushSync(() => onFocus(cell));
+    }
     table.current?.querySelector<HTMLElement>(`[data-cell="${cell.row}-${cell.column}"]`)?.focus();
   };
   const focusReason = (column: number) =>

@@ -26,6 +26,7 @@ import { LookAgain } from "./LookAgain";
 import { lockOf, Messages } from "./Messages";
 import { type Missing, missingOn } from "./missing";
 import { PromptPanel } from "./PromptPanel";
+import { foldAll } from "./reading/folding";
 import { pickedLines } from "./reading/pointing";
 import { RemarkForm } from "./RemarkForm";
 import { gradeRows, pointRows } from "./rows";
@@ -33,9 +34,9 @@ import { Ruler } from "./Ruler";
 import { SavedSign } from "./SavedSign";
 import { SearchBar } from "./SearchBar";
 import { useActiveTime } from "./useActiveTime";
-import { useDesk } from "./useDesk";
+import { type Desk, useDesk } from "./useDesk";
 import { useFilledIn } from "./useFilledIn";
-import { changeView, columnsShown, firstView, type ViewChange } from "./view";
+import { changeView, columnsShown, firstView, type Focus, type ViewChange } from "./view";
 
 type Sheet = Schemas["SheetView"];
 
@@ -72,7 +73,9 @@ export function SheetDesk({ sheet, accountId }: SheetDeskProps) {
   const main = useRef<HTMLElement>(null);
   const table = useRef<JudgeTableHandle>(null);
   const hasCode = useMemo(() => sheet.answers.map((a) => a.hasCode), [sheet.answers]);
-  const [view, onView] = useReducer(changeView(hasCode), sheet.answers.length, firstView);
+  const [view, onView] = useReducer(changeView(hasCode), undefined, () =>
+    firstView(sheet.answers.length, firstEmpty(sheet, desk)),
+  );
   const [missing, setMissing] = useState<Missing[]>();
   const [next, setNext] = useState<string>();
   const lock = lockOf(sheet);
@@ -99,11 +102,8 @@ export function SheetDesk({ sheet, accountId }: SheetDeskProps) {
   }, []);
 
   // Ready for the keys as soon as the sheet is there, where the work goes on.
-  const firstEmpty = useRef(missingOn(sheet, desk).find((m) => m.what === "grade"));
-  useEffect(() => {
-    const to = firstEmpty.current;
-    table.current?.focus({ row: to?.what === "grade" ? to.criterion : 0, column: to?.column ?? 0 });
-  }, []);
+  const start = useRef(focus);
+  useEffect(() => table.current?.focus(start.current), []);
 
   const setDesk = desk.set;
   // The columns are drawn anew when this changes, so it must not with every key.
@@ -162,21 +162,8 @@ export function SheetDesk({ sheet, accountId }: SheetDeskProps) {
   };
 
   const fold = () => {
-    const foldsOf = (column: number) => [
-      ...(columnOf(column)?.querySelectorAll<HTMLDetailsElement>("details.fold") ?? []),
-    ];
     const order = [focus.column, ...sheet.answers.map((_, i) => i).filter((i) => i !== focus.column)];
-    const open = !order.some((column) => foldsOf(column).some((f) => f.open));
-    // The answer in focus at once, the others with the frames after it: to lay all of them out takes longer than a key may.
-    const next = (at: number) => {
-      foldsOf(order[at] ?? -1).forEach((f) => {
-        f.open = open;
-      });
-      if (at + 1 < order.length) {
-        requestAnimationFrame(() => next(at + 1));
-      }
-    };
-    next(0);
+    foldAll(order.flatMap((column) => columnOf(column) ?? []));
   };
 
   const act = (key: string): boolean => {
@@ -415,6 +402,12 @@ export function SheetDesk({ sheet, accountId }: SheetDeskProps) {
       <KeyHelp open={view.help} onOpenChange={(open) => onView({ type: "help", open })} />
     </main>
   );
+}
+
+/** The first cell without a grade, or else the first of all. */
+function firstEmpty(sheet: Sheet, desk: Desk): Focus {
+  const to = missingOn(sheet, desk).find((m) => m.what === "grade");
+  return { row: to?.what === "grade" ? to.criterion : 0, column: to?.column ?? 0 };
 }
 
 let following = false;

@@ -1,9 +1,13 @@
+import { useEffect } from "react";
 import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
 import { buttonLook } from "../../ui/Button";
 import { count, moment } from "../../ui/format";
 
 type Sheet = Schemas["SheetSummary"];
+
+/** Milliseconds for the list to be there first. */
+const FETCH_DESK_AFTER = 200;
 
 /** Whether there is still something to do on it. */
 function isLeft(sheet: Sheet): boolean {
@@ -13,6 +17,11 @@ function isLeft(sheet: Sheet): boolean {
 /** A rater's sheets by study, with the next one to grade on top. */
 export function SheetList({ sheets }: { sheets: Sheet[] }) {
   const left = sheets.filter(isLeft).length;
+  // Whoever has sheets opens one next: what the desk is made of is fetched while the list is read.
+  useEffect(() => {
+    const soon = setTimeout(() => void import("./DeskPage"), FETCH_DESK_AFTER);
+    return () => clearTimeout(soon);
+  }, []);
   return (
     <section>
       <h1>{left === 0 ? "All your sheets are sent in" : `${count(left, "sheet", "sheets")} left to grade`}</h1>

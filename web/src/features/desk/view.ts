@@ -42,11 +42,11 @@ export type ViewChange =
   | { type: "compared"; compared?: Compared }
   | { type: "remark"; remarking?: Remarking };
 
-export const firstView = (answers: number): View => ({
+export const firstView = (answers: number, focus: Focus = { row: 0, column: 0 }): View => ({
   layout: "all",
   parts: Array.from({ length: answers }, (): Part => "text"),
   dock: "grades",
-  focus: { row: 0, column: 0 },
+  focus,
   prompt: "open",
   tied: false,
   diff: "inline",

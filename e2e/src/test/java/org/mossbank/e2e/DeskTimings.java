@@ -35,11 +35,19 @@ public class DeskTimings {
             window.took = [];
             addEventListener('keydown', e => requestAnimationFrame(() => {
               const done = new MessageChannel();
-              done.port1.onmessage = () => window.took.push(performance.now() - e.timeStamp);
+              done.port1.onmessage = () => window.took.push([performance.now() - e.timeStamp, e.key]);
               done.port2.postMessage(0);
             }), { capture: true });
             window.tableAt = 0;
+            window.allAt = 0;
             const look = () => {
+              const texts = document.querySelectorAll('[data-column] .reading').length;
+              if (texts < %d || document.querySelector('.answer-late')) {
+                window.allAt = 0;
+              } else if (window.allAt === 0) {
+                window.allAt = -1;
+                requestAnimationFrame(() => { window.allAt = performance.now(); });
+              }
               if (!document.querySelector('[data-cell]')) {
                 window.tableAt = 0;
               } else if (window.tableAt === 0) {
@@ -49,7 +57,10 @@ public class DeskTimings {
               }
               requestAnimationFrame(look);
             };
-            requestAnimationFrame(look);""";
+            requestAnimationFrame(look);""".formatted(ANSWERS);
+
+    /** From a key to the frame after it, in milliseconds; keys above it are named. */
+    private static final int BAR = 50;
 
     /** A fast typist's pause, in milliseconds: what is measured is one key, not a queue of them. */
     private static final int PAUSE = 80;
@@ -83,22 +94,25 @@ public class DeskTimings {
     private static void opening(Browser browser) {
         List<Double> clicked = new ArrayList<>();
         List<Double> loaded = new ArrayList<>();
+        List<Double> whole = new ArrayList<>();
         for (int i = 0; i < OPENINGS; i++) {
             browser.go("/").seeText("Prompt of the bench 1");
             browser.driver().executeScript("""
                     window.clickedAt = performance.now();
                     [...document.querySelectorAll('a')].find(a => a.textContent === 'Prompt of the bench 1').click();""");
-            clicked.add(whenThere(browser) - number(browser, "return window.clickedAt"));
+            clicked.add(when(browser, "tableAt") - number(browser, "return window.clickedAt"));
             browser.driver().navigate().refresh();
-            loaded.add(whenThere(browser));
+            loaded.add(when(browser, "tableAt"));
+            whole.add(when(browser, "allAt"));
         }
         report("desk opened from the list, to the table painted", clicked);
         report("desk opened by its address, to the table painted", loaded);
+        report("desk opened by its address, to the last of the answers painted", whole);
     }
 
-    private static double whenThere(Browser browser) {
-        browser.await(d -> number(browser, "return window.tableAt") > 0);
-        return number(browser, "return window.tableAt");
+    private static double when(Browser browser, String mark) {
+        browser.await(d -> number(browser, "return window." + mark) > 0);
+        return number(browser, "return window." + mark);
     }
 
     private static double number(Browser browser, String script) {
@@ -138,10 +152,21 @@ public class DeskTimings {
             browser.driver().executeAsyncScript("setTimeout(arguments[arguments.length - 1], " + PAUSE + ")");
         }
         List<Double> took = new ArrayList<>();
+        StringBuilder slow = new StringBuilder();
         if (browser.driver().executeScript("return window.took") instanceof List<?> all) {
-            all.forEach(n -> took.add(((Number) n).doubleValue()));
+            for (Object each : all) {
+                if (each instanceof List<?> pair && pair.get(0) instanceof Number millis) {
+                    took.add(millis.doubleValue());
+                    if (millis.doubleValue() > BAR) {
+                        slow.append(" %s %.0f".formatted(pair.get(1), millis.doubleValue()));
+                    }
+                }
+            }
         }
         report(what + " (" + took.size() + "), to the frame drawn", took);
+        if (!slow.isEmpty()) {
+            System.out.println("  over " + BAR + " ms:" + slow);
+        }
     }
 
     private static void report(String what, List<Double> took) {

@@ -167,6 +167,10 @@ public class GradingJourneyTest extends Journey {
     /** What a reader of the answers would give, whatever order this sheet has them in. */
     private int[] levelsByText() {
         int[] levels = new int[5];
+        // The answers come in one by one, from the left.
+        browser.await(d -> d.findElements(By.cssSelector("[data-column]:not(.answer-late) .reading"))
+                        .size()
+                == levels.length);
         for (int i = 0; i < levels.length; i++) {
             String text = browser.see(By.cssSelector("[aria-label='Answer " + (i + 1) + "']"))
                     .getText();
