@@ -2,16 +2,17 @@ package org.mossbank.e2e.journeys;
 
 import java.nio.file.Path;
 import java.util.Map;
+import java.util.concurrent.ConcurrentHashMap;
 import org.mossbank.e2e.Browser;
 import org.mossbank.testkit.ServerProcess;
 import org.mossbank.testkit.TestDatabase;
+import org.testng.ITestContext;
 import org.testng.annotations.AfterClass;
-import org.testng.annotations.AfterSuite;
+import org.testng.annotations.AfterTest;
 import org.testng.annotations.BeforeClass;
-import org.testng.annotations.BeforeSuite;
 import org.testng.annotations.Listeners;
 
-/** One packaged server with the demo study for all journeys, one browser for each class. */
+/** One packaged server with the demo study for each part of the suite, one browser for each class. */
 @Listeners(WhatWasSeen.class)
 public abstract class Journey {
     protected static final Path ROOT = Path.of(System.getProperty("mossbank.root"));
@@ -23,36 +24,31 @@ public abstract class Journey {
     /** Where the server may read repositories, as its administrator would set it. */
     protected static final Path REPOSITORIES = ROOT.resolve("e2e/target/repositories");
 
-    private static ServerProcess server;
+    private static final Map<String, ServerProcess> SERVERS = new ConcurrentHashMap<>();
+
+    private ServerProcess server;
     protected Browser browser;
 
-    @BeforeSuite
-    public static void startServer() {
-        if (server == null) {
-            server = ServerProcess.startDemo(
-                    ROOT,
-                    TestDatabase.create(),
-                    Map.of(
-                            "MOSSBANK_GIT_ROOTS",
-                            REPOSITORIES.toString(),
-                            "MOSSBANK_ALLOWED_SOURCES",
-                            "127.0.0.1",
-                            "MOSSBANK_SECRETS_STANDIN",
-                            SECRET));
-        }
+    private static ServerProcess start() {
+        return ServerProcess.startDemo(
+                ROOT,
+                TestDatabase.create(),
+                Map.of(
+                        "MOSSBANK_GIT_ROOTS",
+                        REPOSITORIES.toString(),
+                        "MOSSBANK_ALLOWED_SOURCES",
+                        "127.0.0.1",
+                        "MOSSBANK_SECRETS_STANDIN",
+                        SECRET));
     }
 
-    @AfterSuite
-    public static void stopServer() {
-        server.close();
-    }
-
-    protected static ServerProcess server() {
+    protected ServerProcess server() {
         return server;
     }
 
     @BeforeClass
-    public void openBrowser() {
+    public void openBrowser(ITestContext context) {
+        server = SERVERS.computeIfAbsent(context.getName(), name -> start());
         browser = Browser.open(server.address());
     }
 
@@ -60,6 +56,14 @@ public abstract class Journey {
     public void closeBrowser() {
         if (browser != null) {
             browser.close();
+        }
+    }
+
+    @AfterTest(alwaysRun = true)
+    public static void stopServer(ITestContext context) {
+        ServerProcess used = SERVERS.remove(context.getName());
+        if (used != null) {
+            used.close();
         }
     }
 }
