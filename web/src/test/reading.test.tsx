@@ -41,9 +41,9 @@ const remark = (from: number, to: number, part: "TEXT" | "AFTER" = "TEXT", path?
   },
 });
 
-const shown = (text: string, remarks: PlacedRemark[] = []) =>
+const shown = (text: string, remarks: PlacedRemark[] = [], margin: "below" | "beside" = "below") =>
   render(
-    <NotesContext value={{ remarks, onOpen: () => undefined }}>
+    <NotesContext value={{ remarks, margin, onOpen: () => undefined }}>
       <section data-column="0">
         <AnswerText text={text} />
       </section>
@@ -87,6 +87,20 @@ describe("an answer's text", () => {
     const notes = screen.getAllByRole("button", { name: /^Fault on line/ });
     expect(notes.map((n) => n.previousElementSibling?.textContent)).toEqual(["The fuse is out.", "int fuse = 0;"]);
     expect(page.querySelectorAll(".line-noted")).toHaveLength(2);
+  });
+
+  it("shows remarks from the first of their lines on where there is a margin beside them", () => {
+    shown(ANSWER, [remark(6, 7), remark(3, 3)], "beside");
+    const notes = screen.getAllByRole("button", { name: /^Fault on lines? / });
+    expect(notes.map((n) => n.nextElementSibling?.textContent)).toEqual(["The fuse is out.", "int fuse = 0;"]);
+  });
+
+  it("keeps remarks on items within them, and out of what they quote", () => {
+    const page = shown("- first\n- second\n", [remark(2, 2)]);
+    const item = page.querySelectorAll<HTMLElement>("li")[1];
+    expect(item?.querySelector("[data-remark]")).not.toBeNull();
+    item?.setAttribute("data-picked", "");
+    expect(pickedLines(page)?.quote).toBe("second");
   });
 
   it.each([
@@ -233,7 +247,7 @@ describe("a difference", () => {
 
   it.each(["inline", "beside"] as const)("carries remarks on its lines, %s", (layout) => {
     render(
-      <NotesContext value={{ remarks: [remark(4, 4, "AFTER", "Lamp.java")], onOpen: () => undefined }}>
+      <NotesContext value={{ remarks: [remark(4, 4, "AFTER", "Lamp.java")], margin: "below", onOpen: () => undefined }}>
         <ChangedFiles files={[change()]} start={new Map()} layout={layout} />
       </NotesContext>,
     );

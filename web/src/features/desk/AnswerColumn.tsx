@@ -3,9 +3,9 @@ import type { Schemas } from "../../api/client";
 import { classes } from "../../ui/classes";
 import { AnswerText } from "./reading/AnswerText";
 import type { DiffLayout } from "./reading/ChangedFiles";
-import { type LineNotes, NotesContext } from "./reading/notes";
+import { type LineNotes, type Margin, NotesContext } from "./reading/notes";
 import { begin, forget, move, pickedLines, pickSelection, type Pointer } from "./reading/pointing";
-import { RemarkNote } from "./reading/RemarkNote";
+import { RemarkNotes } from "./reading/RemarkNote";
 import type { PlacedRemark } from "./useDesk";
 import type { Part, ViewChange } from "./view";
 
@@ -48,7 +48,7 @@ const ALL_PARTS: Part[] = ["text", "changes", "files"];
 /** One answer to read. It is drawn anew only when something of its own changes, not with every grade. */
 export const AnswerColumn = memo(
   function AnswerColumn(props: AnswerColumnProps) {
-    const { column, number, part, remarks, focused, pinned, wide, place, onView, onRemove, answerId } = props;
+    const { column, number, part, remarks, focused, pinned, wide, diff, place, onView, onRemove, answerId } = props;
     const section = useRef<HTMLElement>(null);
     const pointer = useRef<Pointer>(undefined);
     // What was drawn once is kept, also while it is not shown; what never was costs nothing yet.
@@ -56,12 +56,16 @@ export const AnswerColumn = memo(
     if (props.drawn && !begun) {
       setBegun(true);
     }
+    // Two halves of a difference leave no room beside them.
+    const margin: Margin = wide && !(part === "changes" && diff === "beside") ? "beside" : "below";
+    const hasMargin = margin === "beside" && remarks.some((r) => r.remark.lines);
     // By what the remarks say, as the list itself is a new one each time, and every line would be drawn anew for it.
     const said = JSON.stringify(remarks);
     const notes = useMemo<LineNotes>(() => {
       const same: PlacedRemark[] = JSON.parse(said);
       return {
         remarks: same,
+        margin,
         onOpen: (id) => {
           const editing = same.find((r) => r.id === id);
           if (editing) {
@@ -69,7 +73,7 @@ export const AnswerColumn = memo(
           }
         },
       };
-    }, [said, column, onView]);
+    }, [said, margin, column, onView]);
 
     const startPointing = () => {
       const first = section.current && begin(section.current);
@@ -143,12 +147,13 @@ export const AnswerColumn = memo(
       >
         <ColumnHead {...props} />
         <NotesContext value={notes}>
-          {remarks
-            .filter((r) => !r.remark.lines)
-            .map((r) => (
-              <RemarkNote key={r.id} {...r} />
-            ))}
-          <div className={wide && part === "text" ? "max-w-4xl" : undefined}>
+          <RemarkNotes notes={remarks.filter((r) => !r.remark.lines)} />
+          <div
+            className={classes(
+              hasMargin && "with-margin",
+              wide && part === "text" && (hasMargin ? "max-w-[73rem]" : "max-w-4xl"),
+            )}
+          >
             <Suspense fallback={<p className="mt-1 text-ink-soft">Fetching …</p>}>
               {begun && <ColumnPart {...props} />}
             </Suspense>
@@ -277,9 +282,7 @@ function ElsewhereNotes({ remarks, part }: { remarks: PlacedRemark[]; part: Part
   return elsewhere.length === 0 ? null : (
     <div className="mt-3 border-t border-rule pt-1">
       <p className="text-sm text-ink-soft">Remarks on its other parts</p>
-      {elsewhere.map((r) => (
-        <RemarkNote key={r.id} {...r} />
-      ))}
+      <RemarkNotes notes={elsewhere} />
     </div>
   );
 }

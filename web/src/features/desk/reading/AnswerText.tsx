@@ -9,7 +9,7 @@ import { isVeryLong, spelledOut } from "../safe";
 import { CodeLines } from "./CodeLines";
 import { type Ground, useNotesAt } from "./notes";
 import { PlainLines } from "./PlainLines";
-import { RemarkNote } from "./RemarkNote";
+import { RemarkNotes } from "./RemarkNote";
 
 const TEXT: Ground = { part: "TEXT" };
 
@@ -24,19 +24,26 @@ const linesOf = (node: Element | undefined) => ({
 function block(Tag: "p" | "li" | "blockquote" | "table" | "h3") {
   return function Block({ node, children }: Positioned) {
     const { from, to } = linesOf(node);
-    const { ending, touched } = useNotesAt(TEXT, from, to);
+    const { above, below, touched } = useNotesAt(TEXT, from, to);
     // What contains other blocks is not pointed at itself: the lines inside are.
     const pointed = Tag !== "blockquote" && !(Tag === "li" && hasBlocks(node));
+    const before = pointed && <RemarkNotes notes={above} />;
+    const after = pointed && <RemarkNotes notes={below} />;
+    // A list has items and nothing else.
+    const within = Tag === "li";
     return (
       <>
+        {!within && before}
         <Tag
           dir="auto"
           {...(pointed ? { "data-part": "TEXT", "data-from": from, "data-to": to } : {})}
           className={pointed && touched ? "line-noted" : undefined}
         >
+          {within && before}
           {children}
+          {within && after}
         </Tag>
-        {pointed && ending.map((r) => <RemarkNote key={r.id} {...r} />)}
+        {!within && after}
       </>
     );
   };
@@ -94,10 +101,11 @@ function DiffBlock({ text, first }: { text: string; first: number }) {
 }
 
 function DiffLine({ line, number }: { line: string; number: number }) {
-  const { ending, touched } = useNotesAt(TEXT, number, number);
+  const { above, below, touched } = useNotesAt(TEXT, number, number);
   const look = /^\+(?!\+\+ )/.test(line) ? "line-added" : /^-(?!-- )/.test(line) ? "line-removed" : undefined;
   return (
     <>
+      <RemarkNotes notes={above} />
       <span
         data-part="TEXT"
         data-from={number}
@@ -106,9 +114,7 @@ function DiffLine({ line, number }: { line: string; number: number }) {
       >
         {line || "\u200b"}
       </span>
-      {ending.map((r) => (
-        <RemarkNote key={r.id} {...r} />
-      ))}
+      <RemarkNotes notes={below} />
     </>
   );
 }

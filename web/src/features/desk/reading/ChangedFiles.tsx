@@ -6,7 +6,7 @@ import { Note } from "../../../ui/Note";
 import { spelledOut } from "../safe";
 import { type NumberedLine, type Pair, pairsOf, plainCounts, type Stretch, stretchesOf } from "./diff";
 import { useNotesAt } from "./notes";
-import { RemarkNote } from "./RemarkNote";
+import { RemarkNotes } from "./RemarkNote";
 
 type Change = Schemas["FileChangeView"];
 
@@ -171,9 +171,10 @@ function groundOf(line: NumberedLine, path: string) {
 
 function InlineLine({ line, path }: { line: NumberedLine; path: string }) {
   const { part, number } = groundOf(line, path);
-  const { ending, touched } = useNotesAt({ part, path }, number, number);
+  const { above, below, touched } = useNotesAt({ part, path }, number, number);
   return (
     <>
+      <RemarkNotes notes={above} />
       <span
         data-part={part}
         data-path={path}
@@ -187,9 +188,7 @@ function InlineLine({ line, path }: { line: NumberedLine; path: string }) {
         {SIGNS[line.kind]} {spelledOut(line.text) || "\u200b"}
         {line.nature !== "PLAIN" && <span className="line-nature">{NATURES[line.nature]}</span>}
       </span>
-      {ending.map((r) => (
-        <RemarkNote key={r.id} {...r} />
-      ))}
+      <RemarkNotes notes={below} />
     </>
   );
 }
@@ -208,7 +207,7 @@ type SideProps = { line: NumberedLine | undefined; number: number | undefined; p
 function Side({ line, number, path }: SideProps) {
   const part = line?.kind === "REMOVED" ? "BEFORE" : "AFTER";
   const at = number ?? 0;
-  const { ending, touched } = useNotesAt({ part, path }, at, at);
+  const { above, below, touched } = useNotesAt({ part, path }, at, at);
   if (!line || number === undefined) {
     return <span className="border-r border-rule bg-paper" />;
   }
@@ -219,13 +218,13 @@ function Side({ line, number, path }: SideProps) {
       <span
         {...(isTwin ? {} : { "data-part": part, "data-path": path, "data-from": at, "data-to": at })}
         data-code={line.text}
-        className={classes("block", lookOf(line), touched && "line-noted")}
+        className={classes("line-hung block", lookOf(line), touched && "line-noted")}
       >
         <span className="line-number">{number}</span>
         {SIGNS[line.kind]} {spelledOut(line.text) || "\u200b"}
         {line.nature !== "PLAIN" && <span className="line-nature">{NATURES[line.nature]}</span>}
       </span>
-      {!isTwin && ending.map((r) => <RemarkNote key={r.id} {...r} />)}
+      {!isTwin && <RemarkNotes notes={[...above, ...below]} />}
     </span>
   );
 }

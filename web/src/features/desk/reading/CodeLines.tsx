@@ -5,7 +5,7 @@ import { type Piece, usePieces } from "../../../ui/pieces";
 import { spelledOut } from "../safe";
 import { type Ground, useNotesAt } from "./notes";
 import { useSeen } from "./useSeen";
-import { RemarkNote } from "./RemarkNote";
+import { RemarkNotes } from "./RemarkNote";
 
 type CodeLinesProps = {
   language: string | undefined;
@@ -53,13 +53,12 @@ function Line({ ground, number, line, numbered, marked = false }: LineProps) {
 }
 
 function NotedLine(props: LineProps) {
-  const { ending, touched } = useNotesAt(props.ground, props.number, props.number);
+  const { above, below, touched } = useNotesAt(props.ground, props.number, props.number);
   return (
     <>
+      <RemarkNotes notes={above} />
       <Line {...props} marked={touched} />
-      {ending.map((r) => (
-        <RemarkNote key={r.id} {...r} />
-      ))}
+      <RemarkNotes notes={below} />
     </>
   );
 }

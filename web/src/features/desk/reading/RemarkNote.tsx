@@ -4,7 +4,7 @@ import { lineSpan } from "../../../ui/format";
 import type { PlacedRemark } from "../useDesk";
 import { NotesContext } from "./notes";
 
-/** A remark in the margin, at the lines it is about: a credit with a bar, a fault with a hatch, and the word to both. */
+/** A remark at the lines it is about: a credit with a bar, a fault with a hatch, and the word to both. */
 export function RemarkNote({ id, remark }: PlacedRemark) {
   const { onOpen } = useContext(NotesContext);
   const credit = remark.stance === "CREDIT";
@@ -26,4 +26,9 @@ export function RemarkNote({ id, remark }: PlacedRemark) {
       {remark.words}
     </button>
   );
+}
+
+/** The remarks that are drawn at one place. */
+export function RemarkNotes({ notes }: { notes: PlacedRemark[] }) {
+  return notes.map((note) => <RemarkNote key={note.id} {...note} />);
 }

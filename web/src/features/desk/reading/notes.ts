@@ -6,19 +6,33 @@ type Lines = NonNullable<PlacedRemark["remark"]["lines"]>;
 /** Where lines are counted: in the answer's text, or in a file on one side. */
 export type Ground = { part: Lines["part"]; path?: string };
 
-export type LineNotes = { remarks: PlacedRemark[]; onOpen: (id: string) => void };
+/** Where remarks stand: in a margin beside the first of their lines, or, where there is no room for one, below the last. */
+export type Margin = "beside" | "below";
+
+export type LineNotes = { remarks: PlacedRemark[]; margin: Margin; onOpen: (id: string) => void };
 
 /** The remarks of the answer that is being read, for the lines where they stand. */
-export const NotesContext = createContext<LineNotes>({ remarks: [], onOpen: () => undefined });
+export const NotesContext = createContext<LineNotes>({ remarks: [], margin: "below", onOpen: () => undefined });
 
 const isOn = (lines: Lines, ground: Ground) => lines.part === ground.part && lines.path === ground.path;
 
-/** The remarks that end within some lines, and whether any touches them. */
-export function useNotesAt(ground: Ground, from: number, to: number): { ending: PlacedRemark[]; touched: boolean } {
-  const { remarks } = useContext(NotesContext);
+export type NotesAt = {
+  /** To draw before the lines. */
+  above: PlacedRemark[];
+  /** To draw after the lines. */
+  below: PlacedRemark[];
+  /** Whether any remark touches them. */
+  touched: boolean;
+};
+
+/** The remarks to draw with some lines, as the margin allows. */
+export function useNotesAt(ground: Ground, from: number, to: number): NotesAt {
+  const { remarks, margin } = useContext(NotesContext);
   const here = remarks.filter(({ remark }) => remark.lines && isOn(remark.lines, ground));
+  const within = (line: number | undefined) => line !== undefined && line >= from && line <= to;
   return {
-    ending: here.filter(({ remark }) => remark.lines && remark.lines.to >= from && remark.lines.to <= to),
+    above: margin === "beside" ? here.filter(({ remark }) => within(remark.lines?.from)) : [],
+    below: margin === "below" ? here.filter(({ remark }) => within(remark.lines?.to)) : [],
     touched: here.some(({ remark }) => remark.lines && remark.lines.from <= to && remark.lines.to >= from),
   };
 }

@@ -96,10 +96,17 @@ export function pickedLines(column: Element): Lines | undefined {
     from: Math.min(...lines.map((l) => Number(l.dataset["from"]))),
     to: Math.max(...lines.map((l) => Number(l.dataset["to"]))),
     quote: lines
-      .map((l) => (l.dataset["code"] ?? l.textContent).replaceAll("\u200b", ""))
+      .map((l) => (l.dataset["code"] ?? ownText(l)).replaceAll("\u200b", ""))
       .join("\n")
       .slice(0, LONGEST_QUOTE),
   };
+}
+
+/** What a line says, without the remarks that stand in it. */
+function ownText(line: Element): string {
+  return [...line.childNodes]
+    .map((n) => (n instanceof Element ? (n.hasAttribute("data-remark") ? "" : ownText(n)) : (n.textContent ?? "")))
+    .join("");
 }
 
 /** The line of a text, where it is laid out; folded parts around it are opened. */

@@ -18,7 +18,8 @@ import org.mossbank.core.markdown.FencedBlock;
 
 /**
  * What a Markdown answer changes in the starting code. Two things count: blocks that hold a unified diff, and blocks that print
- * a file of the starting code again. An excerpt of a file is neither: what it leaves out was not removed.
+ * a file of the starting code again: those that hold much of its lines, or declare all its types anew. An excerpt of a file is
+ * neither: what it leaves out was not removed.
  */
 public final class AnswerChanges {
     /** Lines kept around a change. */
@@ -29,6 +30,17 @@ public final class AnswerChanges {
 
     /** A block prints a file again if it holds at least this share of the file's lines that are not blank. */
     private static final double SHARE_OF_A_REPRINT = 0.5;
+
+    /** A line that stands for lines left out. */
+    private static final Pattern LEFT_OUT = Pattern.compile("(?m)^\\s*(?://|#|--|/\\*|<!--)?\\s*(?:\\.\\.\\.|…)");
+
+    /** A type declared at the left edge, not within another. */
+    private static final Pattern TYPE =
+            Pattern.compile("(?m)^(?:\\w[\\w ]* )?(?:class|record|interface|enum|struct|trait|object) +(\\w+)");
+
+    /** A line of a file's head, which says where it belongs and what it uses. */
+    private static final Pattern HEAD = Pattern.compile(
+            "^(?:package |import |from \\S+ import |using |use |#include|namespace .*;|require\\b|require_relative\\b).*");
 
     private static final Pattern PATH = Pattern.compile("[\\w.-]+(?:/[\\w.-]+)*\\.[A-Za-z]\\w{0,7}");
     private static final Set<String> DIFF_LANGUAGES = Set.of("diff", "patch", "udiff");
@@ -72,11 +84,30 @@ public final class AnswerChanges {
             }
         } else {
             reprinted(block).ifPresent(path -> {
-                Optional<FileChange> change = between(path, startingCode.get(path), block.content());
+                String start = startingCode.get(path);
+                Optional<FileChange> change = between(path, start, withHead(start, block.content()));
                 changes.remove(path);
                 change.ifPresent(c -> put(List.of(c)));
             });
         }
+    }
+
+    /** Code that says nothing of a file's head leaves it as it is: few answers print again what stays above the first type. */
+    private static String withHead(String start, String code) {
+        if (code.lines().anyMatch(l -> HEAD.matcher(l).matches())) {
+            return code;
+        }
+        StringBuilder head = new StringBuilder();
+        boolean says = false;
+        for (String line : start.lines().toList()) {
+            boolean isHead = HEAD.matcher(line).matches();
+            if (!isHead && !line.isBlank()) {
+                break;
+            }
+            says |= isHead;
+            head.append(line).append('\n');
+        }
+        return says ? head + code : code;
     }
 
     private void put(List<FileChange> fresh) {
@@ -90,10 +121,13 @@ public final class AnswerChanges {
     /** The file that a block prints again: the one it names, or the one it is most like. */
     Optional<String> reprinted(FencedBlock block) {
         Set<String> lines = solid(block.content());
+        Set<String> types = types(block.content());
         Optional<String> named = named(block);
         return startingCode.keySet().stream()
                 .filter(path -> named.isEmpty() || named.get().equals(path))
-                .filter(path -> share(path, lines) >= SHARE_OF_A_REPRINT)
+                .filter(path -> !LEFT_OUT.matcher(block.content()).find()
+                        || LEFT_OUT.matcher(startingCode.get(path)).find())
+                .filter(path -> share(path, lines) >= SHARE_OF_A_REPRINT || declaresAnew(path, types))
                 .max((a, b) -> Double.compare(share(a, lines), share(b, lines)));
     }
 
@@ -119,6 +153,19 @@ public final class AnswerChanges {
         Set<String> ofFile = solid(startingCode.get(path));
         long held = ofFile.stream().filter(lines::contains).count();
         return ofFile.isEmpty() ? 0 : (double) held / ofFile.size();
+    }
+
+    /** Whether types are those of a file whose name one of them has: then it is the file, however much of it is new. */
+    private boolean declaresAnew(String path, Set<String> types) {
+        String name = path.substring(path.lastIndexOf('/') + 1).replaceFirst("\\.\\w+$", "");
+        Set<String> ofFile = types(startingCode.get(path));
+        return ofFile.contains(name) && types.containsAll(ofFile);
+    }
+
+    private static Set<String> types(String text) {
+        Set<String> names = new HashSet<>();
+        TYPE.matcher(text).results().forEach(found -> names.add(found.group(1)));
+        return names;
     }
 
     private static Set<String> solid(String text) {

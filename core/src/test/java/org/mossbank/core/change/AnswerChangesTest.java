@@ -6,6 +6,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.SplittableRandom;
+import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 
 public class AnswerChangesTest {
@@ -34,6 +35,69 @@ public class AnswerChangesTest {
     @Test
     public void anExcerptRemovesNothing() {
         assertThat(AnswerChanges.of(CODE, "```java\n    int range;\n```\n")).isEmpty();
+    }
+
+    @DataProvider
+    Object[][] excerpts() {
+        return new Object[][] {
+            {"a method of it", "void shine() {}\n"},
+            {"lines left out", "class Light {\n    // ...\n    long period;\n    int range;\n}\n"},
+            {"lines left out, in one sign", "package buoys;\n\nclass Light {\n    …\n}\n"},
+            {"another type", "class Lamp {\n    long period;\n}\n"},
+            {"its type within another", "class Buoy {\n    static class Light {\n    }\n}\n"},
+            {"its type in words", "// the class Light stays\nlong period;\n"},
+        };
+    }
+
+    @Test(dataProvider = "excerpts")
+    public void whatIsNotTheWholeFileRemovesNothing(String name, String code) {
+        assertThat(AnswerChanges.of(CODE, "```java\n" + code + "```\n"))
+                .as(name)
+                .isEmpty();
+    }
+
+    @Test
+    public void aFileWhoseTypeIsDeclaredAnewIsThatFile() {
+        String answer = "```java\npublic record Light(int range, long period) {}\n```\n";
+
+        List<FileChange> changes = AnswerChanges.of(CODE, answer);
+
+        assertThat(changes).extracting(FileChange::path).containsExactly("src/buoys/Light.java");
+        // By hand: the four lines of the class go, one comes; the package is not spoken of, and stays.
+        assertThat(ChangeSize.of(changes)).isEqualTo(new ChangeSize(1, 1, 4));
+    }
+
+    @DataProvider
+    Object[][] heads() {
+        return new Object[][] {
+            // name, head of the file, head in the answer, lines added, lines removed; one line of the type changes
+            {"not spoken of", "package a;\n\nimport b.C;\n\n", "", 1, 1},
+            {"in the answer, without one import", "package a;\n\nimport b.C;\n\n", "package a;\n\n", 1, 3},
+            {"in the answer, with one more", "import b.C;\n", "import b.C;\nimport b.D;\n", 2, 1},
+            {"none", "", "", 1, 1},
+            {"not spoken of, in another language", "#include <b.h>\nusing namespace b;\n", "", 1, 1},
+        };
+    }
+
+    @Test(dataProvider = "heads")
+    public void theHeadOfAFileStaysUnlessTheAnswerHasOne(
+            String name, String head, String inAnswer, int added, int removed) {
+        String type = "class Light {\n    int range;\n    int period;\n}\n";
+        String answer = "```java\n" + inAnswer + type.replace("int range", "long range") + "```\n";
+
+        assertThat(ChangeSize.of(AnswerChanges.of(Map.of("Light.java", head + type), answer)))
+                .as(name)
+                .isEqualTo(new ChangeSize(1, added, removed));
+    }
+
+    @Test
+    public void allTypesOfAFileMustBeThereForItToBeDeclaredAnew() {
+        Map<String, String> two = Map.of("Light.java", "class Light {\n    int a;\n    int b;\n}\nclass Lens {}\n");
+
+        assertThat(AnswerChanges.of(two, "```java\nrecord Light(int a) {}\n```\n"))
+                .isEmpty();
+        assertThat(AnswerChanges.of(two, "```java\nrecord Light(int a) {}\n\nrecord Lens() {}\n```\n"))
+                .hasSize(1);
     }
 
     @Test
