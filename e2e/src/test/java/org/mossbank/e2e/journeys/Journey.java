@@ -60,7 +60,7 @@ public abstract class Journey {
     }
 
     @AfterTest(alwaysRun = true)
-    public static void stopServer(ITestContext context) {
+    public void stopServer(ITestContext context) {
         ServerProcess used = SERVERS.remove(context.getName());
         if (used != null) {
             used.close();
