@@ -5,6 +5,9 @@ import "./styles/tokens.css";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { App } from "./app/App";
+import { keepForOffline } from "./app/offline";
+
+keepForOffline();
 
 const root = document.getElementById("root");
 if (root) {

@@ -49,7 +49,7 @@ async function desk(change: Partial<Schemas["SheetView"]> = {}) {
 /** The desk on what the client holds of the sheet, as its page has it. */
 function Kept() {
   const sheet = useQuery({ ...oneSheet("sheet"), staleTime: Infinity });
-  return sheet.data ? <SheetDesk sheet={sheet.data} accountId="me" /> : null;
+  return sheet.data ? <SheetDesk sheet={sheet.data} accountId="me" fromCopy={false} /> : null;
 }
 
 const here = () => document.activeElement?.getAttribute("aria-label") ?? "";

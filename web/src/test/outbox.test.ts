@@ -43,7 +43,7 @@ describe("Outbox", () => {
     const first = outbox(async () => ({ result: "unreachable" }), store);
     first.box.put(grade("1", 3), 100_000);
     await first.box.flush();
-    first.box.stop();
+    first.box.retire();
     expect(first.box.state().connection).toBe("unreachable");
     const sent: string[] = [];
     const second = outbox(async (c) => {
@@ -53,6 +53,58 @@ describe("Outbox", () => {
     expect(second.box.state().pending.get("a/grade/c")).toEqual(grade("1", 3));
     await second.box.flush();
     expect(sent).toEqual(["1"]);
+  });
+
+  it("leaves alone what another has taken over, once its page is left", async () => {
+    const store = memory();
+    const answers: ((delivery: Delivery) => void)[] = [];
+    const left = outbox(() => new Promise<Delivery>((resolve) => answers.push(resolve)), store);
+    left.box.put(grade("1", 3), 100_000);
+    const sending = left.box.flush();
+    left.box.retire();
+    const sent: [string, number][] = [];
+    const next = outbox(async (c) => {
+      sent.push([c.changeId, c.baseRevision]);
+      return { result: "saved", revision: sent.length };
+    }, store);
+    next.box.put(grade("2", 2, 0), 100_000);
+    next.box.put(grade("3", 1, 0, "b"), 100_000);
+
+    answers[0]?.({ result: "saved", revision: 4 });
+    await sending;
+
+    const kept: { queue: Change[] } = JSON.parse(store.getItem("k") ?? "");
+    expect(kept.queue.map((c) => [c.changeId, c.baseRevision])).toEqual([
+      ["2", 4],
+      ["3", 0],
+    ]);
+  });
+
+  it("tries nothing again once its page is left, and does when it is shown again", async () => {
+    let tries = 0;
+    const store = memory();
+    const box = new Outbox({
+      store,
+      key: "k",
+      deliver: async () => {
+        tries++;
+        return { result: "unreachable" };
+      },
+      onSaved: () => undefined,
+      newId: () => "fresh",
+      retryAfter: 1,
+    });
+    box.put(grade("1", 3), 100_000);
+    box.retire();
+    await box.flush();
+    await new Promise((resolve) => setTimeout(resolve, 20));
+    expect(tries).toBe(1);
+    expect(store.getItem("k")).toContain('"changeId":"1"');
+    box.resume();
+    await box.flush();
+    await new Promise((resolve) => setTimeout(resolve, 20));
+    expect(tries).toBeGreaterThan(2);
+    box.retire();
   });
 
   it("is done for whoever asks while it sends only when everything is sent", async () => {

@@ -1,14 +1,27 @@
 import { queryOptions, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useOutletContext } from "react-router";
 import { api, type Schemas, unwrap } from "../../api/client";
+import { askAgain, forgetCopies, keepCopy, orCopy } from "../../api/copies";
 
 export const sessionKeys = { current: ["session"] as const };
+
+const COPY = "session";
+
+/** Copies are kept for whoever is signed in, and for nobody else. */
+async function keepOnlyFor(session: Schemas["SessionView"]): Promise<void> {
+  await (session.account ? keepCopy(COPY, session) : forgetCopies());
+}
 
 const currentSession = () =>
   queryOptions({
     queryKey: sessionKeys.current,
-    queryFn: ({ signal }) => unwrap(api.GET("/api/session", { signal })),
+    queryFn: async ({ signal }) => {
+      const session = await orCopy(COPY, unwrap(api.GET("/api/session", { signal })));
+      await keepOnlyFor(session);
+      return session;
+    },
     staleTime: 60_000,
+    refetchInterval: askAgain(COPY),
   });
 
 export function useSession() {
@@ -34,6 +47,7 @@ function useEnter() {
   return (session: Schemas["SessionView"]) => {
     client.removeQueries({ predicate: (query) => query.queryKey[0] !== sessionKeys.current[0] });
     client.setQueryData(sessionKeys.current, session);
+    void forgetCopies().then(() => keepOnlyFor(session));
   };
 }
 

@@ -1,10 +1,11 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useParams } from "react-router";
 import { ApiProblem } from "../../api/client";
+import { isCopy } from "../../api/copies";
 import { Query } from "../../ui/Query";
 import { useAccount } from "../account";
 import { ExpectationForm } from "../study";
-import { mySheets, oneSheet } from "./api";
+import { copyOfSheet, mySheets, oneSheet } from "./api";
 import { SheetDesk } from "./SheetDesk";
 
 export function DeskPage() {
@@ -14,9 +15,11 @@ export function DeskPage() {
   if (sheet.error instanceof ApiProblem && sheet.error.type === "expectation-first") {
     return <ExpectationFirst sheetId={sheetId} />;
   }
+  // Looked at anew whenever something came.
+  const fromCopy = sheet.dataUpdatedAt > 0 && isCopy(copyOfSheet(sheetId));
   return (
     <Query of={sheet} what="the sheet">
-      {(data) => <SheetDesk key={data.id} sheet={data} accountId={account.id} />}
+      {(data) => <SheetDesk key={data.id} sheet={data} accountId={account.id} fromCopy={fromCopy} />}
     </Query>
   );
 }

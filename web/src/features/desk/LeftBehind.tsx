@@ -34,7 +34,7 @@ export function LeftBehind({ accountId }: { accountId: string }) {
     window.addEventListener("online", again);
     return () => {
       window.removeEventListener("online", again);
-      outboxes.forEach((o) => o.outbox.stop());
+      outboxes.forEach((o) => o.outbox.retire());
     };
   }, [client, accountId]);
   return open.length === 0 ? null : (

@@ -1,11 +1,10 @@
 import { Link } from "react-router";
-import { ApiProblem, type Schemas } from "../../api/client";
+import { ApiProblem } from "../../api/client";
 import { Button } from "../../ui/Button";
 import { count } from "../../ui/format";
 import { Note } from "../../ui/Note";
+import type { Lock } from "./lock";
 import type { Missing } from "./missing";
-
-type Lock = "sent" | "closed" | "set-aside" | "withdrawn";
 
 type MessagesProps = {
   missing: Missing[] | undefined;
@@ -24,18 +23,6 @@ const LOCKS: Record<Exclude<Lock, "withdrawn">, string> = {
   closed: "The round is closed; grades stay as they are.",
   "set-aside": "The prompt turned out faulty and was set aside; there is nothing to grade here.",
 };
-
-export function lockOf(sheet: Schemas["SheetView"]): Lock | undefined {
-  return sheet.setAside
-    ? "set-aside"
-    : sheet.withdrawn !== undefined
-      ? "withdrawn"
-      : sheet.roundClosed
-        ? "closed"
-        : sheet.sent
-          ? "sent"
-          : undefined;
-}
 
 /** More missing things than these are counted. */
 const MOST_LISTED = 12;

@@ -3,7 +3,7 @@ import { count } from "../../ui/format";
 import type { OutboxState } from "./outbox";
 
 /** A quiet sign of what is saved, and a plain one of what is not yet. */
-export function SavedSign({ outbox }: { outbox: OutboxState }) {
+export function SavedSign({ outbox, fromCopy }: { outbox: OutboxState; fromCopy: boolean }) {
   const waiting = count(outbox.pending.size, "change", "changes");
   return (
     <span role="status" className="text-sm whitespace-nowrap">
@@ -16,7 +16,10 @@ export function SavedSign({ outbox }: { outbox: OutboxState }) {
         </span>
       )}
       {outbox.connection === "sending" && <span className="text-ink-soft">Saving …</span>}
-      {outbox.connection === "fine" && (
+      {outbox.connection === "fine" && fromCopy && (
+        <span className="border-b-2 border-ochre">No connection: the sheet as it was here last</span>
+      )}
+      {outbox.connection === "fine" && !fromCopy && (
         <span className="text-ink-soft">{outbox.pending.size > 0 ? "Saving …" : "All saved"}</span>
       )}
     </span>

@@ -23,7 +23,8 @@ import { JudgeTable, type JudgeTableHandle } from "./JudgeTable";
 import { KeyHelp } from "./KeyHelp";
 import { KeyPointList } from "./KeyPointList";
 import { LookAgain } from "./LookAgain";
-import { lockOf, Messages } from "./Messages";
+import { lockOf } from "./lock";
+import { Messages } from "./Messages";
 import { type Missing, missingOn } from "./missing";
 import { PromptPanel } from "./PromptPanel";
 import { foldAll } from "./reading/folding";
@@ -34,6 +35,7 @@ import { Ruler } from "./Ruler";
 import { SavedSign } from "./SavedSign";
 import { SearchBar } from "./SearchBar";
 import { useActiveTime } from "./useActiveTime";
+import { useCopy } from "./useCopy";
 import { type Desk, useDesk } from "./useDesk";
 import { useFilledIn } from "./useFilledIn";
 import { changeView, columnsShown, firstView, type Focus, type ViewChange } from "./view";
@@ -42,7 +44,7 @@ type Sheet = Schemas["SheetView"];
 
 const Comparison = lazy(async () => ({ default: (await import("./reading/Comparison")).Comparison }));
 
-type SheetDeskProps = { sheet: Sheet; accountId: string };
+type SheetDeskProps = { sheet: Sheet; accountId: string; fromCopy: boolean };
 
 /** Keys that change what is seen, and nothing else. */
 const VIEW_KEYS: Record<string, ViewChange> = {
@@ -65,8 +67,9 @@ const PAGE = 0.85;
 const LINK = "text-sm text-tarn underline underline-offset-4";
 
 /** The desk for one sheet: prompt, answers side by side, and docked below them the table and the ruler of anchors. */
-export function SheetDesk({ sheet, accountId }: SheetDeskProps) {
+export function SheetDesk({ sheet, accountId, fromCopy }: SheetDeskProps) {
   const desk = useDesk(sheet, accountId);
+  useCopy(sheet);
   const send = useSend(sheet.id);
   const takeBack = useTakeBack(sheet.id);
   const navigate = useNavigate();
@@ -272,7 +275,7 @@ export function SheetDesk({ sheet, accountId }: SheetDeskProps) {
         </button>
         <span className="ml-auto" />
         {view.tied && <span className="text-sm whitespace-nowrap">scrolling together</span>}
-        <SavedSign outbox={desk.outbox} />
+        <SavedSign outbox={desk.outbox} fromCopy={fromCopy} />
         <button type="button" className={LINK} onClick={() => onView({ type: "help", open: true })}>
           Keys
         </button>

@@ -1,5 +1,6 @@
 import { queryOptions, useMutation, useQueryClient } from "@tanstack/react-query";
 import { api, type Schemas, unwrap } from "../../api/client";
+import { askAgain, keptCopy, orCopy } from "../../api/copies";
 import { studyKeys } from "../study";
 import type { Change } from "./outbox";
 
@@ -12,16 +13,21 @@ export const sheetKeys = {
     [...sheetKeys.all, "comparison", sheetId, first, second] as const,
 };
 
+/** The name of the copy of a sheet. */
+export const copyOfSheet = (sheetId: string) => `sheets/${sheetId}`;
+
 export const mySheets = () =>
   queryOptions({
     queryKey: sheetKeys.mine(),
-    queryFn: ({ signal }) => unwrap(api.GET("/api/sheets", { signal })),
+    queryFn: ({ signal }) => keptCopy("sheets", unwrap(api.GET("/api/sheets", { signal }))),
   });
 
 export const oneSheet = (sheetId: string) =>
   queryOptions({
     queryKey: sheetKeys.one(sheetId),
-    queryFn: ({ signal }) => unwrap(api.GET("/api/sheets/{sheetId}", { params: { path: { sheetId } }, signal })),
+    queryFn: ({ signal }) =>
+      orCopy(copyOfSheet(sheetId), unwrap(api.GET("/api/sheets/{sheetId}", { params: { path: { sheetId } }, signal }))),
+    refetchInterval: askAgain(copyOfSheet(sheetId)),
   });
 
 /** Answers cannot change while a round is open, so their code is fetched once. */
@@ -30,8 +36,11 @@ export const codeOfAnswer = (sheetId: string, answerId: string) =>
     queryKey: sheetKeys.code(sheetId, answerId),
     staleTime: Infinity,
     queryFn: ({ signal }) =>
-      unwrap(
-        api.GET("/api/sheets/{sheetId}/answers/{answerId}/code", { params: { path: { sheetId, answerId } }, signal }),
+      keptCopy(
+        `sheets/${sheetId}/code/${answerId}`,
+        unwrap(
+          api.GET("/api/sheets/{sheetId}/answers/{answerId}/code", { params: { path: { sheetId, answerId } }, signal }),
+        ),
       ),
   });
 

@@ -56,6 +56,7 @@ export class Outbox {
   private sending: Promise<void> | undefined;
   private connection: OutboxState["connection"] = "fine";
   private refusal: string | undefined;
+  private retired = false;
   private timer: ReturnType<typeof setTimeout> | undefined;
   private snapshot: OutboxState;
 
@@ -91,6 +92,9 @@ export class Outbox {
   }
 
   private save(): void {
+    if (this.retired) {
+      return;
+    }
     if (this.queue.length === 0 && this.conflicts.size === 0) {
       this.options.store.removeItem(this.options.key);
     } else {
@@ -150,11 +154,38 @@ export class Outbox {
 
   private schedule(delay: number): void {
     clearTimeout(this.timer);
-    this.timer = setTimeout(() => void this.flush(), delay);
+    if (!this.retired) {
+      this.timer = setTimeout(() => void this.flush(), delay);
+    }
   }
 
-  stop(): void {
+  /**
+   * Its page is left. What is on its way goes on, but nothing is tried again: another outbox may have taken over what is
+   * stored, so from now on this one takes out of it what was acknowledged and touches nothing else.
+   */
+  retire(): void {
+    this.retired = true;
     clearTimeout(this.timer);
+  }
+
+  /** Its page is shown (again). */
+  resume(): void {
+    this.retired = false;
+  }
+
+  private takeOut(change: Change, revision: number): void {
+    const { store, key } = this.options;
+    const kept = this.stored(key);
+    const queue = onTopOf(
+      kept.queue.filter((c) => c.changeId !== change.changeId),
+      change,
+      revision,
+    );
+    if (queue.length === 0 && kept.conflicts.length === 0) {
+      store.removeItem(key);
+    } else {
+      store.setItem(key, JSON.stringify({ ...kept, queue }));
+    }
   }
 
   /** Sends what waits, in order. Ends when nothing waits or the server cannot take it now; so does asking again meanwhile. */
@@ -187,11 +218,11 @@ export class Outbox {
       case "saved":
         this.drop(change);
         this.saved.set(cellOf(change), { value: change, revision: delivery.revision });
-        // What followed it for the same cell was made on top of it.
-        this.queue = this.queue.map((c) =>
-          cellOf(c) === cellOf(change) ? { ...c, baseRevision: delivery.revision } : c,
-        );
+        this.queue = onTopOf(this.queue, change, delivery.revision);
         this.connection = "sending";
+        if (this.retired) {
+          this.takeOut(change, delivery.revision);
+        }
         this.options.onSaved(change, delivery.revision);
         this.changed();
         return true;
@@ -222,4 +253,9 @@ export class Outbox {
   private drop(change: Change): void {
     this.queue = this.queue.filter((c) => c.changeId !== change.changeId);
   }
+}
+
+/** What followed an acknowledged change for the same cell was made on top of it. */
+function onTopOf(queue: Change[], saved: Change, revision: number): Change[] {
+  return queue.map((c) => (cellOf(c) === cellOf(saved) ? { ...c, baseRevision: revision } : c));
 }

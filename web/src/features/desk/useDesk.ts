@@ -63,11 +63,13 @@ export function useDesk(sheet: Sheet, accountId: string): Desk {
 
   useEffect(() => {
     const again = () => void outbox.flush();
+    outbox.resume();
     again();
     window.addEventListener("online", again);
     return () => {
       window.removeEventListener("online", again);
       void outbox.flush();
+      outbox.retire();
     };
   }, [outbox]);
 

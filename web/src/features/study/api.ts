@@ -1,5 +1,6 @@
 import { queryOptions, useMutation, useQueryClient } from "@tanstack/react-query";
 import { api, type Schemas, unwrap } from "../../api/client";
+import { keptCopy } from "../../api/copies";
 
 export const studyKeys = {
   all: ["studies"] as const,
@@ -12,7 +13,7 @@ const ofStudy = (studyId: string) => ({ params: { path: { studyId } } });
 export const myStudies = () =>
   queryOptions({
     queryKey: [...studyKeys.all, "mine"],
-    queryFn: ({ signal }) => unwrap(api.GET("/api/studies", { signal })),
+    queryFn: ({ signal }) => keptCopy("studies", unwrap(api.GET("/api/studies", { signal }))),
   });
 
 export const oneStudy = (studyId: string) =>

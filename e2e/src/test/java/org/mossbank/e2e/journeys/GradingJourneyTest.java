@@ -2,8 +2,10 @@ package org.mossbank.e2e.journeys;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.io.IOException;
 import org.mossbank.e2e.Browser;
 import org.mossbank.testkit.ApiClient;
+import org.mossbank.testkit.Wire;
 import org.openqa.selenium.By;
 import org.openqa.selenium.Keys;
 import org.openqa.selenium.WebElement;
@@ -258,5 +260,51 @@ public class GradingJourneyTest extends Journey {
         browser.await(d -> browser.focusedLabel().equals("Reason for the grades of answer 1"));
         browser.clickButton("Answer 2: Idiom");
         browser.await(d -> browser.focusedLabel().equals("Idiom, answer 2, no grade"));
+    }
+
+    /** Not only requests fail: the whole connection is cut, and the page itself must come from the browser. */
+    @Test(dependsOnMethods = "anIncompleteSheetSaysWhatIsMissingAndGoesThere")
+    public void theDeskOpensWithoutAConnection() throws IOException {
+        try (Wire wire = Wire.to(server().address());
+                Browser away = Browser.open(wire.address())) {
+            openJurisSheet(away);
+            away.click(By.cssSelector("[data-cell='1-2']"));
+            away.press("2");
+            away.seeText("All saved");
+            away.await(d -> Boolean.TRUE.equals(away.driver().executeAsyncScript(IS_KEPT)));
+
+            wire.cut();
+            away.driver().navigate().refresh();
+            away.seeHeading("Review the page of notices");
+            away.seeText("No connection: the sheet as it was here last");
+            assertThat(label(away, "1-2")).contains("level 2 ");
+            away.click(By.cssSelector("[data-cell='1-3']"));
+            away.press("3");
+            away.seeText("No connection: 1 change kept here");
+            away.driver().navigate().refresh();
+            away.seeText("No connection: 1 change kept here");
+            assertThat(label(away, "1-3")).contains("level 3 ");
+
+            wire.mend();
+            away.seeText("All saved");
+            browser.driver().navigate().refresh();
+            browser.await(d -> label(browser, "1-3").contains("level 3 "));
+            assertThat(label(browser, "1-2")).contains("level 2 ");
+        }
+    }
+
+    /** Whether all files of the page and the sheet are kept in the browser. */
+    private static final String IS_KEPT = """
+            const done = arguments[0];
+            Promise.all(['mossbank.files', 'mossbank.copies'].map(name => caches.open(name).then(c => c.keys())))
+              .then(([files, copies]) => {
+                const kept = files.map(file => file.url);
+                const used = performance.getEntriesByType('resource').map(e => e.name).filter(n => n.includes('/assets/'));
+                done(used.every(name => kept.includes(name)) && copies.some(c => c.url.includes('/sheets/')));
+              }, () => done(false));""";
+
+    private static String label(Browser window, String cell) {
+        return String.valueOf(
+                window.see(By.cssSelector("[data-cell='" + cell + "']")).getAttribute("aria-label"));
     }
 }

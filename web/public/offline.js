@@ -1,0 +1,86 @@
+/*
+ * Stands between the pages and the server, and keeps the application's own files: the one page, and the scripts, styles and
+ * fonts that were used. The server is asked first for the page, always; what is kept serves when it cannot be reached.
+ * Nothing under /api comes this way.
+ */
+const STORE = "mossbank.files";
+const PAGE = "/";
+
+/** Files whose address does not change with what they hold. */
+const NAMED = ["/theme.js", "/mossbank.svg"];
+
+self.addEventListener("install", (event) => {
+  self.skipWaiting();
+  event.waitUntil(fetch(PAGE).then(keepPage));
+});
+
+self.addEventListener("activate", (event) => event.waitUntil(self.clients.claim()));
+
+self.addEventListener("message", (event) => {
+  const files = event.data.filter((address) => isHashed(new URL(address)) || isNamed(new URL(address)));
+  event.waitUntil(Promise.allSettled(files.map((address) => fetch(address).then((found) => keep(address, found)))));
+});
+
+self.addEventListener("fetch", (event) => {
+  const { request } = event;
+  const url = new URL(request.url);
+  if (request.method !== "GET" || url.origin !== self.location.origin) {
+    return;
+  }
+  if (request.mode === "navigate") {
+    if (!/^\/(api|actuator)\//.test(url.pathname)) {
+      event.respondWith(page(event));
+    }
+  } else if (isHashed(url)) {
+    event.respondWith(kept(request).then((found) => found ?? fetched(event)));
+  } else if (isNamed(url)) {
+    event.respondWith(fetched(event).catch(() => orFail(kept(request))));
+  }
+});
+
+const isHashed = (url) => url.origin === self.location.origin && url.pathname.startsWith("/assets/");
+const isNamed = (url) => url.origin === self.location.origin && NAMED.includes(url.pathname);
+
+const kept = async (request) => (await caches.open(STORE)).match(request);
+
+async function keep(request, response) {
+  if (response.ok) {
+    await (await caches.open(STORE)).put(request, response);
+  }
+}
+
+/** Another page is another version: files of the one before are not needed any more. */
+async function keepPage(response) {
+  if (!response.ok) {
+    return;
+  }
+  const store = await caches.open(STORE);
+  const text = await response.clone().text();
+  const before = await (await store.match(PAGE))?.text();
+  if (before !== undefined && before !== text) {
+    await Promise.all((await store.keys()).map((file) => store.delete(file)));
+  }
+  await store.put(PAGE, response);
+}
+
+async function fetched(event) {
+  const response = await fetch(event.request);
+  event.waitUntil(keep(event.request, response.clone()));
+  return response;
+}
+
+async function page(event) {
+  try {
+    const response = await fetch(event.request);
+    // What a proxy says for a server that is not there is as good as nothing.
+    if (response.status < 502) {
+      event.waitUntil(keepPage(response.clone()));
+      return response;
+    }
+  } catch {
+    // Not reached.
+  }
+  return orFail(kept(PAGE));
+}
+
+const orFail = async (found) => (await found) ?? Response.error();

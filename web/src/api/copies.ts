@@ -1,0 +1,85 @@
+import { Unreachable } from "./client";
+
+/**
+ * What the server answered last, kept in this browser so that grading goes on when the server cannot be reached and the page
+ * is loaded again. Copies are of what the signed-in person may see, and go with them.
+ */
+const STORE = "mossbank.copies";
+
+/** Names of what was shown from a copy, as the server could not be reached. */
+const shown = new Set<string>();
+
+// Where a page is not served over a safe connection, browsers have no such store; then nothing is kept.
+const store = () => (typeof caches === "undefined" ? undefined : caches.open(STORE));
+const address = (name: string) => `/${STORE}/${name}`;
+
+export async function keepCopy(name: string, data: unknown): Promise<void> {
+  try {
+    await (await store())?.put(address(name), new Response(JSON.stringify(data)));
+  } catch {
+    // The store is full or closed: the next loading needs the server, as it would without copies.
+  }
+}
+
+/** The copy under a name, and those under names that go on from it. */
+export async function dropCopies(name: string): Promise<void> {
+  const all = await store();
+  const files = (await all?.keys()) ?? [];
+  const from = address(name);
+  await Promise.all(
+    files
+      .filter((file) => {
+        const { pathname } = new URL(file.url);
+        return pathname === from || pathname.startsWith(`${from}/`);
+      })
+      .map((file) => all?.delete(file)),
+  );
+}
+
+/** All of them: somebody signed out, or somebody else signed in. */
+export async function forgetCopies(): Promise<void> {
+  shown.clear();
+  if (typeof caches !== "undefined") {
+    await caches.delete(STORE);
+  }
+}
+
+/** Whether what was fetched last under a name is a copy. */
+export const isCopy = (name: string): boolean => shown.has(name);
+
+/** How often to ask again for what is shown from a copy, in milliseconds. */
+const ASK_AGAIN = 3_000;
+
+/** For queries: asks again while there is only a copy. */
+export const askAgain = (name: string) => (): number | false => isCopy(name) && ASK_AGAIN;
+
+/**
+ * What the server answers, or the copy of it while the server cannot be reached.
+ *
+ * @throws Unreachable if there is no copy either
+ */
+export async function orCopy<T>(name: string, fetching: Promise<T>): Promise<T> {
+  try {
+    const data = await fetching;
+    shown.delete(name);
+    return data;
+  } catch (error) {
+    const kept = error instanceof Unreachable ? await (await store())?.match(address(name)) : undefined;
+    if (!kept) {
+      throw error;
+    }
+    shown.add(name);
+    const copy: T = await kept.json();
+    return copy;
+  }
+}
+
+/** The same, where every answer of the server becomes the copy. */
+export const keptCopy = <T>(name: string, fetching: Promise<T>): Promise<T> =>
+  orCopy(
+    name,
+    fetching.then((data) => {
+      void keepCopy(name, data);
+      return data;
+    }),
+  );
