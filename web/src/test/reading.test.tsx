@@ -6,7 +6,7 @@ import type { Schemas } from "../api/client";
 import { AnswerText } from "../features/desk/reading/AnswerText";
 import { ChangedFiles } from "../features/desk/reading/ChangedFiles";
 import { pairsOf, plainCounts, stretchesOf } from "../features/desk/reading/diff";
-import { NotesContext } from "../features/desk/reading/notes";
+import { MarginContext, NotesContext } from "../features/desk/reading/notes";
 import { begin, goToLine, linesIn, move, pickedLines } from "../features/desk/reading/pointing";
 import { RemarkForm } from "../features/desk/RemarkForm";
 import type { PlacedRemark } from "../features/desk/useDesk";
@@ -43,10 +43,12 @@ const remark = (from: number, to: number, part: "TEXT" | "AFTER" = "TEXT", path?
 
 const shown = (text: string, remarks: PlacedRemark[] = [], margin: "below" | "beside" = "below") =>
   render(
-    <NotesContext value={{ remarks, margin, onOpen: () => undefined }}>
-      <section data-column="0">
-        <AnswerText text={text} />
-      </section>
+    <NotesContext value={{ remarks, onOpen: () => undefined }}>
+      <MarginContext value={margin}>
+        <section data-column="0">
+          <AnswerText text={text} />
+        </section>
+      </MarginContext>
     </NotesContext>,
   ).container;
 
@@ -247,7 +249,7 @@ describe("a difference", () => {
 
   it.each(["inline", "beside"] as const)("carries remarks on its lines, %s", (layout) => {
     render(
-      <NotesContext value={{ remarks: [remark(4, 4, "AFTER", "Lamp.java")], margin: "below", onOpen: () => undefined }}>
+      <NotesContext value={{ remarks: [remark(4, 4, "AFTER", "Lamp.java")], onOpen: () => undefined }}>
         <ChangedFiles files={[change()]} start={new Map()} layout={layout} />
       </NotesContext>,
     );

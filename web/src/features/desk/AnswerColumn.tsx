@@ -3,7 +3,7 @@ import type { Schemas } from "../../api/client";
 import { classes } from "../../ui/classes";
 import { AnswerText } from "./reading/AnswerText";
 import type { DiffLayout } from "./reading/ChangedFiles";
-import { type LineNotes, type Margin, NotesContext } from "./reading/notes";
+import { type LineNotes, type Margin, MarginContext, NotesContext } from "./reading/notes";
 import { begin, forget, move, pickedLines, pickSelection, type Pointer } from "./reading/pointing";
 import { RemarkNotes } from "./reading/RemarkNote";
 import type { PlacedRemark } from "./useDesk";
@@ -65,7 +65,6 @@ export const AnswerColumn = memo(
       const same: PlacedRemark[] = JSON.parse(said);
       return {
         remarks: same,
-        margin,
         onOpen: (id) => {
           const editing = same.find((r) => r.id === id);
           if (editing) {
@@ -73,7 +72,7 @@ export const AnswerColumn = memo(
           }
         },
       };
-    }, [said, margin, column, onView]);
+    }, [said, column, onView]);
 
     const startPointing = () => {
       const first = section.current && begin(section.current);
@@ -147,18 +146,20 @@ export const AnswerColumn = memo(
       >
         <ColumnHead {...props} />
         <NotesContext value={notes}>
-          <RemarkNotes notes={remarks.filter((r) => !r.remark.lines)} />
-          <div
-            className={classes(
-              hasMargin && "with-margin",
-              wide && part === "text" && (hasMargin ? "max-w-[73rem]" : "max-w-4xl"),
-            )}
-          >
-            <Suspense fallback={<p className="mt-1 text-ink-soft">Fetching …</p>}>
-              {begun && <ColumnPart {...props} />}
-            </Suspense>
-          </div>
-          <ElsewhereNotes remarks={remarks} part={part} />
+          <MarginContext value={margin}>
+            <RemarkNotes notes={remarks.filter((r) => !r.remark.lines)} />
+            <div
+              className={classes(
+                hasMargin && "with-margin",
+                wide && part === "text" && (hasMargin ? "max-w-[73rem]" : "max-w-4xl"),
+              )}
+            >
+              <Suspense fallback={<p className="mt-1 text-ink-soft">Fetching …</p>}>
+                {begun && <ColumnPart {...props} />}
+              </Suspense>
+            </div>
+            <ElsewhereNotes remarks={remarks} part={part} />
+          </MarginContext>
         </NotesContext>
       </section>
     );

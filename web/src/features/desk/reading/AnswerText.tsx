@@ -24,11 +24,11 @@ const linesOf = (node: Element | undefined) => ({
 function block(Tag: "p" | "li" | "blockquote" | "table" | "h3") {
   return function Block({ node, children }: Positioned) {
     const { from, to } = linesOf(node);
-    const { above, below, touched } = useNotesAt(TEXT, from, to);
+    const { starting, ending, touched } = useNotesAt(TEXT, from, to);
     // What contains other blocks is not pointed at itself: the lines inside are.
     const pointed = Tag !== "blockquote" && !(Tag === "li" && hasBlocks(node));
-    const before = pointed && <RemarkNotes notes={above} />;
-    const after = pointed && <RemarkNotes notes={below} />;
+    const before = pointed && <RemarkNotes notes={starting} margin="beside" />;
+    const after = pointed && <RemarkNotes notes={ending} margin="below" />;
     // A list has items and nothing else.
     const within = Tag === "li";
     return (
@@ -101,11 +101,11 @@ function DiffBlock({ text, first }: { text: string; first: number }) {
 }
 
 function DiffLine({ line, number }: { line: string; number: number }) {
-  const { above, below, touched } = useNotesAt(TEXT, number, number);
+  const { starting, ending, touched } = useNotesAt(TEXT, number, number);
   const look = /^\+(?!\+\+ )/.test(line) ? "line-added" : /^-(?!-- )/.test(line) ? "line-removed" : undefined;
   return (
     <>
-      <RemarkNotes notes={above} />
+      <RemarkNotes notes={starting} margin="beside" />
       <span
         data-part="TEXT"
         data-from={number}
@@ -114,7 +114,7 @@ function DiffLine({ line, number }: { line: string; number: number }) {
       >
         {line || "\u200b"}
       </span>
-      <RemarkNotes notes={below} />
+      <RemarkNotes notes={ending} margin="below" />
     </>
   );
 }

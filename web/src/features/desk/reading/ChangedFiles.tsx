@@ -171,10 +171,10 @@ function groundOf(line: NumberedLine, path: string) {
 
 function InlineLine({ line, path }: { line: NumberedLine; path: string }) {
   const { part, number } = groundOf(line, path);
-  const { above, below, touched } = useNotesAt({ part, path }, number, number);
+  const { starting, ending, touched } = useNotesAt({ part, path }, number, number);
   return (
     <>
-      <RemarkNotes notes={above} />
+      <RemarkNotes notes={starting} margin="beside" />
       <span
         data-part={part}
         data-path={path}
@@ -188,7 +188,7 @@ function InlineLine({ line, path }: { line: NumberedLine; path: string }) {
         {SIGNS[line.kind]} {spelledOut(line.text) || "\u200b"}
         {line.nature !== "PLAIN" && <span className="line-nature">{NATURES[line.nature]}</span>}
       </span>
-      <RemarkNotes notes={below} />
+      <RemarkNotes notes={ending} margin="below" />
     </>
   );
 }
@@ -207,7 +207,7 @@ type SideProps = { line: NumberedLine | undefined; number: number | undefined; p
 function Side({ line, number, path }: SideProps) {
   const part = line?.kind === "REMOVED" ? "BEFORE" : "AFTER";
   const at = number ?? 0;
-  const { above, below, touched } = useNotesAt({ part, path }, at, at);
+  const { ending, touched } = useNotesAt({ part, path }, at, at);
   if (!line || number === undefined) {
     return <span className="border-r border-rule bg-paper" />;
   }
@@ -224,7 +224,7 @@ function Side({ line, number, path }: SideProps) {
         {SIGNS[line.kind]} {spelledOut(line.text) || "\u200b"}
         {line.nature !== "PLAIN" && <span className="line-nature">{NATURES[line.nature]}</span>}
       </span>
-      {!isTwin && <RemarkNotes notes={[...above, ...below]} />}
+      {!isTwin && <RemarkNotes notes={ending} />}
     </span>
   );
 }

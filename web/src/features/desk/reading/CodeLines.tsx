@@ -53,12 +53,12 @@ function Line({ ground, number, line, numbered, marked = false }: LineProps) {
 }
 
 function NotedLine(props: LineProps) {
-  const { above, below, touched } = useNotesAt(props.ground, props.number, props.number);
+  const { starting, ending, touched } = useNotesAt(props.ground, props.number, props.number);
   return (
     <>
-      <RemarkNotes notes={above} />
+      <RemarkNotes notes={starting} margin="beside" />
       <Line {...props} marked={touched} />
-      <RemarkNotes notes={below} />
+      <RemarkNotes notes={ending} margin="below" />
     </>
   );
 }

@@ -1,8 +1,8 @@
-import { useContext } from "react";
+import { type ReactNode, useContext } from "react";
 import { classes } from "../../../ui/classes";
 import { lineSpan } from "../../../ui/format";
 import type { PlacedRemark } from "../useDesk";
-import { NotesContext } from "./notes";
+import { type Margin, MarginContext, NotesContext } from "./notes";
 
 /** A remark at the lines it is about: a credit with a bar, a fault with a hatch, and the word to both. */
 export function RemarkNote({ id, remark }: PlacedRemark) {
@@ -28,7 +28,18 @@ export function RemarkNote({ id, remark }: PlacedRemark) {
   );
 }
 
-/** The remarks that are drawn at one place. */
-export function RemarkNotes({ notes }: { notes: PlacedRemark[] }) {
-  return notes.map((note) => <RemarkNote key={note.id} {...note} />);
+type RemarkNotesProps = { notes: PlacedRemark[]; margin?: Margin };
+
+/** Remarks at one place. */
+export function RemarkNotes({ notes, margin }: RemarkNotesProps) {
+  if (notes.length === 0) {
+    return null;
+  }
+  const all = notes.map((note) => <RemarkNote key={note.id} {...note} />);
+  return margin ? <WithMargin margin={margin}>{all}</WithMargin> : all;
+}
+
+/** Shown only in one margin. */
+function WithMargin({ margin, children }: { margin: Margin; children: ReactNode }) {
+  return useContext(MarginContext) === margin ? children : null;
 }

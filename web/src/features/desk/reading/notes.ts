@@ -9,30 +9,33 @@ export type Ground = { part: Lines["part"]; path?: string };
 /** Where remarks stand: in a margin beside the first of their lines, or, where there is no room for one, below the last. */
 export type Margin = "beside" | "below";
 
-export type LineNotes = { remarks: PlacedRemark[]; margin: Margin; onOpen: (id: string) => void };
+export type LineNotes = { remarks: PlacedRemark[]; onOpen: (id: string) => void };
 
 /** The remarks of the answer that is being read, for the lines where they stand. */
-export const NotesContext = createContext<LineNotes>({ remarks: [], margin: "below", onOpen: () => undefined });
+export const NotesContext = createContext<LineNotes>({ remarks: [], onOpen: () => undefined });
+
+/** Apart from the remarks, as it changes with the layout, and then only remarks shall be drawn anew, not all lines. */
+export const MarginContext = createContext<Margin>("below");
 
 const isOn = (lines: Lines, ground: Ground) => lines.part === ground.part && lines.path === ground.path;
 
 export type NotesAt = {
-  /** To draw before the lines. */
-  above: PlacedRemark[];
-  /** To draw after the lines. */
-  below: PlacedRemark[];
+  /** Those that begin in the lines. */
+  starting: PlacedRemark[];
+  /** Those that end in the lines. */
+  ending: PlacedRemark[];
   /** Whether any remark touches them. */
   touched: boolean;
 };
 
-/** The remarks to draw with some lines, as the margin allows. */
+/** The remarks on some lines. */
 export function useNotesAt(ground: Ground, from: number, to: number): NotesAt {
-  const { remarks, margin } = useContext(NotesContext);
+  const { remarks } = useContext(NotesContext);
   const here = remarks.filter(({ remark }) => remark.lines && isOn(remark.lines, ground));
   const within = (line: number | undefined) => line !== undefined && line >= from && line <= to;
   return {
-    above: margin === "beside" ? here.filter(({ remark }) => within(remark.lines?.from)) : [],
-    below: margin === "below" ? here.filter(({ remark }) => within(remark.lines?.to)) : [],
+    starting: here.filter(({ remark }) => within(remark.lines?.from)),
+    ending: here.filter(({ remark }) => within(remark.lines?.to)),
     touched: here.some(({ remark }) => remark.lines && remark.lines.from <= to && remark.lines.to >= from),
   };
 }
