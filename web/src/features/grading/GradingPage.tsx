@@ -52,6 +52,10 @@ function RoundProgress({ grading, openedAt, prompts }: RoundProgressProps) {
   const [search, setSearch] = useSearchParams();
   const chosen = grading.raters.find((r) => r.raterId === search.get("rater"));
   const leftMs = oversight.data?.raters.reduce((sum, r) => sum + (r.leftMs ?? 0), 0) ?? 0;
+  if (oversight.isLoading) {
+    // All at once, so that nothing moves under the reader's hand.
+    return <p role="status">Fetching the progress …</p>;
+  }
   return (
     <div className="max-w-5xl">
       <h1>Grading</h1>
@@ -67,6 +71,9 @@ function RoundProgress({ grading, openedAt, prompts }: RoundProgressProps) {
         <Note tone="info" className="mb-5">
           You grade in this round: names, measures, answers and results are hidden from you until it is closed.
         </Note>
+      )}
+      {oversight.isError && (
+        <Failure error={oversight.error} what="how the raters grade" onRetry={() => void oversight.refetch()} />
       )}
       <h2 className="mb-2">By rater</h2>
       <RaterTable

@@ -61,9 +61,11 @@ export function RaterTable({ raters, oversight, lead, closed, studyId, chosen, o
             head: "Sheets",
             sortBy: sent,
             cell: (r) => (
-              <span className="inline-flex items-center gap-3">
+              <span className="inline-flex flex-wrap items-center gap-x-3">
                 <SheetBeads sheets={held(r)} />
-                {sent(r)} of {held(r).length} sent in
+                <span className="whitespace-nowrap">
+                  {sent(r)} of {held(r).length} sent in
+                </span>
               </span>
             ),
           },
@@ -164,13 +166,27 @@ function TimeLeft({ pace }: { pace: Schemas["RaterOversight"] | undefined }) {
   );
 }
 
+/** Pixels that a bead takes. */
+const BEAD = 11;
+const BEADS_A_ROW = 18;
+const MOST_BEADS = 72;
+
 /** One bead a sheet: full when sent in, half when begun, hollow before. */
 function SheetBeads({ sheets }: { sheets: Rater["sheets"] }) {
-  const shown = sheets.slice(0, 40);
+  const shown = sheets.slice(0, MOST_BEADS);
+  const height = Math.ceil(shown.length / BEADS_A_ROW) * BEAD;
   return (
-    <svg width={shown.length * 11} height="12" aria-hidden="true">
+    <svg
+      width={Math.min(shown.length, BEADS_A_ROW) * BEAD}
+      height={height}
+      className="my-1 shrink-0"
+      aria-hidden="true"
+    >
       {shown.map((s, i) => (
-        <g key={s.sheetId} transform={`translate(${i * 11 + 5.5} 6)`}>
+        <g
+          key={s.sheetId}
+          transform={`translate(${((i % BEADS_A_ROW) + 0.5) * BEAD} ${(Math.floor(i / BEADS_A_ROW) + 0.5) * BEAD})`}
+        >
           <circle r="4" fill={s.sentAt ? "var(--moss)" : "none"} stroke="var(--moss)" />
           {!s.sentAt && s.made > 0 && <path d="M-4 0a4 4 0 0 0 8 0z" fill="var(--moss)" />}
         </g>
