@@ -18,7 +18,7 @@ self.addEventListener("activate", (event) => event.waitUntil(self.clients.claim(
 
 self.addEventListener("message", (event) => {
   const files = event.data.filter((address) => isHashed(new URL(address)) || isNamed(new URL(address)));
-  event.waitUntil(Promise.allSettled(files.map((address) => fetch(address).then((found) => keep(address, found)))));
+  event.waitUntil(Promise.allSettled(files.map(keepUnlessKept)));
 });
 
 self.addEventListener("fetch", (event) => {
@@ -46,6 +46,12 @@ const kept = async (request) => (await caches.open(STORE)).match(request);
 async function keep(request, response) {
   if (response.ok) {
     await (await caches.open(STORE)).put(request, response);
+  }
+}
+
+async function keepUnlessKept(address) {
+  if (!(await kept(address))) {
+    await keep(address, await fetch(address));
   }
 }
 

@@ -1,23 +1,26 @@
+const WORKER = "/offline.js";
+
 /** Keeps the application itself in the browser, so that it loads while the server cannot be reached. */
 export function keepForOffline(): void {
   // Browsers have workers only where a page is served over a safe connection.
-  if (!import.meta.env.PROD || !("serviceWorker" in navigator)) {
-    return;
+  if (import.meta.env.PROD && "serviceWorker" in navigator) {
+    // After the page itself: nobody waits for this, and without it everything but that works.
+    addEventListener("load", () => void register().catch(() => undefined));
   }
-  const { serviceWorker } = navigator;
-  // What was fetched before the worker stood between the page and the server.
-  const tell = async () =>
-    (await serviceWorker.ready).active?.postMessage(
-      performance.getEntriesByType("resource").map((entry) => entry.name),
-    );
-  serviceWorker.addEventListener("controllerchange", () => void tell());
-  // After the page itself: nobody waits for this, and without it everything but that works.
-  addEventListener(
-    "load",
-    () =>
-      void serviceWorker
-        .register("/offline.js")
-        .then(tell)
-        .catch(() => undefined),
-  );
+}
+
+async function register(): Promise<void> {
+  await navigator.serviceWorker.register(WORKER);
+  const registration = await navigator.serviceWorker.ready;
+  // What was asked for before the worker stood between the page and the server did not come its way, so it is told.
+  const watch = new PerformanceObserver((list) => {
+    const files = list
+      .getEntries()
+      .map((entry) => entry.name)
+      .filter((name) => !new URL(name).pathname.startsWith("/api/"));
+    if (files.length > 0) {
+      registration.active?.postMessage(files);
+    }
+  });
+  watch.observe({ type: "resource", buffered: true });
 }
