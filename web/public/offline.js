@@ -55,9 +55,9 @@ async function keepUnlessKept(address) {
   }
 }
 
-/** Another page is another version: files of the one before are not needed any more. */
+/** Another page is another version: files of the one before are not needed any more. A picture that is looked at is no page. */
 async function keepPage(response) {
-  if (!response.ok) {
+  if (!response.ok || !response.headers.get("content-type")?.startsWith("text/html")) {
     return;
   }
   const store = await caches.open(STORE);

@@ -10,6 +10,7 @@ import { dropCopies, forgetCopies, isCopy, keepCopy, keptCopy, orCopy } from "..
 import { useSession, useSignOut } from "../features/account";
 import { DeskPage } from "../features/desk/DeskPage";
 import { BrowserCaches } from "./browserCaches";
+import { asIfLaidOut } from "./laidOut";
 import { answerOn, aSheet } from "./sheet";
 
 let browser = new BrowserCaches();
@@ -17,13 +18,7 @@ let browser = new BrowserCaches();
 beforeEach(() => {
   browser = new BrowserCaches();
   vi.stubGlobal("caches", browser);
-  vi.stubGlobal(
-    "IntersectionObserver",
-    class {
-      observe() {}
-      disconnect() {}
-    },
-  );
+  asIfLaidOut();
 });
 
 const lost = <T,>() => Promise.reject<T>(new Unreachable());

@@ -7,18 +7,10 @@ import type { Schemas } from "../api/client";
 import { useQuery } from "@tanstack/react-query";
 import { oneSheet } from "../features/desk/api";
 import { SheetDesk } from "../features/desk/SheetDesk";
+import { asIfLaidOut } from "./laidOut";
 import { answerOn, aSheet } from "./sheet";
 
-beforeEach(() => {
-  vi.stubGlobal(
-    "IntersectionObserver",
-    class {
-      observe() {}
-      disconnect() {}
-    },
-  );
-  Element.prototype.scrollIntoView = () => undefined;
-});
+beforeEach(asIfLaidOut);
 
 const CODE = "Here it is.\n\n```java\nint fuse = 1;\nlight();\n```\n";
 

@@ -28,7 +28,8 @@ class Worker {
         throw new TypeError("Failed to fetch");
       }
       const text = this.files.get(pathname);
-      return new Response(text ?? "", { status: text === undefined ? 404 : 200 });
+      const type = /\.\w+$/.test(pathname) ? "text/plain" : "text/html;charset=UTF-8";
+      return new Response(text ?? "", { status: text === undefined ? 404 : 200, headers: { "content-type": type } });
     };
     new Function("self", "caches", "fetch", SCRIPT)(self, this.caches, fetched);
   }
@@ -94,6 +95,13 @@ describe("the application's own files", () => {
     expect(await worker.ask("/assets/a1.js")).toBe("script 1");
     expect(worker.asked).toHaveLength(before);
     expect(await worker.ask("/theme.js")).toBe("theme 2");
+  });
+
+  it("are not taken for the page when one is looked at alone", async () => {
+    const worker = await installed();
+    expect(await worker.ask("/theme.js", "navigate")).toBe("theme");
+    worker.reachable = false;
+    expect(await worker.ask("/", "navigate")).toBe("page 1");
   });
 
   it("go with their version", async () => {

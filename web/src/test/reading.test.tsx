@@ -11,18 +11,10 @@ import { begin, goToLine, linesIn, move, pickedLines } from "../features/desk/re
 import { RemarkForm } from "../features/desk/RemarkForm";
 import type { PlacedRemark } from "../features/desk/useDesk";
 import { cleanup } from "@testing-library/react";
+import { asIfLaidOut } from "./laidOut";
 import { aSheet } from "./sheet";
 
-beforeEach(() => {
-  vi.stubGlobal(
-    "IntersectionObserver",
-    class {
-      observe() {}
-      disconnect() {}
-    },
-  );
-  Element.prototype.scrollIntoView = () => undefined;
-});
+beforeEach(asIfLaidOut);
 afterEach(() => {
   cleanup();
   vi.unstubAllGlobals();
