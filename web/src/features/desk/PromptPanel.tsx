@@ -21,7 +21,7 @@ export const PromptPanel = memo(function PromptPanel({ prompt, shown, onView }: 
     <section
       aria-label={shown === "code" ? "Starting code" : "Prompt"}
       tabIndex={0}
-      className={`mx-4 mt-1.5 shrink-0 overflow-y-auto border-y border-rule py-2 ${shown === "code" ? "max-h-[45vh]" : "max-h-[22vh]"}`}
+      className={`mx-4 mt-1.5 shrink-0 overflow-y-auto border-y border-rule py-2 ${shown === "code" ? "max-h-[45vh]" : "max-h-[max(22vh,9rem)]"}`}
     >
       {shown === "code" ? (
         files === 0 ? (

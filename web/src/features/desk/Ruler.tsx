@@ -43,7 +43,7 @@ export function Ruler({ row, answer, sheet, desk, locked, guessing }: RulerProps
   const proposal = row.kind === "criterion" ? proposalFor(row.criterion, answer, sheet, desk) : undefined;
   const isLocked = locked && !(guessing && row.kind === "guess");
   return (
-    <section aria-label={`Choices for ${rowName(row)}`} className="shrink-0 bg-vellum px-4 pt-1 pb-1.5">
+    <section aria-label={`Choices for ${rowName(row)}`} className="ruler shrink-0 bg-vellum px-4 pt-1 pb-1.5">
       <p className="text-sm">
         <strong>{rowName(row)}</strong>, answer {answer.number}. <span className="text-ink-soft">{question(row)}</span>{" "}
         {proposal && <span className="border-b border-ochre">{proposal.how}</span>}

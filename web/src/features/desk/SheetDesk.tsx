@@ -259,8 +259,8 @@ export function SheetDesk({ sheet, accountId, fromCopy }: SheetDeskProps) {
       onKeyDown={onKeyDown}
       onScrollCapture={(e) => view.tied && scrollTogether(e, main.current)}
     >
-      <div className="flex items-baseline gap-3 px-4 pt-2">
-        <h1 className="truncate text-lg">{sheet.prompt.title}</h1>
+      <div className="flex items-baseline gap-x-3 px-4 pt-2 max-lg:flex-wrap">
+        <h1 className="truncate text-lg max-lg:basis-full">{sheet.prompt.title}</h1>
         <span className="text-sm whitespace-nowrap text-ink-soft">
           {[sheet.prompt.kind, sheet.prompt.language].filter(Boolean).join(" · ")} · sheet {sheet.place} of{" "}
           {sheet.ofSheets}

@@ -203,4 +203,43 @@ public class AccessibilityTest extends Journey {
         browser.seeText("Keys at the desk");
         scan("keys");
     }
+
+    /** A window of 1280 by 800 shows this much when it is enlarged to 200 %. */
+    @Test
+    public void theDeskEnlargedTwofold() {
+        browser.resize(640, 400);
+        try {
+            browser.signInAs("Juri Halvard");
+            browser.clickLink("Service visits show");
+            assertThat(browser.seeHeading("Service visits").getSize().getWidth())
+                    .as("the title has room")
+                    .isGreaterThan(300);
+            browser.await(d -> browser.focusedLabel().startsWith("Correctness, answer 1"));
+            for (int row = 0; row < 4; row++) {
+                assertThat((Boolean) browser.driver().executeScript(CELL_AND_CHOICES_IN_SIGHT))
+                        .as("row %d and its choices are in sight", row + 1)
+                        .isTrue();
+                browser.press(Keys.ARROW_DOWN);
+            }
+            assertThat((Boolean)
+                            browser.driver().executeScript("return document.documentElement.scrollWidth <= innerWidth"))
+                    .as("only the table goes on to the right")
+                    .isTrue();
+            browser.press(Keys.END);
+            browser.await(d -> browser.focusedLabel().contains(", answer 5"));
+            assertThat((Boolean) browser.driver().executeScript(CELL_AND_CHOICES_IN_SIGHT))
+                    .isTrue();
+            // Colours are those of the desk at its usual size.
+            browser.awaitPage();
+            scan("desk, enlarged", "light", "");
+        } finally {
+            browser.resize(1280, 800);
+        }
+    }
+
+    private static final String CELL_AND_CHOICES_IN_SIGHT = """
+            const cell = document.activeElement.getBoundingClientRect();
+            const choices = document.querySelector("[aria-label^='Choices for']").getBoundingClientRect();
+            return cell.top >= 0 && cell.bottom <= choices.top + 1 && choices.bottom <= innerHeight + 1
+                && choices.height > 20 && cell.left >= 0 && cell.left < innerWidth - 100;""";
 }
