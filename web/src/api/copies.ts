@@ -9,39 +9,41 @@ const STORE = "mossbank.copies";
 /** Names of what was shown from a copy, as the server could not be reached. */
 const shown = new Set<string>();
 
-// Where a page is not served over a safe connection, browsers have no such store; then nothing is kept.
-const store = () => (typeof caches === "undefined" ? undefined : caches.open(STORE));
+/**
+ * Where a page is not served over a safe connection, browsers have no such store, and some people let pages keep nothing. Then
+ * the server is needed, as it would be without copies; nothing else may fail for it.
+ */
+async function inStore<T>(work: (all: CacheStorage) => Promise<T>): Promise<T | undefined> {
+  try {
+    return typeof caches === "undefined" ? undefined : await work(caches);
+  } catch {
+    return undefined;
+  }
+}
+
 const address = (name: string) => `/${STORE}/${name}`;
 
 export async function keepCopy(name: string, data: unknown): Promise<void> {
-  try {
-    await (await store())?.put(address(name), new Response(JSON.stringify(data)));
-  } catch {
-    // The store is full or closed: the next loading needs the server, as it would without copies.
-  }
+  await inStore(async (all) => (await all.open(STORE)).put(address(name), new Response(JSON.stringify(data))));
 }
 
 /** The copy under a name, and those under names that go on from it. */
 export async function dropCopies(name: string): Promise<void> {
-  const all = await store();
-  const files = (await all?.keys()) ?? [];
   const from = address(name);
-  await Promise.all(
-    files
-      .filter((file) => {
-        const { pathname } = new URL(file.url);
-        return pathname === from || pathname.startsWith(`${from}/`);
-      })
-      .map((file) => all?.delete(file)),
-  );
+  await inStore(async (all) => {
+    const store = await all.open(STORE);
+    const files = (await store.keys()).filter((file) => {
+      const { pathname } = new URL(file.url);
+      return pathname === from || pathname.startsWith(`${from}/`);
+    });
+    await Promise.all(files.map((file) => store.delete(file)));
+  });
 }
 
 /** All of them: somebody signed out, or somebody else signed in. */
 export async function forgetCopies(): Promise<void> {
   shown.clear();
-  if (typeof caches !== "undefined") {
-    await caches.delete(STORE);
-  }
+  await inStore((all) => all.delete(STORE));
 }
 
 /** Whether what was fetched last under a name is a copy. */
@@ -64,7 +66,10 @@ export async function orCopy<T>(name: string, fetching: Promise<T>): Promise<T> 
     shown.delete(name);
     return data;
   } catch (error) {
-    const kept = error instanceof Unreachable ? await (await store())?.match(address(name)) : undefined;
+    const kept =
+      error instanceof Unreachable
+        ? await inStore(async (all) => (await all.open(STORE)).match(address(name)))
+        : undefined;
     if (!kept) {
       throw error;
     }

@@ -50,8 +50,13 @@ describe("copies", () => {
     expect(await browser.kept()).toEqual([]);
   });
 
-  it("are done without where the browser has no store for them", async () => {
-    vi.stubGlobal("caches", undefined);
+  const denied = () => Promise.reject(new DOMException("Denied", "SecurityError"));
+
+  it.each([
+    ["has no store for them", undefined],
+    ["lets the page keep nothing", { open: denied, delete: denied }],
+  ])("are done without where the browser %s", async (_, store) => {
+    vi.stubGlobal("caches", store);
     expect(await keptCopy("sheets", Promise.resolve(1))).toBe(1);
     await expect(orCopy("sheets", lost())).rejects.toThrow(Unreachable);
     await dropCopies("sheets");

@@ -20,6 +20,7 @@ export const mySheets = () =>
   queryOptions({
     queryKey: sheetKeys.mine(),
     queryFn: ({ signal }) => keptCopy("sheets", unwrap(api.GET("/api/sheets", { signal }))),
+    refetchInterval: askAgain("sheets"),
   });
 
 export const oneSheet = (sheetId: string) =>

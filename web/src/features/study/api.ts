@@ -1,6 +1,6 @@
 import { queryOptions, useMutation, useQueryClient } from "@tanstack/react-query";
 import { api, type Schemas, unwrap } from "../../api/client";
-import { keptCopy } from "../../api/copies";
+import { askAgain, keptCopy } from "../../api/copies";
 
 export const studyKeys = {
   all: ["studies"] as const,
@@ -14,6 +14,7 @@ export const myStudies = () =>
   queryOptions({
     queryKey: [...studyKeys.all, "mine"],
     queryFn: ({ signal }) => keptCopy("studies", unwrap(api.GET("/api/studies", { signal }))),
+    refetchInterval: askAgain("studies"),
   });
 
 export const oneStudy = (studyId: string) =>

@@ -66,7 +66,13 @@ public final class Wire implements AutoCloseable {
             end(near);
             return;
         }
-        Socket far = new Socket(server.getHost(), server.getPort());
+        Socket far;
+        try {
+            far = new Socket(server.getHost(), server.getPort());
+        } catch (IOException e) {
+            end(near);
+            throw e;
+        }
         open.add(far);
         start(() -> pass(near, far));
         start(() -> pass(far, near));

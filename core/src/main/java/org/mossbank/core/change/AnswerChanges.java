@@ -31,8 +31,9 @@ public final class AnswerChanges {
     /** A block prints a file again if it holds at least this share of the file's lines that are not blank. */
     private static final double SHARE_OF_A_REPRINT = 0.5;
 
-    /** A line that stands for lines left out. */
-    private static final Pattern LEFT_OUT = Pattern.compile("(?m)^\\s*(?://|#|--|/\\*|<!--)?\\s*(?:\\.\\.\\.|…)");
+    /** A line that stands for lines left out: dots alone, or a comment that begins with them. Dots before code spread it. */
+    private static final Pattern LEFT_OUT =
+            Pattern.compile("(?m)^[ \\t]*(?:(?://|#|--|\\{?/\\*|<!--)[ \\t]*(?:\\.\\.\\.|…)|(?:\\.\\.\\.|…)[ \\t]*$)");
 
     /** A type declared at the left edge, not within another. */
     private static final Pattern TYPE =

@@ -42,6 +42,8 @@ public class AnswerChangesTest {
         return new Object[][] {
             {"a method of it", "void shine() {}\n"},
             {"lines left out", "class Light {\n    // ...\n    long period;\n    int range;\n}\n"},
+            {"lines left out, in words", "class Light {\n    // ... as before\n    long period;\n    int range;\n}\n"},
+            {"lines left out, without a comment", "class Light {\n    ...\n    int range;\n    int period;\n}\n"},
             {"lines left out, in one sign", "package buoys;\n\nclass Light {\n    …\n}\n"},
             {"another type", "class Lamp {\n    long period;\n}\n"},
             {"its type within another", "class Buoy {\n    static class Light {\n    }\n}\n"},
@@ -88,6 +90,14 @@ public class AnswerChangesTest {
         assertThat(ChangeSize.of(AnswerChanges.of(Map.of("Light.java", head + type), answer)))
                 .as(name)
                 .isEqualTo(new ChangeSize(1, added, removed));
+    }
+
+    @Test
+    public void codeThatIsSpreadLeavesNothingOut() {
+        String start = "export const light = (s) => ({\n  on: true,\n  hue: s.hue,\n});\n";
+        String answer = "```ts\nexport const light = (s) => ({\n  ...s,\n  on: true,\n});\n```\n";
+
+        assertThat(AnswerChanges.of(Map.of("light.ts", start), answer)).hasSize(1);
     }
 
     @Test
