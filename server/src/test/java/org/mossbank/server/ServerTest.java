@@ -29,7 +29,9 @@ import org.springframework.test.context.testng.AbstractTestNGSpringContextTests;
 import tools.jackson.databind.JsonNode;
 
 /** The whole server on a real database, in demo mode, one for all tests; each test brings in a study of its own. */
-@SpringBootTest(classes = MossbankApplication.class, webEnvironment = SpringBootTest.WebEnvironment.RANDOM_PORT)
+@SpringBootTest(
+        classes = {MossbankApplication.class, OneConnection.class},
+        webEnvironment = SpringBootTest.WebEnvironment.RANDOM_PORT)
 public abstract class ServerTest extends AbstractTestNGSpringContextTests {
     protected static final Path ROOT = Path.of("..").toAbsolutePath().normalize();
     protected static final String PASSWORD = "tide and lantern";
@@ -63,6 +65,7 @@ public abstract class ServerTest extends AbstractTestNGSpringContextTests {
         registry.add("spring.datasource.url", DATABASE::url);
         registry.add("spring.datasource.username", DATABASE::user);
         registry.add("spring.datasource.password", DATABASE::password);
+        registry.add("mossbank.proxies", () -> "127.0.0.1");
         registry.add("mossbank.git.roots", REPOSITORIES::toString);
         registry.add("mossbank.allowed.sources", () -> "127.0.0.1");
         registry.add("mossbank.secrets.standin", () -> SECRET);

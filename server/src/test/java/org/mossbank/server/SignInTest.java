@@ -2,8 +2,11 @@ package org.mossbank.server;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.util.List;
 import java.util.Map;
+import java.util.stream.IntStream;
 import org.mossbank.testkit.ApiClient;
+import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 import tools.jackson.databind.JsonNode;
 
@@ -30,11 +33,159 @@ public class SignInTest extends ServerTest {
         }
         ApiClient.Response refused = signIn(client, "guessed", "guess");
         assertThat(refused.status()).isEqualTo(429);
-        assertThat(refused.raw().headers().firstValue("Retry-After")).contains("900");
+        long wait = refused.raw().headers().firstValueAsLong("Retry-After").orElseThrow();
+        assertThat(wait).as("a try comes back in 3 minutes").isBetween(1L, 181L);
         assertThat(signIn(nobody(), RATER, PASSWORD).status())
                 .as("others go on")
                 .isEqualTo(200);
         assertThat(study).isNotEmpty();
+    }
+
+    /** Each test counts for itself: what is counted by address would be shared by all of them. */
+    private ApiClient from(String address) {
+        ApiClient client = nobody();
+        client.header("X-Forwarded-For", address);
+        return client;
+    }
+
+    /** Somebody whose guesses bother no other test. */
+    private void comesIn(String name) {
+        JsonNode brought =
+                as(LEAD).upload("/api/studies/archive", zip(byHandWith(name))).json();
+        Map<String, String> use = Map.of(
+                "token", brought.at("/invitations/0/token").asString(), "displayName", "New", "password", PASSWORD);
+        assertThat(nobody().post("/api/links/use", use).status()).isEqualTo(200);
+    }
+
+    @Test
+    public void triesAtTheSameTimeAreAllCounted() {
+        List<Integer> statuses = IntStream.range(0, 24)
+                .parallel()
+                .mapToObj(i -> signIn(from("203.0.113.7"), "no-such-person", "guess number " + i))
+                .map(ApiClient.Response::status)
+                .toList();
+        assertThat(statuses).containsOnly(401, 429);
+        assertThat(statuses.stream().filter(s -> s == 401)).hasSize(5);
+    }
+
+    @Test
+    public void aRightPasswordGivesBackWhatTheTryTook() {
+        for (int i = 0; i < 60; i++) {
+            assertThat(signIn(from("203.0.113.8"), "juri", PASSWORD).status()).isEqualTo(200);
+        }
+    }
+
+    @Test
+    public void aRightPasswordClearsTheWrongOnes() {
+        comesIn("clears");
+        ApiClient client = from("203.0.113.9");
+        for (int round = 0; round < 3; round++) {
+            for (int i = 0; i < 4; i++) {
+                assertThat(signIn(from("203.0.113.9"), "clears", "wrong one").status())
+                        .isEqualTo(401);
+            }
+            assertThat(signIn(client, "clears", PASSWORD).status()).isEqualTo(200);
+        }
+    }
+
+    @Test
+    public void whoIsKnownAtADeviceDoesNotWaitForOthersGuesses() {
+        comesIn("owner");
+        ApiClient own = from("203.0.113.10");
+        assertThat(signIn(own, "owner", PASSWORD).status()).isEqualTo(200);
+        for (int i = 0; i < 30; i++) {
+            signIn(from("198.51.100." + i), "owner", "guess " + i);
+        }
+        assertThat(signIn(from("198.51.100.99"), "owner", PASSWORD).status())
+                .as("guessed at from everywhere")
+                .isEqualTo(429);
+        assertThat(signIn(own, "owner", PASSWORD).status()).isEqualTo(200);
+    }
+
+    @Test
+    public void anOfficesAddressIsNotTakenAwayFromWhoIsKnown() {
+        ApiClient own = from("203.0.113.11");
+        assertThat(signIn(own, "bram", PASSWORD).status()).isEqualTo(200);
+        for (int i = 0; i < 60; i++) {
+            signIn(from("203.0.113.11"), "made-up-" + i, "guess");
+        }
+        assertThat(signIn(own, "bram", PASSWORD).status()).isEqualTo(200);
+    }
+
+    @Test
+    public void aMarkOfAnotherOrChangedIsNone() {
+        comesIn("marked");
+        ApiClient known = from("203.0.113.12");
+        ApiClient.Response response = signIn(known, "marked", PASSWORD);
+        String cookie = response.raw().headers().allValues("Set-Cookie").stream()
+                .filter(c -> c.startsWith("mossbank-device"))
+                .findFirst()
+                .orElseThrow();
+        assertThat(cookie).contains("HttpOnly").contains("SameSite=Lax").contains("Max-Age=34560000");
+        // The mark of one says nothing for another, and one that was changed says nothing at all.
+        for (int i = 0; i < 5; i++) {
+            signIn(known, "another", "guess " + i);
+        }
+        assertThat(signIn(known, "another", "guess").status()).isEqualTo(429);
+        ApiClient forged = from("203.0.113.13");
+        forged.header("Cookie", "mossbank-device=" + cookie.split("[=;]")[1] + "x");
+        for (int i = 0; i < 5; i++) {
+            signIn(forged, "marked", "guess " + i);
+        }
+        assertThat(signIn(forged, "marked", "guess").status()).isEqualTo(429);
+    }
+
+    @Test
+    public void nobodyIsBelievedAboutWhoAsksButTheProxiesNamed() {
+        // 127.0.0.1 is named in the tests' settings; an address further from us that it passes on is not.
+        for (int i = 0; i < 5; i++) {
+            ApiClient client = nobody();
+            client.header("X-Forwarded-For", "10.9.9." + i + ", 203.0.113.14");
+            assertThat(signIn(client, "forwarded", "guess " + i).status()).isEqualTo(401);
+        }
+        assertThat(signIn(from("203.0.113.14"), "forwarded", "guess").status()).isEqualTo(429);
+    }
+
+    @DataProvider
+    public Object[][] passwordsThatWillNotDo() {
+        return new Object[][] {
+            {"short", "nine char"},
+            {"common", "Password123"},
+            {"the sign-in name", "weakling-2026"},
+            {"the name", "Wanda Weakling 1!"},
+        };
+    }
+
+    @Test(dataProvider = "passwordsThatWillNotDo")
+    public void aPasswordThatIsEasilyGuessedIsRefused(String what, String password) {
+        JsonNode brought = as(LEAD).upload("/api/studies/archive", zip(byHandWith("weakling")))
+                .json();
+        Map<String, String> use = Map.of(
+                "token",
+                brought.at("/invitations/0/token").asString(),
+                "displayName",
+                "Wanda Weakling",
+                "password",
+                password);
+        ApiClient.Response refused = nobody().post("/api/links/use", use);
+        assertThat(refused.status()).as(what).isEqualTo(400);
+        assertThat(refused.json().at("/errors/0/field").asString()).isEqualTo("password");
+    }
+
+    @Test
+    public void ofSeveralWhoUseALinkAtOnceOneGetsIn() {
+        JsonNode brought = as(LEAD).upload("/api/studies/archive", zip(byHandWith("raced")))
+                .json();
+        Map<String, String> use = Map.of(
+                "token", brought.at("/invitations/0/token").asString(),
+                "displayName", "Raced",
+                "password", "long enough it is");
+        List<Integer> statuses = IntStream.range(0, 6)
+                .parallel()
+                .mapToObj(i -> nobody().post("/api/links/use", use).status())
+                .sorted()
+                .toList();
+        assertThat(statuses).containsExactly(200, 404, 404, 404, 404, 404);
     }
 
     @Test

@@ -18,6 +18,8 @@ import org.mossbank.server.shared.SystemOnly;
 import org.springframework.modulith.core.ApplicationModules;
 import org.springframework.security.access.prepost.PreAuthorize;
 import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Propagation;
+import org.springframework.transaction.annotation.Transactional;
 import org.springframework.web.bind.annotation.RestController;
 import org.testng.annotations.Test;
 
@@ -62,6 +64,19 @@ public class StructureTest {
                 .map(Object::toString)
                 .toList();
         assertThat(calls).isEmpty();
+    }
+
+    /** A transaction beside another holds a second connection: a pool whose users wait for each other stands still. */
+    @Test
+    public void noTransactionStandsBesideAnother() {
+        List<String> second = CLASSES.stream()
+                .flatMap(c -> c.getMethods().stream())
+                .filter(m -> m.tryGetAnnotationOfType(Transactional.class)
+                        .map(t -> t.propagation() == Propagation.REQUIRES_NEW)
+                        .orElse(false))
+                .map(JavaMethod::getFullName)
+                .toList();
+        assertThat(second).isEmpty();
     }
 
     @Test

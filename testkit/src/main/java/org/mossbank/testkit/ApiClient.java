@@ -22,6 +22,7 @@ public final class ApiClient {
     private static final Duration PATIENCE = Duration.ofSeconds(60);
 
     private final URI base;
+    private final Map<String, String> headers = new java.util.concurrent.ConcurrentHashMap<>();
     private final CookieManager cookies = new CookieManager();
     private final HttpClient http = HttpClient.newBuilder()
             .cookieHandler(cookies)
@@ -127,8 +128,14 @@ public final class ApiClient {
                 .POST(HttpRequest.BodyPublishers.ofByteArray(body.toByteArray())));
     }
 
+    /** Sends a header with every request from now on. */
+    public void header(String name, String value) {
+        headers.put(name, value);
+    }
+
     private HttpRequest.Builder request(String path) {
         HttpRequest.Builder builder = HttpRequest.newBuilder(base.resolve(path)).timeout(PATIENCE);
+        headers.forEach(builder::header);
         cookie("XSRF-TOKEN").ifPresent(token -> builder.header("X-XSRF-TOKEN", token));
         return builder;
     }

@@ -4,9 +4,17 @@ import java.time.Instant;
 import java.util.Optional;
 import java.util.UUID;
 import org.springframework.data.jpa.repository.JpaRepository;
+import org.springframework.data.jpa.repository.Modifying;
+import org.springframework.data.jpa.repository.Query;
 
 interface OneTimeLinkRepository extends JpaRepository<OneTimeLink, byte[]> {
     Optional<OneTimeLink> findByTokenHashAndExpiresAtAfter(byte[] tokenHash, Instant now);
 
-    void deleteByAccountId(UUID accountId);
+    @Modifying(clearAutomatically = false)
+    @Query("delete from OneTimeLink l where l.accountId = :accountId")
+    int deleteByAccountId(UUID accountId);
+
+    @Modifying(clearAutomatically = false)
+    @Query("delete from OneTimeLink l where l.tokenHash = :tokenHash and l.expiresAt > :now")
+    int deleteLive(byte[] tokenHash, Instant now);
 }

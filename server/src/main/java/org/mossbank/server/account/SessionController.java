@@ -1,5 +1,6 @@
 package org.mossbank.server.account;
 
+import jakarta.servlet.http.Cookie;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import jakarta.validation.Valid;
@@ -7,6 +8,7 @@ import jakarta.validation.constraints.NotBlank;
 import jakarta.validation.constraints.Size;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
+import org.springframework.http.HttpHeaders;
 import org.springframework.security.authentication.UsernamePasswordAuthenticationToken;
 import org.springframework.security.core.context.SecurityContext;
 import org.springframework.security.core.context.SecurityContextHolder;
@@ -16,6 +18,7 @@ import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RestController;
+import org.springframework.web.util.WebUtils;
 
 /** Signing in and out, and one-time links. Signing out is handled by the filter chain. */
 @RestController
@@ -62,7 +65,7 @@ class SessionController {
 
     @PostMapping("/api/session")
     SessionView signIn(@Valid @RequestBody SignIn request, HttpServletRequest http, HttpServletResponse response) {
-        return open(signIns.signIn(request, http.getRemoteAddr()), http, response);
+        return open(signIns.signIn(request, origin(http)), http, response);
     }
 
     @PostMapping("/api/links/inspect")
@@ -72,11 +75,17 @@ class SessionController {
 
     @PostMapping("/api/links/use")
     SessionView use(@Valid @RequestBody UseLink request, HttpServletRequest http, HttpServletResponse response) {
-        return open(signIns.use(request), http, response);
+        return open(signIns.use(request, origin(http)), http, response);
     }
 
-    private SessionView open(SignedIn signedIn, HttpServletRequest http, HttpServletResponse response) {
-        var authentication = UsernamePasswordAuthenticationToken.authenticated(signedIn, null, List.of());
+    private static SignInService.Origin origin(HttpServletRequest http) {
+        Cookie mark = WebUtils.getCookie(http, KnownDevices.COOKIE);
+        return new SignInService.Origin(http.getRemoteAddr(), mark == null ? null : mark.getValue(), http.isSecure());
+    }
+
+    private SessionView open(SignInService.Entered entered, HttpServletRequest http, HttpServletResponse response) {
+        var authentication = UsernamePasswordAuthenticationToken.authenticated(entered.who(), null, List.of());
+        response.addHeader(HttpHeaders.SET_COOKIE, entered.deviceMark().toString());
         sessionStrategy.onAuthentication(authentication, http, response);
         SecurityContext context = SecurityContextHolder.createEmptyContext();
         context.setAuthentication(authentication);

@@ -6,9 +6,7 @@ import jakarta.validation.constraints.Size;
 record UseLink(
         @NotBlank @Size(max = 100) String token,
         @NotBlank @Size(max = 200) String displayName,
-
-        @NotBlank @Size(min = 10, message = "must have 10 characters or more")
-        String password) {
+        @NotBlank @Size(max = 200) String password) {
     /** Without token and password, so that no log can hold them. */
     @Override
     public String toString() {

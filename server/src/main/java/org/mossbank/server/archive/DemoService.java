@@ -4,7 +4,6 @@ import java.io.IOException;
 import java.nio.file.Path;
 import java.time.Clock;
 import java.util.ArrayList;
-import java.util.Collections;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Set;
@@ -19,7 +18,9 @@ import org.springframework.boot.context.event.ApplicationReadyEvent;
 import org.springframework.context.event.EventListener;
 import org.springframework.security.access.prepost.PreAuthorize;
 import org.springframework.stereotype.Service;
+import org.springframework.transaction.PlatformTransactionManager;
 import org.springframework.transaction.annotation.Transactional;
+import org.springframework.transaction.support.TransactionTemplate;
 
 /** In demo mode, loads the demo study at the first start and offers its sign-ins. */
 @Service
@@ -33,6 +34,7 @@ class DemoService {
 
     private final Accounts accounts;
     private final Studies studies;
+    private final TransactionTemplate transactions;
     private final Clock clock;
 
     DemoService(
@@ -40,30 +42,37 @@ class DemoService {
             ObjectProvider<ArchiveLoader> loader,
             Accounts accounts,
             Studies studies,
+            PlatformTransactionManager transactions,
             Clock clock) {
         this.settings = settings;
         this.loader = loader;
         this.accounts = accounts;
         this.studies = studies;
+        this.transactions = new TransactionTemplate(transactions);
         this.clock = clock;
     }
 
     @SystemOnly
     @EventListener(ApplicationReadyEvent.class)
-    @Transactional
     public void load() throws IOException {
         if (!settings.enabled() || !studies.isEmpty()) {
             return;
         }
-        AccountView lead = accounts.createLead(LEAD, "Orla Fennick");
-        accounts.setPassword(lead.id(), PASSWORD);
-        List<Path> oldestFirst = new ArrayList<>(settings.folder());
-        Collections.reverse(oldestFirst);
-        Set<UUID> raters = new LinkedHashSet<>();
-        for (Path folder : oldestFirst) {
-            loader.getObject().load(read(folder), lead.id()).raters().forEach(r -> raters.add(r.id()));
+        List<StudyArchive> oldestFirst = new ArrayList<>();
+        for (Path folder : settings.folder()) {
+            oldestFirst.add(0, read(folder));
         }
-        raters.forEach(rater -> accounts.setPassword(rater, PASSWORD));
+        String passwordHash = accounts.hashed(PASSWORD);
+        transactions.executeWithoutResult(status -> load(oldestFirst, passwordHash));
+    }
+
+    private void load(List<StudyArchive> oldestFirst, String passwordHash) {
+        AccountView lead = accounts.createLead(LEAD, "Orla Fennick");
+        accounts.setPassword(lead.id(), passwordHash);
+        Set<UUID> raters = new LinkedHashSet<>();
+        oldestFirst.forEach(
+                study -> loader.getObject().load(study, lead.id()).raters().forEach(r -> raters.add(r.id())));
+        raters.forEach(rater -> accounts.setPassword(rater, passwordHash));
     }
 
     private StudyArchive read(Path folder) throws IOException {

@@ -28,6 +28,13 @@ public class Problem extends ErrorResponseException {
                 .withErrors(List.of(new FieldError(field, message)));
     }
 
+    /** Too much is asked for at the same time; the same request may be sent again soon. */
+    public static Problem busy(String detail) {
+        Problem problem = new Problem(ProblemType.BUSY, detail + " Try again in a moment.");
+        problem.getHeaders().set("Retry-After", "2");
+        return problem;
+    }
+
     /** Nothing here, or nothing that this person may know of. */
     public static Problem notFound(String what) {
         return new Problem(ProblemType.NOT_FOUND, what + " is not here.");

@@ -1,0 +1,63 @@
+package org.mossbank.server;
+
+import java.lang.reflect.InvocationTargetException;
+import java.lang.reflect.Proxy;
+import java.sql.Connection;
+import java.sql.SQLException;
+import javax.sql.DataSource;
+import org.springframework.beans.factory.config.BeanPostProcessor;
+import org.springframework.boot.test.context.TestConfiguration;
+import org.springframework.context.annotation.Bean;
+import org.springframework.jdbc.datasource.DelegatingDataSource;
+
+/**
+ * Refuses a second connection to whoever holds one: a pool whose users wait for each other's second one stands still. It
+ * watches all that serves requests or works in the background, in every test of the server.
+ */
+@TestConfiguration(proxyBeanMethods = false)
+public class OneConnection {
+    private static final ThreadLocal<Integer> HELD = ThreadLocal.withInitial(() -> 0);
+
+    @Bean
+    static BeanPostProcessor oneConnectionAThread() {
+        return new BeanPostProcessor() {
+            @Override
+            public Object postProcessAfterInitialization(Object bean, String name) {
+                return bean instanceof DataSource database ? new Watched(database) : bean;
+            }
+        };
+    }
+
+    private static final class Watched extends DelegatingDataSource {
+        Watched(DataSource database) {
+            super(database);
+        }
+
+        @Override
+        public Connection getConnection() throws SQLException {
+            // The start of the server, migrations above all, is alone and may.
+            if (HELD.get() > 0 && !Thread.currentThread().getName().equals("main")) {
+                throw new IllegalStateException("one request asks for a second connection while it holds one");
+            }
+            Connection connection = super.getConnection();
+            HELD.set(HELD.get() + 1);
+            return watched(connection);
+        }
+
+        private static Connection watched(Connection connection) {
+            boolean[] open = {true};
+            return (Connection) Proxy.newProxyInstance(
+                    Watched.class.getClassLoader(), new Class<?>[] {Connection.class}, (proxy, method, arguments) -> {
+                        if (method.getName().equals("close") && open[0]) {
+                            open[0] = false;
+                            HELD.set(HELD.get() - 1);
+                        }
+                        try {
+                            return method.invoke(connection, arguments);
+                        } catch (InvocationTargetException e) {
+                            throw e.getCause();
+                        }
+                    });
+        }
+    }
+}
