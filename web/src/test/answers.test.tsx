@@ -129,7 +129,9 @@ describe("measures", () => {
     expect(followUpLine(2, 1)).toBe("2 follow-ups, 1 of its own");
     expect(followUpLine(1, 1)).toBe("1 follow-up, its own");
     expect(followUpLine(0, 0)).toBeUndefined();
-    expect(changeLine({ files: 2, linesAdded: 14, linesRemoved: 3 })).toBe("2 files, 14 lines added, 3 removed");
+    const changed = { files: 2, linesAdded: 14, linesRemoved: 3, complete: true };
+    expect(changeLine(changed)).toBe("2 files, 14 lines added, 3 removed");
+    expect(changeLine({ ...changed, complete: false })).toBe("at least 2 files, 14 lines added, 3 removed");
   });
 
   it("leave out what nobody measured, and what cannot be told without it", () => {

@@ -53,6 +53,7 @@ const cell = (place: number, state: Schemas["CellView"]["state"], more: Partial<
   state,
   turn: 0,
   tries: 0,
+  late: false,
   ...more,
 });
 
@@ -241,7 +242,7 @@ describe("a follow-up for one answer alone", () => {
     text: "It is the loop.",
     followUps: [],
     measures: { estimated: false },
-    changed: { files: 0, linesAdded: 0, linesRemoved: 0 },
+    changed: { files: 0, linesAdded: 0, linesRemoved: 0, complete: true },
     version: 0,
   };
 
@@ -324,6 +325,7 @@ describe("differences", () => {
     sort: "CHANGED",
     added: 1,
     removed: 1,
+    coarse: false,
     hunks: [
       {
         before: 3,
@@ -339,7 +341,7 @@ describe("differences", () => {
   };
 
   it("are shown file by file, with what does not fit", async () => {
-    server().on("GET /api/studies/s1/answers/a1/changes", () => ({ body: [change] }));
+    server().on("GET /api/studies/s1/answers/a1/changes", () => ({ body: { changes: [change], limits: [] } }));
     inStudy(<Changes answerId="a1" />);
     const file = (await screen.findByRole("heading", { name: "src/Berth.java" })).parentElement ?? document.body;
     expect(file.textContent).toContain("changed · 1 line added, 1 removed");
@@ -349,9 +351,19 @@ describe("differences", () => {
   });
 
   it("say so where there is nothing to compare", async () => {
-    server().on("GET /api/studies/s1/answers/a1/changes", () => ({ body: [] }));
+    server().on("GET /api/studies/s1/answers/a1/changes", () => ({ body: { changes: [], limits: [] } }));
     inStudy(<Changes answerId="a1" />);
     expect(await screen.findByText(/there is nothing to compare/)).toBeDefined();
+  });
+
+  it("say what was too much to compare, and what is shown as replaced for it", async () => {
+    const limit = "Only the first 1,000 of 1,005 blocks of code were looked at.";
+    server().on("GET /api/studies/s1/answers/a1/changes", () => ({
+      body: { changes: [{ ...change, coarse: true }], limits: [limit] },
+    }));
+    inStudy(<Changes answerId="a1" />);
+    expect(await screen.findByText(limit)).toBeDefined();
+    expect(screen.getByText(/all of it is shown as replaced/)).toBeDefined();
   });
 
   it("in a text stay text, whatever they hold", () => {

@@ -26,7 +26,10 @@ const view = (stretches: Stretch[], more: Partial<Schemas["MaskingView"]> = {}):
   words: [],
   version: 0,
   undecided: stretches.filter((s) => s.accepted === undefined).length,
-  answers: stretches.length === 0 ? [] : [{ answerId: "a1", promptId: "p1", candidateId: "c1", attempt: 2, stretches }],
+  answers:
+    stretches.length === 0
+      ? []
+      : [{ answerId: "a1", promptId: "p1", candidateId: "c1", attempt: 2, stretches, more: 0, complete: true }],
   ...more,
 });
 

@@ -161,6 +161,7 @@ const change = (more: Partial<Change> = {}): Change => ({
   path: "Lamp.java",
   from: "Lamp.java",
   sort: "CHANGED",
+  coarse: false,
   added: 2,
   removed: 1,
   hunks: [

@@ -2,6 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import type { Schemas } from "../../api/client";
 import { DiffLines } from "../../ui/DiffText";
 import { count } from "../../ui/format";
+import { Limits } from "../../ui/Limits";
 import { Note } from "../../ui/Note";
 import { Query } from "../../ui/Query";
 import { useStudy } from "../study";
@@ -22,19 +23,23 @@ export function Changes({ answerId }: { answerId: string }) {
   const changes = useQuery(changesOfAnswer(study.id, answerId));
   return (
     <Query of={changes} what="the differences">
-      {(files) =>
-        files.length === 0 ? (
-          <p className="mt-4 text-ink-soft">
-            Nothing in it is a difference, or prints a file of the starting code again; so there is nothing to compare.
-          </p>
-        ) : (
-          <div className="mt-4 grid grid-cols-[minmax(0,1fr)] gap-5">
-            {files.map((file, i) => (
-              <FileChange key={i} file={file} />
-            ))}
-          </div>
-        )
-      }
+      {({ changes: files, limits }) => (
+        <>
+          <Limits limits={limits} />
+          {files.length === 0 ? (
+            <p className="mt-4 text-ink-soft">
+              Nothing in it is a difference, or prints a file of the starting code again; so there is nothing to
+              compare.
+            </p>
+          ) : (
+            <div className="mt-4 grid grid-cols-[minmax(0,1fr)] gap-5">
+              {files.map((file, i) => (
+                <FileChange key={i} file={file} />
+              ))}
+            </div>
+          )}
+        </>
+      )}
     </Query>
   );
 }
@@ -48,6 +53,11 @@ function FileChange({ file }: { file: Change }) {
         {file.from !== file.path && ` from ${file.from}`} · {count(file.added, "line", "lines")} added, {file.removed}{" "}
         removed
       </p>
+      {file.coarse && (
+        <Note tone="info" className="mb-2">
+          Too much to compare line by line: all of it is shown as replaced.
+        </Note>
+      )}
       {file.misfit !== undefined && (
         <Note tone="caution" className="mb-2">
           It does not fit: {file.misfit}.

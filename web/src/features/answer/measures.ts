@@ -19,7 +19,7 @@ const about = (measures: Schemas["Measures"]) => (measures.estimated ? "about " 
 export function changeLine(changed: Schemas["ChangeSize"]): string | undefined {
   return changed.files === 0
     ? undefined
-    : `${count(changed.files, "file", "files")}, ${changed.linesAdded} lines added, ${changed.linesRemoved} removed`;
+    : `${changed.complete ? "" : "at least "}${count(changed.files, "file", "files")}, ${changed.linesAdded} lines added, ${changed.linesRemoved} removed`;
 }
 
 /** How many follow-ups an answer got. */

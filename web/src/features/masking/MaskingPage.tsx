@@ -221,6 +221,17 @@ function AnswerFound({ found, mayDecide, onDecide }: AnswerFoundProps) {
           <StretchRow key={s.from} stretch={s} mayDecide={mayDecide} onDecide={onDecide} />
         ))}
       </ul>
+      {found.more > 0 && (
+        <p className="mt-2 text-ink-soft">
+          {count(found.more, "more stretch", "more stretches")} in this answer: they come as these are decided.
+        </p>
+      )}
+      {!found.complete && (
+        <Note tone="trouble" className="mt-2">
+          This answer gives its candidate away in more places than anybody can decide on, and is not searched to its
+          end. Shorten it, or leave it out; the round does not open before.
+        </Note>
+      )}
     </section>
   );
 }

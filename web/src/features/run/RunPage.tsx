@@ -1,19 +1,20 @@
-import { useQueries } from "@tanstack/react-query";
+import { useQueries, useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { Link, useParams } from "react-router";
 import type { Schemas } from "../../api/client";
 import { Button } from "../../ui/Button";
+import { Dialog } from "../../ui/Dialog";
 import { NumberField } from "../../ui/Field";
 import { duration, moment, money } from "../../ui/format";
 import { Note } from "../../ui/Note";
-import { Failure } from "../../ui/Query";
+import { Failure, Query } from "../../ui/Query";
 import { Table } from "../../ui/Table";
 import { useTitle } from "../../ui/useTitle";
 import { outcomeWord } from "../answer";
 import { CandidateName, candidatesOfStudy } from "../candidate";
 import { promptsOfStudy } from "../prompt";
 import { useStudy, useStudyChanged } from "../study";
-import { oneRun, useLiveRun, useRunStep } from "./api";
+import { lateReplyOf, oneRun, useLiveRun, useRunStep } from "./api";
 import { isGoing, type RunCell, runLine, type RunView } from "./words";
 
 /** A run's board: every cell, while it goes and afterwards. */
@@ -208,6 +209,7 @@ function Cell({ cell }: { cell: RunCell }) {
             </Link>
           )}
           {note !== undefined && <span className="block text-sm text-ink-soft">{note}</span>}
+          {cell.late && <LateReply place={cell.place} />}
         </div>
       );
     case "TURNED_AWAY":
@@ -218,6 +220,31 @@ function Cell({ cell }: { cell: RunCell }) {
         </div>
       );
   }
+}
+
+/** What came when the cell was written down already: kept, and shown to whoever asks. */
+function LateReply({ place }: { place: number }) {
+  const study = useStudy();
+  const { runId = "" } = useParams();
+  const [open, setOpen] = useState(false);
+  const late = useQuery({ ...lateReplyOf(study.id, runId, place), enabled: open });
+  return (
+    <>
+      <Button className="mt-1" onClick={() => setOpen(true)}>
+        Show the late reply
+      </Button>
+      <Dialog title="A reply that came late" open={open} onOpenChange={setOpen}>
+        <p>It came when the cell had been written down already. It was paid for, and counts for nothing else.</p>
+        <Query of={late} what="the reply">
+          {({ text }) => (
+            <pre tabIndex={0} className="mt-3 max-h-96 overflow-auto border-y border-rule p-2 whitespace-pre-wrap">
+              {text}
+            </pre>
+          )}
+        </Query>
+      </Dialog>
+    </>
+  );
 }
 
 /** Counts on by itself between what the server tells. */

@@ -19,6 +19,18 @@ export const oneRun = (studyId: string, runId: string) =>
       unwrap(api.GET("/api/studies/{studyId}/runs/{runId}", { ...ofRun(studyId, runId), signal })),
   });
 
+export const lateReplyOf = (studyId: string, runId: string, place: number) =>
+  queryOptions({
+    queryKey: studyKeys.part(studyId, "late-reply", runId, String(place)),
+    queryFn: ({ signal }) =>
+      unwrap(
+        api.GET("/api/studies/{studyId}/runs/{runId}/cells/{place}/late-reply", {
+          params: { path: { studyId, runId, place } },
+          signal,
+        }),
+      ),
+  });
+
 export const runForecast = (studyId: string, body: Schemas["StartRun"]) =>
   queryOptions({
     queryKey: studyKeys.part(studyId, "run-forecast", JSON.stringify(body)),

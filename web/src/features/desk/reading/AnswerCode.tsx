@@ -2,6 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useMemo, useState } from "react";
 import type { Schemas } from "../../../api/client";
 import { count } from "../../../ui/format";
+import { Limits } from "../../../ui/Limits";
 import { languageOf } from "../../../ui/pieces";
 import { Query } from "../../../ui/Query";
 import { codeOfAnswer } from "../api";
@@ -20,13 +21,18 @@ export function AnswerChanges({ sheetId, answerId, start, layout }: AnswerChange
   const byPath = useMemo(() => new Map(start.map((f) => [f.path, f.text])), [start]);
   return (
     <Query of={code} what="the changes">
-      {({ changes, outside, namesFiles }) =>
+      {({ changes, outside, namesFiles, limits }) =>
         changes.length === 0 ? (
-          <p className="mt-1 text-ink-soft">
-            Nothing in it is a difference, or prints a file of the starting code again; so there is nothing to compare.
-          </p>
+          <>
+            <Limits limits={limits} />
+            <p className="mt-1 text-ink-soft">
+              Nothing in it is a difference, or prints a file of the starting code again; so there is nothing to
+              compare.
+            </p>
+          </>
         ) : (
           <>
+            <Limits limits={limits} />
             <p className="mt-1 mb-2 text-sm text-ink-soft">
               {count(new Set(changes.map((c) => c.path)).size, "file", "files")},{" "}
               {count(

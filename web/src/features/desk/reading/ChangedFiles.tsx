@@ -87,6 +87,11 @@ function ChangedFile({ file, start, layout, outside, sides }: ChangedFileProps) 
           <span className="ml-2 border-b-2 border-ochre text-sm">the prompt does not speak of this file</span>
         )}
       </summary>
+      {file.coarse && (
+        <Note tone="info" className="my-1">
+          Too much to compare line by line: all of it is shown as replaced.
+        </Note>
+      )}
       {file.misfit !== undefined && (
         <Note tone="caution" className="my-1">
           It does not fit: {file.misfit}.

@@ -1,11 +1,15 @@
 package org.mossbank.server;
 
 import java.time.Clock;
+import java.time.OffsetDateTime;
+import org.mossbank.server.shared.DatabaseClock;
 import org.springframework.boot.SpringApplication;
 import org.springframework.boot.autoconfigure.SpringBootApplication;
 import org.springframework.boot.context.properties.ConfigurationPropertiesScan;
 import org.springframework.boot.security.autoconfigure.UserDetailsServiceAutoConfiguration;
 import org.springframework.context.annotation.Bean;
+import org.springframework.context.annotation.Lazy;
+import org.springframework.jdbc.core.simple.JdbcClient;
 
 /** The one deployable. Starts with everything under this package. */
 @SpringBootApplication(exclude = UserDetailsServiceAutoConfiguration.class)
@@ -15,8 +19,13 @@ public class MossbankApplication {
         SpringApplication.run(MossbankApplication.class, arguments);
     }
 
+    /** Made at the start, so that no request asks for a connection to read the time with. */
     @Bean
-    Clock clock() {
-        return Clock.systemUTC();
+    @Lazy(false)
+    Clock clock(JdbcClient database) {
+        return DatabaseClock.kept(() -> database.sql("select clock_timestamp()")
+                .query(OffsetDateTime.class)
+                .single()
+                .toInstant());
     }
 }

@@ -157,8 +157,10 @@ public class AnswerFileTest extends ServerTest {
         take(own, "a.zip", good);
 
         JsonNode answer = own.get("/answers").get(0);
-        assertThat(answer.path("changed").toString()).isEqualTo("{\"files\":2,\"linesAdded\":2,\"linesRemoved\":1}");
-        JsonNode changes = own.get("/answers/" + answer.path("id").asString() + "/changes");
+        assertThat(answer.path("changed").toString())
+                .isEqualTo("{\"files\":2,\"linesAdded\":2,\"linesRemoved\":1,\"complete\":true}");
+        JsonNode changes =
+                own.get("/answers/" + answer.path("id").asString() + "/changes").path("changes");
         assertThat(changes.valueStream()
                         .map(c ->
                                 c.path("path").asString() + " " + c.path("sort").asString()))

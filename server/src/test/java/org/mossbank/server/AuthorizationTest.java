@@ -114,6 +114,7 @@ public class AuthorizationTest extends ServerTest {
             prepares("POST", STUDY + "/runs/follow-up", 409),
             prepares("GET", RUN, 404),
             prepares("GET", RUN + "/events", 404),
+            prepares("GET", RUN + "/cells/{place}/late-reply", 404),
             prepares("POST", RUN + "/stop", 404),
             prepares("POST", RUN + "/resume", 409),
             prepares("POST", RUN + "/again", 409),
@@ -189,6 +190,7 @@ public class AuthorizationTest extends ServerTest {
                 "number", "1",
                 "readBackId", UUID.randomUUID().toString(),
                 "bankPromptId", UUID.randomUUID().toString()));
+        ids.put("place", "0");
         ids.put("point", "0");
         ids.put("remarkId", UUID.randomUUID().toString());
         ids.put("reminderId", UUID.randomUUID().toString());

@@ -1,56 +1,40 @@
 package org.mossbank.core.change;
 
-import com.github.difflib.DiffUtils;
-import com.github.difflib.patch.AbstractDelta;
-import com.github.difflib.patch.ChangeDelta;
-import com.github.difflib.patch.Chunk;
-import com.github.difflib.patch.Patch;
 import java.util.ArrayList;
-import java.util.HashSet;
 import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.regex.Matcher;
-import java.util.regex.Pattern;
 import org.mossbank.core.markdown.FencedBlock;
 
 /**
  * What a Markdown answer changes in the starting code. Two things count: blocks that hold a unified diff, and blocks that print
  * a file of the starting code again: those that hold much of its lines, or declare all its types anew. An excerpt of a file is
  * neither: what it leaves out was not removed.
+ *
+ * <p>Cost: linear in the answer and the starting code, but for comparing, which has a {@link ComparisonBudget}.
  */
 public final class AnswerChanges {
-    /** Lines kept around a change. */
-    private static final int CONTEXT = 3;
-
-    /** Lines on both sides together that are still compared line by line. */
-    private static final int LONGEST_COMPARED = 12_000;
-
     /** A block prints a file again if it holds at least this share of the file's lines that are not blank. */
     private static final double SHARE_OF_A_REPRINT = 0.5;
 
-    /** A line that stands for lines left out: dots alone, or a comment that begins with them. Dots before code spread it. */
-    private static final Pattern LEFT_OUT =
-            Pattern.compile("(?m)^[ \\t]*(?:(?://|#|--|\\{?/\\*|<!--)[ \\t]*(?:\\.\\.\\.|…)|(?:\\.\\.\\.|…)[ \\t]*$)");
+    /** A file is named near the beginning of a line, if at all. */
+    private static final int LONGEST_SEARCHED = 1_000;
 
-    /** A type declared at the left edge, not within another. */
-    private static final Pattern TYPE =
-            Pattern.compile("(?m)^(?:\\w[\\w ]* )?(?:class|record|interface|enum|struct|trait|object) +(\\w+)");
-
-    /** A line of a file's head, which says where it belongs and what it uses. */
-    private static final Pattern HEAD = Pattern.compile(
-            "^(?:package |import |from \\S+ import |using |use |#include|namespace .*;|require\\b|require_relative\\b).*");
-
-    private static final Pattern PATH = Pattern.compile("[\\w.-]+(?:/[\\w.-]+)*\\.[A-Za-z]\\w{0,7}");
+    private static final int LONGEST_ENDING = 8;
     private static final Set<String> DIFF_LANGUAGES = Set.of("diff", "patch", "udiff");
 
-    private final Map<String, String> startingCode;
+    private final StartingCode start;
+    private final ComparisonBudget budget;
     private final Map<String, List<FileChange>> changes = new LinkedHashMap<>();
+    private final Set<String> limits = new LinkedHashSet<>();
+    private final List<FencedBlock> others = new ArrayList<>();
 
-    private AnswerChanges(Map<String, String> startingCode) {
-        this.startingCode = startingCode;
+    private AnswerChanges(StartingCode start, ComparisonBudget budget) {
+        this.start = start;
+        this.budget = budget;
     }
 
     /**
@@ -60,55 +44,70 @@ public final class AnswerChanges {
      * @param answer       Markdown
      */
     public static List<FileChange> of(Map<String, String> startingCode, String answer) {
-        AnswerChanges all = new AnswerChanges(startingCode);
-        FencedBlock.in(answer).forEach(all::take);
-        return LineNatures.told(
-                all.changes.values().stream().flatMap(List::stream).toList());
+        return in(new StartingCode(startingCode), answer, ComparisonBudget.whole())
+                .told();
     }
 
-    /** Tells which files an answer's blocks print again. */
-    static AnswerChanges reader(Map<String, String> startingCode) {
-        return new AnswerChanges(startingCode);
+    /** Looks through an answer. */
+    static AnswerChanges in(StartingCode start, String answer, ComparisonBudget budget) {
+        AnswerChanges all = new AnswerChanges(start, budget);
+        List<FencedBlock> blocks = FencedBlock.in(answer);
+        if (blocks.size() > ComparisonBudget.MOST_BLOCKS) {
+            all.limits.add("Only the first %,d of %,d blocks of code were looked at."
+                    .formatted(ComparisonBudget.MOST_BLOCKS, blocks.size()));
+        }
+        try {
+            blocks.stream().limit(ComparisonBudget.MOST_BLOCKS).forEach(all::take);
+        } catch (ComparisonBudget.Spent e) {
+            all.stop();
+        }
+        return all;
     }
 
-    static boolean isDiff(FencedBlock block) {
-        return DIFF_LANGUAGES.contains(block.language());
+    void stop() {
+        limits.add("Comparing with the starting code stopped, as it would have taken too long. The text is whole.");
+    }
+
+    List<FileChange> told() {
+        List<FileChange> all = changes.values().stream().flatMap(List::stream).toList();
+        if (all.size() > ComparisonBudget.MOST_FILES) {
+            limits.add("Only the first %,d of %,d changed files are shown."
+                    .formatted(ComparisonBudget.MOST_FILES, all.size()));
+        }
+        return LineNatures.told(all.stream().limit(ComparisonBudget.MOST_FILES).toList());
+    }
+
+    /** Why something is not shown, in sentences. */
+    Set<String> limits() {
+        return limits;
+    }
+
+    /** The blocks that are neither a difference nor print a file again. */
+    List<FencedBlock> others() {
+        return others;
     }
 
     private void take(FencedBlock block) {
-        if (isDiff(block)) {
+        if (DIFF_LANGUAGES.contains(block.language())) {
             try {
                 put(UnifiedDiff.parse(block.content()));
             } catch (MalformedDiff e) {
                 // Shown as it is; it changes nothing that could be counted.
                 return;
             }
-        } else {
-            reprinted(block).ifPresent(path -> {
-                String start = startingCode.get(path);
-                Optional<FileChange> change = between(path, start, withHead(start, block.content()));
-                changes.remove(path);
-                change.ifPresent(c -> put(List.of(c)));
-            });
+            return;
         }
-    }
-
-    /** Code that says nothing of a file's head leaves it as it is: few answers print again what stays above the first type. */
-    private static String withHead(String start, String code) {
-        if (code.lines().anyMatch(l -> HEAD.matcher(l).matches())) {
-            return code;
+        Optional<String> printed = start.likest(block.content(), named(block), SHARE_OF_A_REPRINT, budget);
+        if (printed.isEmpty()) {
+            others.add(block);
+            return;
         }
-        StringBuilder head = new StringBuilder();
-        boolean says = false;
-        for (String line : start.lines().toList()) {
-            boolean isHead = HEAD.matcher(line).matches();
-            if (!isHead && !line.isBlank()) {
-                break;
-            }
-            says |= isHead;
-            head.append(line).append('\n');
-        }
-        return says ? head + code : code;
+        String path = printed.get();
+        List<String> code = block.content().lines().toList();
+        budget.spend(start.lines(path).size());
+        Optional<FileChange> change = LineDiff.between(path, start.lines(path), start.withHead(path, code), budget);
+        changes.remove(path);
+        change.ifPresent(c -> put(List.of(c)));
     }
 
     private void put(List<FileChange> fresh) {
@@ -119,115 +118,62 @@ public final class AnswerChanges {
         changes.putAll(byPath);
     }
 
-    /** The file that a block prints again: the one it names, or the one it is most like. */
-    Optional<String> reprinted(FencedBlock block) {
-        Set<String> lines = solid(block.content());
-        Set<String> types = types(block.content());
-        Optional<String> named = named(block);
-        return startingCode.keySet().stream()
-                .filter(path -> named.isEmpty() || named.get().equals(path))
-                .filter(path -> !LEFT_OUT.matcher(block.content()).find()
-                        || LEFT_OUT.matcher(startingCode.get(path)).find())
-                .filter(path -> share(path, lines) >= SHARE_OF_A_REPRINT || declaresAnew(path, types))
-                .max((a, b) -> Double.compare(share(a, lines), share(b, lines)));
-    }
-
     /** In the fence's info, in the block's first line, or in the line above. */
     private Optional<String> named(FencedBlock block) {
-        String first = block.lines().isEmpty() ? "" : block.lines().get(0);
-        for (String line : List.of(block.info(), first, block.before())) {
-            Matcher paths = PATH.matcher(line);
-            while (paths.find()) {
-                String found = paths.group();
-                Optional<String> path = startingCode.keySet().stream()
-                        .filter(p -> p.equals(found) || p.endsWith("/" + found))
-                        .findFirst();
-                if (path.isPresent()) {
-                    return path;
-                }
+        return Optional.<String>empty()
+                .or(() -> namedIn(block.info()))
+                .or(() -> namedIn(block.firstLine()))
+                .or(() -> namedIn(block.before()));
+    }
+
+    /** The first word that is the name of a file, read once from left to right. */
+    private Optional<String> namedIn(String line) {
+        int end = Math.min(line.length(), LONGEST_SEARCHED);
+        int from = 0;
+        while (from < end) {
+            int to = from;
+            while (to < end && isOfPath(line.charAt(to))) {
+                to++;
             }
+            String word = trimmed(line.substring(from, to));
+            Optional<String> path = hasEnding(word) ? start.called(word) : Optional.empty();
+            if (path.isPresent()) {
+                return path;
+            }
+            from = to + 1;
         }
         return Optional.empty();
     }
 
-    private double share(String path, Set<String> lines) {
-        Set<String> ofFile = solid(startingCode.get(path));
-        long held = ofFile.stream().filter(lines::contains).count();
-        return ofFile.isEmpty() ? 0 : (double) held / ofFile.size();
+    private static boolean isOfPath(char c) {
+        return c < 128 && (Character.isLetterOrDigit(c) || "_.-/".indexOf(c) >= 0);
     }
 
-    /** Whether types are those of a file whose name one of them has: then it is the file, however much of it is new. */
-    private boolean declaresAnew(String path, Set<String> types) {
-        String name = path.substring(path.lastIndexOf('/') + 1).replaceFirst("\\.\\w+$", "");
-        Set<String> ofFile = types(startingCode.get(path));
-        return ofFile.contains(name) && types.containsAll(ofFile);
+    /** Without the marks of a comment before, and without what ends a sentence. */
+    private static String trimmed(String word) {
+        int from = 0;
+        while (from < word.length()
+                && (word.charAt(from) == '/' || word.charAt(from) == '-' || word.startsWith("./", from))) {
+            from++;
+        }
+        int to = word.length();
+        while (to > from && "./-".indexOf(word.charAt(to - 1)) >= 0) {
+            to--;
+        }
+        return word.substring(from, to);
     }
 
-    private static Set<String> types(String text) {
-        Set<String> names = new HashSet<>();
-        TYPE.matcher(text).results().forEach(found -> names.add(found.group(1)));
-        return names;
+    private static boolean hasEnding(String word) {
+        int dot = word.lastIndexOf('.');
+        return dot > 0
+                && word.length() - dot - 1 <= LONGEST_ENDING
+                && dot + 1 < word.length()
+                && Character.isLetter(word.charAt(dot + 1));
     }
 
-    private static Set<String> solid(String text) {
-        Set<String> solid = new HashSet<>();
-        text.lines().map(String::strip).filter(l -> !l.isEmpty()).forEach(solid::add);
-        return solid;
-    }
-
-    /**
-     * The difference between two states of a file; empty if there is none. Time and memory grow with the lines times the
-     * differences between them, so very long files that share little are shown as wholly replaced.
-     */
+    /** The difference between two states of a file; empty if there is none. */
     public static Optional<FileChange> between(String path, String before, String after) {
-        List<String> old = before.lines().toList();
-        List<String> fresh = after.lines().toList();
-        List<AbstractDelta<String>> deltas = deltas(old, fresh);
-        List<Hunk> hunks = new ArrayList<>();
-        int next = 0;
-        while (next < deltas.size()) {
-            int last = next;
-            while (last + 1 < deltas.size()
-                    && deltas.get(last + 1).getSource().getPosition() - end(deltas.get(last)) <= 2 * CONTEXT) {
-                last++;
-            }
-            hunks.add(hunk(old, deltas.subList(next, last + 1)));
-            next = last + 1;
-        }
-        return hunks.isEmpty()
-                ? Optional.empty()
-                : Optional.of(new FileChange(path, path, FileChange.Sort.CHANGED, hunks));
-    }
-
-    private static List<AbstractDelta<String>> deltas(List<String> old, List<String> fresh) {
-        if (old.size() + fresh.size() <= LONGEST_COMPARED || old.equals(fresh)) {
-            return DiffUtils.diff(old, fresh).getDeltas();
-        }
-        Patch<String> whole = new Patch<>();
-        whole.addDelta(new ChangeDelta<>(new Chunk<>(0, old), new Chunk<>(0, fresh)));
-        return whole.getDeltas();
-    }
-
-    private static int end(AbstractDelta<String> delta) {
-        return delta.getSource().getPosition() + delta.getSource().size();
-    }
-
-    private static Hunk hunk(List<String> old, List<AbstractDelta<String>> deltas) {
-        AbstractDelta<String> first = deltas.get(0);
-        int start = Math.max(0, first.getSource().getPosition() - CONTEXT);
-        int shift = first.getTarget().getPosition() - first.getSource().getPosition();
-        List<ChangedLine> lines = new ArrayList<>();
-        int at = start;
-        for (AbstractDelta<String> delta : deltas) {
-            old.subList(at, delta.getSource().getPosition())
-                    .forEach(l -> lines.add(new ChangedLine(ChangedLine.Kind.KEPT, l)));
-            delta.getSource().getLines().forEach(l -> lines.add(new ChangedLine(ChangedLine.Kind.REMOVED, l)));
-            delta.getTarget().getLines().forEach(l -> lines.add(new ChangedLine(ChangedLine.Kind.ADDED, l)));
-            at = end(delta);
-        }
-        old.subList(at, Math.min(old.size(), at + CONTEXT))
-                .forEach(l -> lines.add(new ChangedLine(ChangedLine.Kind.KEPT, l)));
-        return new Hunk(start + 1, start + shift + 1, lines);
+        return LineDiff.between(path, before.lines().toList(), after.lines().toList(), ComparisonBudget.whole());
     }
 
     /**
@@ -235,17 +181,14 @@ public final class AnswerChanges {
      *
      * @return in words; empty if every kept and removed line stands where the change says
      */
-    public static Optional<String> misfit(Map<String, String> startingCode, FileChange change) {
+    static Optional<String> misfit(StartingCode start, FileChange change) {
         if (change.sort() == FileChange.Sort.ADDED) {
-            return startingCode.containsKey(change.path())
-                    ? Optional.of(change.path() + " is there already")
-                    : Optional.empty();
+            return start.has(change.path()) ? Optional.of(change.path() + " is there already") : Optional.empty();
         }
-        String text = startingCode.get(change.from());
-        if (text == null) {
+        if (!start.has(change.from())) {
             return Optional.of(change.from() + " is not in the starting code");
         }
-        List<String> lines = text.lines().toList();
+        List<String> lines = start.lines(change.from());
         for (Hunk hunk : change.hunks()) {
             List<String> expected = hunk.linesBefore();
             int from = expected.isEmpty() ? 0 : hunk.before() - 1;

@@ -9,31 +9,74 @@ import java.util.Optional;
 import java.util.Set;
 import org.mossbank.core.markdown.FencedBlock;
 
-/** The code that an answer ends in: files of the starting code with its changes in them, new files, and blocks of code. */
-public final class AnswerCode {
+/**
+ * The code of an answer: what it changes in the starting code, and what it ends in.
+ *
+ * @param changes file by file, each with whether it fits
+ * @param files   files of the starting code with the changes in them, new files, then other blocks of code, in the order
+ *                of the answer
+ * @param limits  why something is not shown, in sentences; empty if all is
+ */
+public record AnswerCode(List<Fitted> changes, List<CodeFile> files, List<String> limits) {
     private static final Set<String> NOT_CODE = Set.of("text", "txt", "console", "output", "log", "plaintext");
 
-    private AnswerCode() {}
+    public AnswerCode {
+        changes = List.copyOf(changes);
+        files = List.copyOf(files);
+        limits = List.copyOf(limits);
+    }
 
     /**
-     * The files that an answer changes, adds or removes, then its other blocks of code, in the order of the answer.
+     * A change, and where it does not fit the starting code.
+     *
+     * @param misfit in words; empty if it fits
+     */
+    public record Fitted(FileChange change, Optional<String> misfit) {}
+
+    /** Where the first change does not fit, in words; for answers that come together, within what they may cost. */
+    public static Optional<String> firstMisfit(
+            Map<String, String> startingCode, String answer, ComparisonBudget budget) {
+        StartingCode start = new StartingCode(startingCode);
+        return AnswerChanges.in(start, answer, budget).told().stream()
+                .flatMap(c -> AnswerChanges.misfit(start, c).stream())
+                .findFirst();
+    }
+
+    /**
+     * Reads an answer once for all of it.
      *
      * @param startingCode text by path
      * @param answer       Markdown
      */
-    public static List<CodeFile> of(Map<String, String> startingCode, String answer) {
+    public static AnswerCode of(Map<String, String> startingCode, String answer) {
+        return of(startingCode, answer, ComparisonBudget.whole());
+    }
+
+    static AnswerCode of(Map<String, String> startingCode, String answer, ComparisonBudget budget) {
+        StartingCode start = new StartingCode(startingCode);
+        AnswerChanges found = AnswerChanges.in(start, answer, budget);
+        List<Fitted> changes = found.told().stream()
+                .map(c -> new Fitted(c, AnswerChanges.misfit(start, c)))
+                .toList();
         List<CodeFile> files = new ArrayList<>();
-        for (FileChange change : AnswerChanges.of(startingCode, answer)) {
-            applied(startingCode, change).ifPresent(files::add);
+        try {
+            for (Fitted fitted : changes) {
+                if (fitted.misfit().isEmpty()) {
+                    files.add(applied(start, fitted.change(), budget));
+                }
+            }
+        } catch (ComparisonBudget.Spent e) {
+            found.stop();
         }
-        AnswerChanges reader = AnswerChanges.reader(startingCode);
-        int number = 0;
-        for (FencedBlock block : FencedBlock.in(answer)) {
-            boolean isDiff = AnswerChanges.isDiff(block);
-            boolean isOther =
-                    NOT_CODE.contains(block.language()) || block.content().isBlank();
-            if (!isDiff && !isOther && reader.reprinted(block).isEmpty()) {
-                number++;
+        files.addAll(blocks(found.others()));
+        return new AnswerCode(changes, files, List.copyOf(found.limits()));
+    }
+
+    private static List<CodeFile> blocks(List<FencedBlock> others) {
+        List<CodeFile> files = new ArrayList<>();
+        for (FencedBlock block : others) {
+            if (!NOT_CODE.contains(block.language()) && !block.content().isBlank()) {
+                int number = files.size() + 1;
                 String name = "Block " + number + (block.language().isEmpty() ? "" : ", " + block.language());
                 files.add(new CodeFile(name, CodeFile.Sort.BLOCK, block.content(), ""));
             }
@@ -41,16 +84,15 @@ public final class AnswerCode {
         return files;
     }
 
-    /** The file with the change in it; empty if the change does not fit. */
-    static Optional<CodeFile> applied(Map<String, String> startingCode, FileChange change) {
-        if (AnswerChanges.misfit(startingCode, change).isPresent()) {
-            return Optional.empty();
-        }
-        String before = startingCode.getOrDefault(change.from(), "");
+    /** The file with a fitting change in it. */
+    private static CodeFile applied(StartingCode start, FileChange change, ComparisonBudget budget) {
+        List<String> old = start.has(change.from()) ? start.lines(change.from()) : List.of();
+        String before = start.text(change.from());
+        // An answer may change one file a thousand times over, and each time the file is written whole.
+        budget.spend(old.size());
         if (change.sort() == FileChange.Sort.REMOVED) {
-            return Optional.of(new CodeFile(change.path(), CodeFile.Sort.REMOVED, "", before));
+            return new CodeFile(change.path(), CodeFile.Sort.REMOVED, "", before);
         }
-        List<String> old = before.lines().toList();
         StringBuilder text = new StringBuilder();
         int next = 0;
         for (Hunk hunk : change.hunks()) {
@@ -64,8 +106,8 @@ public final class AnswerCode {
         }
         old.subList(next, old.size()).forEach(l -> text.append(l).append('\n'));
         boolean isNew = change.sort() == FileChange.Sort.ADDED;
-        return Optional.of(new CodeFile(
-                change.path(), isNew ? CodeFile.Sort.ADDED : CodeFile.Sort.CHANGED, text.toString(), before));
+        return new CodeFile(
+                change.path(), isNew ? CodeFile.Sort.ADDED : CodeFile.Sort.CHANGED, text.toString(), before);
     }
 
     /**
@@ -73,13 +115,22 @@ public final class AnswerCode {
      * alike is left out.
      */
     public static List<FileChange> between(List<CodeFile> first, List<CodeFile> second) {
+        return between(first, second, ComparisonBudget.whole());
+    }
+
+    /** The same, for as much as a budget reaches; beyond it files are shown as wholly replaced. */
+    static List<FileChange> between(List<CodeFile> first, List<CodeFile> second, ComparisonBudget budget) {
         Map<String, String> firstByName = byName(first, second);
         Map<String, String> secondByName = byName(second, first);
         List<FileChange> changes = new ArrayList<>();
         Map<String, String> all = new LinkedHashMap<>(firstByName);
         secondByName.forEach(all::putIfAbsent);
         for (String name : all.keySet()) {
-            AnswerChanges.between(name, firstByName.getOrDefault(name, ""), secondByName.getOrDefault(name, ""))
+            LineDiff.between(
+                            name,
+                            firstByName.getOrDefault(name, "").lines().toList(),
+                            secondByName.getOrDefault(name, "").lines().toList(),
+                            budget)
                     .map(c -> new FileChange(
                             name,
                             name,
@@ -88,7 +139,8 @@ public final class AnswerCode {
                                     : secondByName.containsKey(name)
                                             ? FileChange.Sort.CHANGED
                                             : FileChange.Sort.REMOVED,
-                            c.hunks()))
+                            c.hunks(),
+                            c.coarse()))
                     .ifPresent(changes::add);
         }
         return LineNatures.told(changes);

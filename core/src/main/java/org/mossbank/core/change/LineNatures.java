@@ -151,7 +151,7 @@ final class LineNatures {
             for (int h = 0; h < change.hunks().size(); h++) {
                 hunks.add(rewritten(change.hunks().get(h), f, h));
             }
-            told.add(new FileChange(change.path(), change.from(), change.sort(), hunks));
+            told.add(new FileChange(change.path(), change.from(), change.sort(), hunks, change.coarse()));
         }
         return told;
     }

@@ -2,6 +2,7 @@ package org.mossbank.core.markdown;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
@@ -15,45 +16,88 @@ import java.util.regex.Pattern;
  * @param before  the last line above that is not blank; may be empty
  */
 public record FencedBlock(int from, int to, String info, String content, String before) {
-    private static final Pattern FENCE = Pattern.compile("^ {0,3}(`{3,}|~{3,})([^\\n]*)$");
+    /**
+     * What opens or may close a block.
+     *
+     * @param sign   a backtick or a tilde
+     * @param length how many of it
+     * @param rest   what follows
+     */
+    private record Fence(char sign, int length, String rest) {
+        private static final int SHORTEST = 3;
+        private static final int MOST_INDENTED = 3;
 
-    /** The blocks of a text in their order; a fence that is never closed runs to the end, as Markdown has it. */
-    public static List<FencedBlock> in(String text) {
+        /** The fence on a line; absent if there is none. Reads no further than it must to know. */
+        static Optional<Fence> on(CharSequence text, int from, int to) {
+            int at = from;
+            while (at < to && at - from <= MOST_INDENTED && text.charAt(at) == ' ') {
+                at++;
+            }
+            if (at == to || at - from > MOST_INDENTED) {
+                return Optional.empty();
+            }
+            char sign = text.charAt(at);
+            int begun = at;
+            while ((sign == '`' || sign == '~') && at < to && text.charAt(at) == sign) {
+                at++;
+            }
+            return at - begun < SHORTEST
+                    ? Optional.empty()
+                    : Optional.of(new Fence(
+                            sign,
+                            at - begun,
+                            text.subSequence(at, to).toString().strip()));
+        }
+
+        boolean isClosedBy(Fence other) {
+            return other.sign == sign && other.length >= length && other.rest.isEmpty();
+        }
+    }
+
+    /**
+     * The blocks of a text in their order; a fence that is never closed runs to the end, as Markdown has it. Reads each
+     * character a bounded number of times.
+     */
+    public static List<FencedBlock> in(CharSequence text) {
         List<FencedBlock> blocks = new ArrayList<>();
-        Matcher open = null;
+        Fence open = null;
         int begun = 0;
         int inside = 0;
         String before = "";
         int start = 0;
         while (start < text.length()) {
-            int newline = text.indexOf('\n', start);
-            int end = newline < 0 ? text.length() : newline;
-            String line = text.substring(start, end);
-            Matcher fence = FENCE.matcher(line.endsWith("\r") ? line.substring(0, line.length() - 1) : line);
-            boolean matches = fence.matches();
-            if (matches && open == null) {
+            int end = endOfLine(text, start);
+            Fence fence = Fence.on(text, start, end).orElse(null);
+            if (fence != null && open == null) {
                 open = fence;
                 begun = start;
                 inside = Math.min(end + 1, text.length());
-            } else if (matches && closes(open, fence)) {
-                blocks.add(new FencedBlock(begun, end, open.group(2).strip(), text.substring(inside, start), before));
+            } else if (fence != null && open.isClosedBy(fence)) {
+                blocks.add(new FencedBlock(begun, end, open.rest, part(text, inside, start), before));
                 open = null;
                 before = "";
-            } else if (open == null && !line.isBlank()) {
-                before = line;
+            } else if (open == null) {
+                String line = part(text, start, end);
+                before = line.isBlank() ? before : line;
             }
             start = end + 1;
         }
         if (open != null) {
-            blocks.add(new FencedBlock(begun, text.length(), open.group(2).strip(), text.substring(inside), before));
+            blocks.add(new FencedBlock(begun, text.length(), open.rest, part(text, inside, text.length()), before));
         }
         return blocks;
     }
 
-    private static boolean closes(Matcher open, Matcher fence) {
-        return fence.group(1).charAt(0) == open.group(1).charAt(0)
-                && fence.group(1).length() >= open.group(1).length()
-                && fence.group(2).isBlank();
+    private static String part(CharSequence text, int from, int to) {
+        return text.subSequence(from, to).toString();
+    }
+
+    private static int endOfLine(CharSequence text, int from) {
+        int end = from;
+        while (end < text.length() && text.charAt(end) != '\n') {
+            end++;
+        }
+        return end;
     }
 
     /** A text in fences that nothing inside closes. */
@@ -84,7 +128,8 @@ public record FencedBlock(int from, int to, String info, String content, String 
         return info.split("[\\s{]", 2)[0];
     }
 
-    public List<String> lines() {
-        return content.lines().toList();
+    /** The first line; empty if there is none. */
+    public String firstLine() {
+        return content.lines().findFirst().orElse("");
     }
 }

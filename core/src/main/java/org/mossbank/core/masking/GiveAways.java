@@ -14,35 +14,42 @@ import java.util.regex.Pattern;
  * Looks for what gives a candidate away: the names, versions and words of a study, phrases in which a model introduces
  * itself, and signatures. What it finds are proposals; somebody who reads them decides. It prefers to find too much.
  *
- * <p>Cost: linear in the text for each term.
+ * <p>Cost: linear in the text for each term. Every repetition in a phrase is bounded, so that one search neither runs on
+ * nor goes deep, whatever the text holds.
  */
 public final class GiveAways {
     private static final int FLAGS = Pattern.CASE_INSENSITIVE | Pattern.UNICODE_CASE;
 
     /** A maker or name after "by", up to the end of the clause. */
-    private static final String MAKER = "[^\\s.,;:!?)*`]+(?:\\s+(?:(?:and|&|of)\\s+)?(?-i:\\p{Lu})[^\\s.,;:!?)*`]*)*";
+    private static final String MAKER = "[^\\s.,;:!?)*`]{1,100}+(?:\\s{1,9}+(?:(?:and|&|of)\\s{1,9}+)?"
+            + "(?-i:\\p{Lu})[^\\s.,;:!?)*`]{0,100}+){0,8}";
 
     private static final String BY_WHOM =
-            "(?:\\s+(?:made|built|trained|developed|created|provided)\\s+by\\s+" + MAKER + ")?";
+            "(?:\\s{1,9}+(?:made|built|trained|developed|created|provided)\\s{1,9}+by\\s{1,9}+" + MAKER + ")?";
 
     private static final String MODEL =
-            "(?:large\\s+)?(?:(?:AI|language|code|coding|chat|foundation|generative)[\\s-]+)+(?:model|assistant|system)s?";
+            "(?:large\\s{1,9})?(?:(?:AI|language|code|coding|chat|foundation|generative)[\\s-]{1,9}){1,6}(?:model|assistant|system)s?";
 
     private static final List<Rule> SELF_INTRODUCTIONS = List.of(
             introduction(
-                    "\\bas\\s+(?:an?|your|the)\\s+" + MODEL + BY_WHOM + "(?:\\s*,)?", "model", "assistant", "system"),
-            introduction("\\bas\\s+an?\\s+AI\\b(?:\\s*,)?", "asai", "asaai", "asanai"),
+                    "\\bas\\s{1,9}(?:an?|your|the)\\s{1,9}" + MODEL + BY_WHOM + "(?:\\s{0,9},)?",
+                    "model",
+                    "assistant",
+                    "system"),
+            introduction("\\bas\\s{1,9}an?\\s{1,9}AI\\b(?:\\s{0,9},)?", "asai", "asaai", "asanai"),
             introduction(
-                    "\\bI(?:['’]m|\\s+am)\\s+(?:just\\s+|only\\s+)?(?:[^\\s.,;:!?]+(?:\\s+[^\\s.,;:!?]+)?\\s*,\\s*)?(?:an?|your|the)\\s+"
+                    "\\bI(?:['’]m|\\s{1,9}am)\\s{1,9}(?:just\\s{1,9}|only\\s{1,9})?(?:[^\\s.,;:!?]{1,60}+(?:\\s{1,9}+[^\\s.,;:!?]{1,60}+)?\\s{0,9}+,\\s{0,9}+)?(?:an?|your|the)\\s{1,9}"
                             + MODEL + BY_WHOM,
                     "model",
                     "assistant",
                     "system"),
-            introduction("\\bI\\s+was\\s+(?:made|built|trained|developed|created)\\s+by\\s+" + MAKER, "iwas"),
             introduction(
-                    "\\b(?:my|the)\\s+(?:training\\s+(?:data|cut-?off)|knowledge\\s+cut-?off)\\b(?:\\s+(?:is|was|ends|ended)(?:\\s+(?:in|at))?\\s+(?:\\p{L}+\\s+)?\\d{4})?",
+                    "\\bI\\s{1,9}was\\s{1,9}(?:made|built|trained|developed|created)\\s{1,9}by\\s{1,9}" + MAKER,
+                    "iwas"),
+            introduction(
+                    "\\b(?:my|the)\\s{1,9}(?:training\\s{1,9}(?:data|cut-?off)|knowledge\\s{1,9}cut-?off)\\b(?:\\s{1,9}(?:is|was|ends|ended)(?:\\s{1,9}(?:in|at))?\\s{1,9}(?:\\p{L}{1,20}\\s{1,9})?\\d{4})?",
                     "training", "knowledgecut"),
-            introduction("\\bmy\\s+name\\s+is\\s+\\p{Lu}[\\p{L}\\p{N}-]*", "mynameis"));
+            introduction("\\bmy\\s{1,9}name\\s{1,9}is\\s{1,9}\\p{Lu}[\\p{L}\\p{N}-]{0,100}+", "mynameis"));
 
     private static Rule introduction(String pattern, String... letters) {
         return new Rule(Pattern.compile(pattern, FLAGS), GiveAway.Sort.SELF_INTRODUCTION, List.of(letters));
@@ -80,10 +87,13 @@ public final class GiveAways {
     }
 
     /** Versions that could stand for anything count only beside a name. */
-    private static final Pattern TELLING_VERSION =
-            Pattern.compile(".*\\p{L}.*\\p{N}.*|.*\\p{N}.*\\p{L}.*|\\d+[.\\-]\\d+[.\\-]\\d+.*");
+    private static final Pattern TELLING_VERSION = Pattern.compile(
+            "\\P{L}*+\\p{L}\\P{N}*+\\p{N}.*|\\P{N}*+\\p{N}\\P{L}*+\\p{L}.*|\\d++[.\\-]\\d++[.\\-]\\d++.*");
 
     private static final String WITHHELD = "masked";
+
+    /** Nobody decides on more in one text. */
+    public static final int MOST = 20_000;
 
     private final List<Rule> rules;
 
@@ -93,7 +103,7 @@ public final class GiveAways {
     private record Rule(Pattern pattern, GiveAway.Sort sort, List<String> anyOf) {}
 
     /** Letters and digits alone, in lower case: what no separator or emphasis can hide. */
-    private static String letters(String text) {
+    private static String letters(CharSequence text) {
         StringBuilder letters = new StringBuilder(text.length());
         text.codePoints()
                 .filter(Character::isLetterOrDigit)
@@ -135,9 +145,22 @@ public final class GiveAways {
                         TermPattern.of(term).ifPresent(p -> rules.add(new Rule(p, sort, List.of(letters(term))))));
     }
 
-    /** All give-aways of a text in their order; none overlaps another. */
-    public List<GiveAway> in(String text) {
+    /**
+     * What a text was found to hold.
+     *
+     * @param all      in their order; none overlaps another
+     * @param complete whether that is all; a text with more than {@link #MOST} is not searched to its end
+     */
+    public record Found(List<GiveAway> all, boolean complete) {
+        public Found {
+            all = List.copyOf(all);
+        }
+    }
+
+    /** All give-aways of a text, up to {@link #MOST} for each term. */
+    public Found in(CharSequence text) {
         List<GiveAway> found = new ArrayList<>();
+        boolean complete = true;
         CodeRegions code = CodeRegions.of(text);
         String letters = letters(text);
         for (Rule rule : rules) {
@@ -146,12 +169,19 @@ public final class GiveAways {
                 continue;
             }
             Matcher matcher = rule.pattern().matcher(text);
+            int left = MOST;
             while (matcher.find()) {
+                if (left-- == 0) {
+                    complete = false;
+                    break;
+                }
                 Span span = new Span(matcher.start(), matcher.end());
                 found.add(new GiveAway(span, rule.sort(), replacement(text, span, code)));
             }
         }
-        return withoutOverlaps(found);
+        List<GiveAway> apart = withoutOverlaps(found);
+        boolean few = apart.size() <= MOST;
+        return new Found(few ? apart : apart.subList(0, MOST), complete && few);
     }
 
     private static List<GiveAway> withoutOverlaps(List<GiveAway> found) {
@@ -172,7 +202,7 @@ public final class GiveAways {
     }
 
     /** In code a word in the case of what stood there, so that it stays code; in prose the word in brackets. */
-    private static String replacement(String text, Span span, CodeRegions code) {
+    private static String replacement(CharSequence text, Span span, CodeRegions code) {
         if (!code.hold(span)) {
             return "[" + WITHHELD + "]";
         }

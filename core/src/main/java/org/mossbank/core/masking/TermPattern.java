@@ -18,9 +18,9 @@ final class TermPattern {
     private static final int SHORTEST_IN_IDENTIFIERS = 4;
 
     /** Emphasis, soft hyphens and zero-width characters. */
-    private static final String UNSEEN = "[*\\u00AD\\u200B-\\u200D\\u2060\\uFEFF]*";
+    private static final String UNSEEN = "[*\\u00AD\\u200B-\\u200D\\u2060\\uFEFF]*+";
 
-    private static final String BETWEEN_PARTS = "[\\s\\-_.*\\u00AD\\u200B-\\u200D\\u2060\\uFEFF]*";
+    private static final String BETWEEN_PARTS = "[\\s\\-_.*\\u00AD\\u200B-\\u200D\\u2060\\uFEFF]*+";
 
     private static final String BORDER_OF_PARTS = "[^\\p{L}\\p{N}]+|(?<=\\p{L})(?=\\p{N})|(?<=\\p{N})(?=\\p{L})";
 

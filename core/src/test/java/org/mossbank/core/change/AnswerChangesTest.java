@@ -19,7 +19,7 @@ public class AnswerChangesTest {
         String answer = "Made final.\n\n```diff\n--- a/src/buoys/Light.java\n+++ b/src/buoys/Light.java\n@@ -4 +4 @@\n"
                 + "-    int range;\n+    final int range;\n```\nDone.\n";
 
-        assertThat(ChangeSize.of(AnswerChanges.of(CODE, answer))).isEqualTo(new ChangeSize(1, 1, 1));
+        assertThat(ChangeSize.of(AnswerChanges.of(CODE, answer))).isEqualTo(new ChangeSize(1, 1, 1, true));
     }
 
     @Test
@@ -29,7 +29,7 @@ public class AnswerChangesTest {
         List<FileChange> changes = AnswerChanges.of(CODE, answer);
 
         assertThat(changes).extracting(FileChange::path).containsExactly("src/buoys/Light.java");
-        assertThat(ChangeSize.of(changes)).isEqualTo(new ChangeSize(1, 1, 1));
+        assertThat(ChangeSize.of(changes)).isEqualTo(new ChangeSize(1, 1, 1, true));
     }
 
     @Test
@@ -66,7 +66,7 @@ public class AnswerChangesTest {
 
         assertThat(changes).extracting(FileChange::path).containsExactly("src/buoys/Light.java");
         // By hand: the four lines of the class go, one comes; the package is not spoken of, and stays.
-        assertThat(ChangeSize.of(changes)).isEqualTo(new ChangeSize(1, 1, 4));
+        assertThat(ChangeSize.of(changes)).isEqualTo(new ChangeSize(1, 1, 4, true));
     }
 
     @DataProvider
@@ -89,7 +89,7 @@ public class AnswerChangesTest {
 
         assertThat(ChangeSize.of(AnswerChanges.of(Map.of("Light.java", head + type), answer)))
                 .as(name)
-                .isEqualTo(new ChangeSize(1, added, removed));
+                .isEqualTo(new ChangeSize(1, added, removed, true));
     }
 
     @Test
@@ -116,7 +116,7 @@ public class AnswerChangesTest {
         String second = "```java\n" + LIGHT.replace("int range", "short range") + "```\n";
 
         assertThat(ChangeSize.of(AnswerChanges.of(CODE, first + "\nBetter:\n" + second)))
-                .isEqualTo(new ChangeSize(1, 1, 1));
+                .isEqualTo(new ChangeSize(1, 1, 1, true));
         assertThat(AnswerChanges.of(CODE, first + "\nBack again:\n```java\n" + LIGHT + "```\n"))
                 .isEmpty();
     }
@@ -148,7 +148,7 @@ public class AnswerChangesTest {
 
             List<String> applied = new ArrayList<>(before);
             AnswerChanges.between("F", text(before), text(after)).ifPresent(change -> {
-                assertThat(AnswerChanges.misfit(Map.of("F", text(before)), change))
+                assertThat(AnswerChanges.misfit(new StartingCode(Map.of("F", text(before))), change))
                         .isEmpty();
                 int shift = 0;
                 for (Hunk hunk : change.hunks()) {
@@ -185,9 +185,11 @@ public class AnswerChangesTest {
         FileChange there = UnifiedDiff.parse("--- /dev/null\n+++ b/src/buoys/Visit.java\n@@ -0,0 +1 @@\n+x\n")
                 .get(0);
 
-        assertThat(AnswerChanges.misfit(CODE, moved))
+        assertThat(AnswerChanges.misfit(new StartingCode(CODE), moved))
                 .contains("src/buoys/Light.java, line 3, reads otherwise in the starting code");
-        assertThat(AnswerChanges.misfit(CODE, unknown)).contains("Other.java is not in the starting code");
-        assertThat(AnswerChanges.misfit(CODE, there)).contains("src/buoys/Visit.java is there already");
+        assertThat(AnswerChanges.misfit(new StartingCode(CODE), unknown))
+                .contains("Other.java is not in the starting code");
+        assertThat(AnswerChanges.misfit(new StartingCode(CODE), there))
+                .contains("src/buoys/Visit.java is there already");
     }
 }

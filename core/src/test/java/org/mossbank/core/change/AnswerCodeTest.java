@@ -19,10 +19,11 @@ public class AnswerCodeTest {
     @Test
     public void aDiffIsApplied() {
         List<CodeFile> files = AnswerCode.of(
-                START,
-                fenced(
-                        "diff",
-                        "--- a/gauge.py\n+++ b/gauge.py\n@@ -2 +2,2 @@\n-    return x\n+    y = x\n+    return y\n"));
+                        START,
+                        fenced(
+                                "diff",
+                                "--- a/gauge.py\n+++ b/gauge.py\n@@ -2 +2,2 @@\n-    return x\n+    y = x\n+    return y\n"))
+                .files();
 
         assertThat(files)
                 .containsExactly(new CodeFile(
@@ -34,8 +35,9 @@ public class AnswerCodeTest {
 
     @Test
     public void aHunkThatOnlyAddsComesAfterTheLineItNames() {
-        List<CodeFile> files =
-                AnswerCode.of(START, fenced("diff", "--- a/gauge.py\n+++ b/gauge.py\n@@ -1,0 +2 @@\n+    # metres\n"));
+        List<CodeFile> files = AnswerCode.of(
+                        START, fenced("diff", "--- a/gauge.py\n+++ b/gauge.py\n@@ -1,0 +2 @@\n+    # metres\n"))
+                .files();
 
         assertThat(files.get(0).text()).startsWith("def level(x):\n    # metres\n    return x\n");
     }
@@ -43,12 +45,13 @@ public class AnswerCodeTest {
     @Test
     public void newAndRemovedFilesAreTold() {
         List<CodeFile> files = AnswerCode.of(
-                START,
-                fenced("diff", "--- /dev/null\n+++ b/mean.py\n@@ -0,0 +1 @@\n+MEAN = 2\n")
-                        + "\n"
-                        + fenced(
-                                "diff",
-                                "--- a/gauge.py\n+++ /dev/null\n@@ -1,5 +0,0 @@\n-def level(x):\n-    return x\n-\n-def tide(x):\n-    return x + 1\n"));
+                        START,
+                        fenced("diff", "--- /dev/null\n+++ b/mean.py\n@@ -0,0 +1 @@\n+MEAN = 2\n")
+                                + "\n"
+                                + fenced(
+                                        "diff",
+                                        "--- a/gauge.py\n+++ /dev/null\n@@ -1,5 +0,0 @@\n-def level(x):\n-    return x\n-\n-def tide(x):\n-    return x + 1\n"))
+                .files();
 
         assertThat(files).extracting(CodeFile::sort).containsExactly(CodeFile.Sort.ADDED, CodeFile.Sort.REMOVED);
         assertThat(files.get(0).text()).isEqualTo("MEAN = 2\n");
@@ -57,7 +60,9 @@ public class AnswerCodeTest {
     @Test
     public void blocksThatBelongToNoFileAreNumbered() {
         List<CodeFile> files = AnswerCode.of(
-                START, fenced("python", "a = 1\n") + "\n" + fenced("text", "no code\n") + "\n" + fenced("", "b = 2\n"));
+                        START,
+                        fenced("python", "a = 1\n") + "\n" + fenced("text", "no code\n") + "\n" + fenced("", "b = 2\n"))
+                .files();
 
         assertThat(files).extracting(CodeFile::path).containsExactly("Block 1, python", "Block 2");
     }
@@ -65,7 +70,9 @@ public class AnswerCodeTest {
     @Test
     public void aDiffThatDoesNotFitChangesNoFile() {
         assertThat(AnswerCode.of(
-                        START, fenced("diff", "--- a/gauge.py\n+++ b/gauge.py\n@@ -1 +1 @@\n-nothing like it\n+x\n")))
+                                START,
+                                fenced("diff", "--- a/gauge.py\n+++ b/gauge.py\n@@ -1 +1 @@\n-nothing like it\n+x\n"))
+                        .files())
                 .isEmpty();
     }
 
@@ -77,11 +84,32 @@ public class AnswerCodeTest {
             String before = text(random);
             String after = text(random);
             AnswerChanges.between("f", before, after)
-                    .ifPresent(change -> assertThat(AnswerCode.applied(Map.of("f", before), change)
-                                    .orElseThrow()
+                    .ifPresent(change -> assertThat(AnswerCode.of(Map.of("f", before), fenced("diff", diff(change)))
+                                    .files()
+                                    .get(0)
                                     .text())
                             .isEqualTo(after));
         }
+    }
+
+    /** As an answer would write it. */
+    private static String diff(FileChange change) {
+        StringBuilder diff = new StringBuilder("--- a/f\n+++ b/f\n");
+        for (Hunk hunk : change.hunks()) {
+            long old = hunk.lines().stream()
+                    .filter(l -> l.kind() != ChangedLine.Kind.ADDED)
+                    .count();
+            long fresh = hunk.lines().stream()
+                    .filter(l -> l.kind() != ChangedLine.Kind.REMOVED)
+                    .count();
+            diff.append("@@ -%d,%d +%d,%d @@\n"
+                    .formatted(old == 0 ? hunk.before() - 1 : hunk.before(), old, hunk.after(), fresh));
+            hunk.lines()
+                    .forEach(l -> diff.append(" +-".charAt(l.kind().ordinal()))
+                            .append(l.text())
+                            .append('\n'));
+        }
+        return diff.toString();
     }
 
     private static String text(SplittableRandom random) {
@@ -95,20 +123,23 @@ public class AnswerCodeTest {
 
     @Test
     public void twoAnswersAreComparedFileByFileAndBlockByBlock() {
-        List<CodeFile> first = AnswerCode.of(START, fenced("python", GAUGE.replace("+ 1", "+ 2")));
-        List<CodeFile> second = AnswerCode.of(START, fenced("python", GAUGE.replace("return x\n", "return -x\n")));
+        List<CodeFile> first = AnswerCode.of(START, fenced("python", GAUGE.replace("+ 1", "+ 2")))
+                .files();
+        List<CodeFile> second = AnswerCode.of(START, fenced("python", GAUGE.replace("return x\n", "return -x\n")))
+                .files();
         List<FileChange> changes = AnswerCode.between(first, second);
 
         assertThat(changes).extracting(FileChange::path).containsExactly("gauge.py");
-        assertThat(ChangeSize.of(changes)).isEqualTo(new ChangeSize(1, 2, 2));
+        assertThat(ChangeSize.of(changes)).isEqualTo(new ChangeSize(1, 2, 2, true));
         assertThat(AnswerCode.between(first, first)).isEmpty();
     }
 
     /** A file that one answer leaves alone is as it started, and not missing. */
     @Test
     public void whatOnlyOneChangesIsComparedWithItsStart() {
-        List<CodeFile> changed = AnswerCode.of(START, fenced("python", GAUGE.replace("+ 1", "+ 2")));
-        List<CodeFile> other = AnswerCode.of(START, fenced("python", "a = 1\n"));
+        List<CodeFile> changed = AnswerCode.of(START, fenced("python", GAUGE.replace("+ 1", "+ 2")))
+                .files();
+        List<CodeFile> other = AnswerCode.of(START, fenced("python", "a = 1\n")).files();
 
         List<FileChange> changes = AnswerCode.between(changed, other);
 
@@ -132,6 +163,7 @@ public class AnswerCodeTest {
 
         assertThat(change.added()).isEqualTo(50_000);
         assertThat(change.removed()).isEqualTo(50_000);
+        assertThat(change.coarse()).isTrue();
     }
 
     @Test

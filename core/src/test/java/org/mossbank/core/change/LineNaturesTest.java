@@ -78,7 +78,7 @@ public class LineNaturesTest {
     public void aCopyIsNoMove() {
         String line = "        log.info(\"the lamp is out of order\");\n";
         List<ChangedLine> lines =
-                between(line + "a();\nb();\nc();\nd();\n", "a();\n" + line + "b();\nc();\nd();\n" + line);
+                between(line + "a();\nb();\nc();\nd();\n", "a();\nb();\n" + line + "c();\nd();\n" + line);
 
         assertThat(lines)
                 .filteredOn(l -> l.kind() == Kind.ADDED)

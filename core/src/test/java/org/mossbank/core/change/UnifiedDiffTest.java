@@ -54,7 +54,7 @@ public class UnifiedDiffTest {
                         org.assertj.core.groups.Tuple.tuple("src/Old.java", FileChange.Sort.REMOVED, 0, 2),
                         org.assertj.core.groups.Tuple.tuple("src/New.java", FileChange.Sort.ADDED, 1, 0),
                         org.assertj.core.groups.Tuple.tuple("src/B.java", FileChange.Sort.MOVED, 0, 0));
-        assertThat(ChangeSize.of(changes)).isEqualTo(new ChangeSize(4, 4, 4));
+        assertThat(ChangeSize.of(changes)).isEqualTo(new ChangeSize(4, 4, 4, true));
         assertThat(changes.get(3).from()).isEqualTo("src/A.java");
     }
 

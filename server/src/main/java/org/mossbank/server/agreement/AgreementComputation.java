@@ -35,6 +35,8 @@ import org.mossbank.server.prompt.Prompts;
 import org.mossbank.server.rubric.CriterionView;
 import org.mossbank.server.rubric.Rubrics;
 import org.mossbank.server.shared.Figure;
+import org.mossbank.server.shared.HeavyWork;
+import org.mossbank.server.shared.Snapshot;
 import org.mossbank.server.study.Studies;
 import org.mossbank.server.study.StudyView;
 import org.springframework.stereotype.Component;
@@ -58,15 +60,26 @@ class AgreementComputation {
     private final Rubrics rubrics;
     private final Grading grading;
     private final Accounts accounts;
+    private final Snapshot snapshot;
+    private final HeavyWork heavy;
 
     AgreementComputation(
-            Studies studies, Prompts prompts, Answers answers, Rubrics rubrics, Grading grading, Accounts accounts) {
+            Studies studies,
+            Prompts prompts,
+            Answers answers,
+            Rubrics rubrics,
+            Grading grading,
+            Accounts accounts,
+            Snapshot snapshot,
+            HeavyWork heavy) {
         this.studies = studies;
         this.prompts = prompts;
         this.answers = answers;
         this.rubrics = rubrics;
         this.grading = grading;
         this.accounts = accounts;
+        this.snapshot = snapshot;
+        this.heavy = heavy;
     }
 
     /** All that the figures are computed from. */
@@ -77,7 +90,9 @@ class AgreementComputation {
             Map<UUID, PromptView> promptOfAnswer,
             Map<UUID, AccountView> raters,
             List<SentGrade> grades,
-            List<SentGrade> repeats) {
+            List<SentGrade> repeats,
+            Grading.SheetTotals totals,
+            List<AgreementReport.SetAsidePrompt> setAside) {
 
         double floor(CriterionView criterion) {
             Double own = criterion.floor();
@@ -112,9 +127,13 @@ class AgreementComputation {
     }
 
     AgreementReport compute(UUID study, long revision) {
-        Data data = gather(study);
+        Data data = snapshot.of(() -> gather(study));
+        return heavy.run(() -> compute(data, revision));
+    }
+
+    private AgreementReport compute(Data data, long revision) {
         List<AgreementReport.SplitView> splits = splits(data);
-        Grading.SheetTotals totals = grading.totals(study);
+        Grading.SheetTotals totals = data.totals;
         return new AgreementReport(
                 revision,
                 totals.sent(),
@@ -131,9 +150,7 @@ class AgreementComputation {
                 selfAgreement(data),
                 splits.stream().limit(SHOWN_SPLITS).toList(),
                 splits.size(),
-                prompts.ofStudy(study).stream()
-                        .flatMap(p -> AgreementComputation.setAside(p).stream())
-                        .toList());
+                data.setAside);
     }
 
     private Data gather(UUID study) {
@@ -154,7 +171,12 @@ class AgreementComputation {
                 all.stream().collect(Collectors.toMap(AnswerView::id, a -> byId.get(a.promptId()))),
                 raters,
                 grades,
-                grading.repeatGrades(study));
+                grading.repeatGrades(study),
+                grading.totals(study),
+                byId.values().stream()
+                        .sorted(Comparator.comparing(PromptView::key))
+                        .flatMap(p -> AgreementComputation.setAside(p).stream())
+                        .toList());
     }
 
     private static Optional<AgreementReport.SetAsidePrompt> setAside(PromptView prompt) {

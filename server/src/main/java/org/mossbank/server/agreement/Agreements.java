@@ -6,11 +6,9 @@ import java.util.UUID;
 import org.mossbank.server.grading.Grading;
 import org.mossbank.server.shared.SystemOnly;
 import org.springframework.stereotype.Service;
-import org.springframework.transaction.annotation.Transactional;
 
-/** Agreement, for other modules. Computed from a snapshot of grades and cached by its revision. */
+/** Agreement, for other modules. Computed from a snapshot of grades, with no connection held, and cached by its revision. */
 @Service
-@Transactional(readOnly = true)
 public class Agreements {
     private static final int CACHED_REPORTS = 200;
 

@@ -14,13 +14,11 @@ import jakarta.persistence.Version;
 import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Map;
 import java.util.UUID;
 import org.hibernate.annotations.BatchSize;
 import org.hibernate.annotations.JdbcTypeCode;
 import org.hibernate.type.SqlTypes;
 import org.jspecify.annotations.Nullable;
-import org.mossbank.core.change.AnswerChanges;
 import org.mossbank.core.change.ChangeSize;
 
 @Entity
@@ -74,6 +72,7 @@ class Answer {
     private int filesChanged;
     private int linesAdded;
     private int linesRemoved;
+    private boolean changesComplete;
 
     @ElementCollection
     @CollectionTable(name = "follow_up", joinColumns = @JoinColumn(name = "answer_id"))
@@ -87,8 +86,7 @@ class Answer {
     @SuppressWarnings("NullAway.Init")
     protected Answer() {}
 
-    static Answer of(
-            UUID studyId, UUID promptId, UUID candidateId, Answers.NewAnswer start, Map<String, String> startingCode) {
+    static Answer of(UUID studyId, UUID promptId, UUID candidateId, Answers.NewAnswer start, ChangeSize changed) {
         Answer answer = new Answer();
         answer.id = UUID.randomUUID();
         answer.studyId = studyId;
@@ -96,17 +94,12 @@ class Answer {
         answer.promptId = promptId;
         answer.candidateId = candidateId;
         answer.attempt = start.attempt();
-        answer.write(start.outcome(), start.text(), start.followUps(), start.measures(), startingCode);
+        answer.write(start.outcome(), start.text(), start.followUps(), start.measures(), changed);
         return answer;
     }
 
-    /** @param startingCode text by path */
-    void write(
-            Outcome newOutcome,
-            String newText,
-            List<FollowUp> turns,
-            Measures measures,
-            Map<String, String> startingCode) {
+    /** @param changed how much the text changes in the starting code */
+    void write(Outcome newOutcome, String newText, List<FollowUp> turns, Measures measures, ChangeSize changed) {
         outcome = newOutcome;
         text = newText;
         List<FollowUpRow> rows =
@@ -115,10 +108,10 @@ class Answer {
             followUps.clear();
             followUps.addAll(rows);
         }
-        ChangeSize changed = ChangeSize.of(AnswerChanges.of(startingCode, WholeText.of(newText, turns)));
         filesChanged = changed.files();
         linesAdded = changed.linesAdded();
         linesRemoved = changed.linesRemoved();
+        changesComplete = changed.complete();
         estimated = measures.estimated();
         tries = measures.tries();
         firstOutputMs = measures.firstOutputMs();
@@ -172,7 +165,7 @@ class Answer {
                 text,
                 followUps.stream().map(f -> new FollowUp(f.asked(), f.reply())).toList(),
                 measures,
-                new ChangeSize(filesChanged, linesAdded, linesRemoved),
+                new ChangeSize(filesChanged, linesAdded, linesRemoved, changesComplete),
                 version);
     }
 }

@@ -51,7 +51,7 @@ class AnswerController {
     }
 
     @GetMapping("/answers/{answerId}/changes")
-    List<FileChangeView> changes(@PathVariable UUID studyId, @PathVariable UUID answerId) {
+    AnswerService.ChangesOfAnswer changes(@PathVariable UUID studyId, @PathVariable UUID answerId) {
         return answers.changes(studyId, answerId);
     }
 

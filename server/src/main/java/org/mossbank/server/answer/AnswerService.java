@@ -9,17 +9,20 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
 import java.util.UUID;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
-import org.mossbank.core.change.AnswerChanges;
+import org.mossbank.core.change.AnswerCode;
+import org.mossbank.core.change.ChangeSize;
 import org.mossbank.server.candidate.CandidateView;
 import org.mossbank.server.candidate.Candidates;
 import org.mossbank.server.prompt.PromptView;
 import org.mossbank.server.prompt.Prompts;
 import org.mossbank.server.shared.Problem;
 import org.mossbank.server.shared.ProblemType;
+import org.mossbank.server.shared.Snapshot;
 import org.mossbank.server.study.Step;
 import org.mossbank.server.study.StepReport;
 import org.mossbank.server.study.StepState;
@@ -28,7 +31,9 @@ import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.security.access.prepost.PreAuthorize;
 import org.springframework.stereotype.Component;
 import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
+import org.springframework.transaction.support.TransactionTemplate;
 
 /** Reading answers, and writing them by hand. */
 @Service
@@ -43,7 +48,10 @@ class AnswerService {
     private final Candidates candidates;
     private final Studies studies;
     private final FollowUpRules rules;
+    private final AnswerCodes codes;
     private final EntityManager entities;
+    private final Snapshot snapshot;
+    private final TransactionTemplate transactions;
     private final ApplicationEventPublisher events;
 
     AnswerService(
@@ -53,7 +61,10 @@ class AnswerService {
             Candidates candidates,
             Studies studies,
             FollowUpRules rules,
+            AnswerCodes codes,
             EntityManager entities,
+            Snapshot snapshot,
+            TransactionTemplate transactions,
             ApplicationEventPublisher events) {
         this.answers = answers;
         this.all = all;
@@ -61,7 +72,10 @@ class AnswerService {
         this.candidates = candidates;
         this.studies = studies;
         this.rules = rules;
+        this.codes = codes;
         this.entities = entities;
+        this.snapshot = snapshot;
+        this.transactions = transactions;
         this.events = events;
     }
 
@@ -81,16 +95,22 @@ class AnswerService {
         return answers.ofPrompt(study, prompt).stream().map(Answer::view).toList();
     }
 
-    /** What an answer changes in the starting code, file by file. */
+    /**
+     * What an answer changes in the starting code, file by file.
+     *
+     * @param limits why something is not told, in sentences
+     */
+    record ChangesOfAnswer(List<FileChangeView> changes, List<String> limits) {}
+
     @PreAuthorize("@studyAccess.maySeeAll(#study)")
-    public List<FileChangeView> changes(UUID study, UUID id) {
-        AnswerView answer = answers.ofStudyById(study, id)
-                .orElseThrow(() -> Problem.notFound("This answer"))
-                .view();
-        Map<String, String> code = startingCode(study, answer.promptId());
-        return AnswerChanges.of(code, answer.wholeText()).stream()
-                .map(c -> FileChangeView.of(c, code))
-                .toList();
+    @Transactional(propagation = Propagation.NEVER)
+    public ChangesOfAnswer changes(UUID study, UUID id) {
+        AnswerView answer = snapshot.of(() -> answers.ofStudyById(study, id)
+                .map(Answer::view)
+                .orElseThrow(() -> Problem.notFound("This answer")));
+        AnswerCode code = codes.of(startingCode(study, answer.promptId()), answer.wholeText());
+        return new ChangesOfAnswer(
+                code.changes().stream().map(FileChangeView::of).toList(), code.limits());
     }
 
     private Map<String, String> startingCode(UUID study, UUID prompt) {
@@ -111,9 +131,8 @@ class AnswerService {
 
     /** Adds what a candidate gave to a prompt, as its next attempt. */
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
-    @Transactional
+    @Transactional(propagation = Propagation.NEVER)
     public AnswerView add(UUID study, AddAnswer request) {
-        studies.requirePreparing(study);
         PromptView prompt = prompts.ofStudy(study).stream()
                 .filter(p -> p.id().equals(request.promptId()))
                 .findFirst()
@@ -123,18 +142,20 @@ class AnswerService {
                 .findFirst()
                 .orElseThrow(() -> Problem.invalid("candidateId", "must be a candidate of this study"));
         requireText(request.outcome(), request.text(), request.followUps());
-        rules.require(study, request.followUps().size());
-        return all.addAttempts(
-                        study,
-                        List.of(new Answers.Attempt(
-                                prompt,
-                                candidate,
-                                null,
-                                request.outcome(),
-                                request.text(),
-                                request.followUps(),
-                                request.measures())))
-                .get(0);
+        Answers.Attempt attempt = new Answers.Attempt(
+                prompt,
+                candidate,
+                null,
+                request.outcome(),
+                request.text(),
+                request.followUps(),
+                request.measures(),
+                codes.size(prompt.startingCode(), WholeText.of(request.text(), request.followUps())));
+        return Objects.requireNonNull(transactions.execute(status -> {
+            studies.requirePreparing(study);
+            rules.require(study, request.followUps().size());
+            return all.addAttempts(study, List.of(attempt)).get(0);
+        }));
     }
 
     private static void requireText(Outcome outcome, String text, List<FollowUp> followUps) {
@@ -156,8 +177,16 @@ class AnswerService {
 
     /** @throws Problem 409 if it was changed in the meantime, or the round was opened */
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
-    @Transactional
+    @Transactional(propagation = Propagation.NEVER)
     public AnswerView write(UUID study, UUID id, WriteAnswer request) {
+        requireText(request.outcome(), request.text(), request.followUps());
+        UUID prompt =
+                answers.ofStudyById(study, id).map(Answer::promptId).orElseThrow(() -> Problem.notFound("This answer"));
+        ChangeSize changed = codes.size(startingCode(study, prompt), WholeText.of(request.text(), request.followUps()));
+        return Objects.requireNonNull(transactions.execute(status -> write(study, id, request, changed)));
+    }
+
+    private AnswerView write(UUID study, UUID id, WriteAnswer request, ChangeSize changed) {
         studies.requirePreparing(study);
         Answer answer = answers.lock(study, id).orElseThrow(() -> Problem.notFound("This answer"));
         entities.refresh(answer);
@@ -166,15 +195,9 @@ class AnswerService {
                             ProblemType.CHANGED_ELSEWHERE, "The answer was changed in another window since you saw it.")
                     .with("current", answer.view());
         }
-        requireText(request.outcome(), request.text(), request.followUps());
         rules.require(study, request.followUps().size());
         String before = answer.view().wholeText();
-        answer.write(
-                request.outcome(),
-                request.text(),
-                request.followUps(),
-                request.measures(),
-                startingCode(study, answer.promptId()));
+        answer.write(request.outcome(), request.text(), request.followUps(), request.measures(), changed);
         entities.flush();
         if (!before.equals(answer.view().wholeText())) {
             events.publishEvent(new AnswerRewritten(study, id));

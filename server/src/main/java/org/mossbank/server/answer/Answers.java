@@ -15,17 +15,18 @@ import java.util.UUID;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
+import org.mossbank.core.change.ChangeSize;
 import org.mossbank.server.candidate.CandidateUse;
 import org.mossbank.server.candidate.CandidateView;
-import org.mossbank.server.candidate.Candidates;
 import org.mossbank.server.prompt.PromptUse;
 import org.mossbank.server.prompt.PromptView;
-import org.mossbank.server.prompt.Prompts;
 import org.mossbank.server.shared.FreeKey;
 import org.mossbank.server.shared.SystemOnly;
 import org.springframework.context.ApplicationEventPublisher;
+import org.springframework.dao.ConcurrencyFailureException;
 import org.springframework.stereotype.Component;
 import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
 
 /** Answers, for other modules. */
@@ -33,20 +34,13 @@ import org.springframework.transaction.annotation.Transactional;
 @Transactional(readOnly = true)
 public class Answers {
     private final AnswerRepository answers;
-    private final Prompts prompts;
-    private final Candidates candidates;
+    private final AnswerCodes codes;
     private final EntityManager entities;
     private final ApplicationEventPublisher events;
 
-    Answers(
-            AnswerRepository answers,
-            Prompts prompts,
-            Candidates candidates,
-            EntityManager entities,
-            ApplicationEventPublisher events) {
+    Answers(AnswerRepository answers, AnswerCodes codes, EntityManager entities, ApplicationEventPublisher events) {
         this.answers = answers;
-        this.prompts = prompts;
-        this.candidates = candidates;
+        this.codes = codes;
         this.entities = entities;
         this.events = events;
     }
@@ -67,17 +61,27 @@ public class Answers {
         }
     }
 
-    /** Adds answers and returns the new ids by key. */
+    /**
+     * Adds answers and returns the new ids by key.
+     *
+     * @param changed how much each changes, by key
+     */
     @SystemOnly
     @Transactional
     public Map<String, UUID> add(
-            UUID study, List<NewAnswer> starts, Map<String, UUID> promptIds, Map<String, UUID> candidateIds) {
+            UUID study,
+            List<NewAnswer> starts,
+            Map<String, UUID> promptIds,
+            Map<String, UUID> candidateIds,
+            Map<String, ChangeSize> changed) {
         Map<String, UUID> ids = new LinkedHashMap<>();
-        Map<UUID, Map<String, String>> code = new HashMap<>();
-        prompts.ofStudy(study).forEach(p -> code.put(p.id(), p.startingCode()));
         for (NewAnswer start : starts) {
-            UUID prompt = promptIds.get(start.prompt());
-            Answer answer = Answer.of(study, prompt, candidateIds.get(start.candidate()), start, code.get(prompt));
+            Answer answer = Answer.of(
+                    study,
+                    promptIds.get(start.prompt()),
+                    candidateIds.get(start.candidate()),
+                    start,
+                    changed.get(start.key()));
             entities.persist(answer);
             ids.put(start.key(), answer.id());
         }
@@ -88,6 +92,7 @@ public class Answers {
      * What a candidate gave to a prompt.
      *
      * @param attempt which one; absent for the next
+     * @param changed how much it changes in the starting code; worked out before a transaction begins
      */
     public record Attempt(
             PromptView prompt,
@@ -96,7 +101,8 @@ public class Answers {
             Outcome outcome,
             String text,
             List<FollowUp> followUps,
-            Measures measures) {}
+            Measures measures,
+            ChangeSize changed) {}
 
     /**
      * Adds attempts in their order, and returns them.
@@ -139,7 +145,7 @@ public class Answers {
                             attempt.text(),
                             attempt.followUps(),
                             attempt.measures()),
-                    attempt.prompt().startingCode());
+                    attempt.changed());
             entities.persist(answer);
             added.add(answer.view());
         }
@@ -157,23 +163,50 @@ public class Answers {
      *
      * @param outcome of the answer from now on
      * @param took    what the follow-up took; added to what the answer took before
+     * @param weighed the answer with it, as {@link #weigh} found it
+     * @throws ConcurrencyFailureException if the answer is another since it was weighed
      */
     @SystemOnly
     @Transactional
-    public void follow(UUID id, FollowUp followUp, Outcome outcome, Measures took) {
+    public void follow(UUID id, FollowUp followUp, Outcome outcome, Measures took, Weighed weighed) {
         Answer answer = entities.find(Answer.class, id, LockModeType.PESSIMISTIC_WRITE);
         entities.refresh(answer);
         AnswerView before = answer.view();
+        if (before.version() != weighed.version()) {
+            throw new ConcurrencyFailureException("the answer was changed while its follow-up was weighed");
+        }
         List<FollowUp> all = new ArrayList<>(before.followUps());
         all.add(followUp);
-        Map<String, String> code = prompts.ofStudy(answer.studyId()).stream()
-                .filter(p -> p.id().equals(before.promptId()))
-                .findFirst()
-                .orElseThrow()
-                .startingCode();
-        answer.write(outcome, before.text(), all, before.measures().and(took), code);
+        answer.write(outcome, before.text(), all, before.measures().and(took), weighed.changed());
         entities.flush();
         events.publishEvent(new AnswerRewritten(answer.studyId(), id));
+    }
+
+    /**
+     * How much an answer changes.
+     *
+     * @param version of the answer that was weighed; 0 for one that is not there yet
+     */
+    public record Weighed(ChangeSize changed, long version) {}
+
+    /**
+     * How much an answer would change with a follow-up; slow, so before a transaction begins.
+     *
+     * @param code of the prompt, text by path
+     */
+    @SystemOnly
+    @Transactional(propagation = Propagation.NEVER)
+    public Weighed weigh(Map<String, String> code, AnswerView answer, FollowUp followUp) {
+        List<FollowUp> all = new ArrayList<>(answer.followUps());
+        all.add(followUp);
+        return new Weighed(codes.size(code, WholeText.of(answer.text(), all)), answer.version());
+    }
+
+    /** How much a first reply changes; slow, so before a transaction begins. */
+    @SystemOnly
+    @Transactional(propagation = Propagation.NEVER)
+    public Weighed weigh(Map<String, String> code, String text) {
+        return new Weighed(codes.size(code, text), 0);
     }
 
     /** Text and outcome by id, as they are: raters get them masked. */

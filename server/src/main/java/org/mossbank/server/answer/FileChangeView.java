@@ -1,9 +1,8 @@
 package org.mossbank.server.answer;
 
 import java.util.List;
-import java.util.Map;
 import org.jspecify.annotations.Nullable;
-import org.mossbank.core.change.AnswerChanges;
+import org.mossbank.core.change.AnswerCode;
 import org.mossbank.core.change.FileChange;
 import org.mossbank.core.change.Hunk;
 
@@ -12,6 +11,7 @@ import org.mossbank.core.change.Hunk;
  *
  * @param added   lines
  * @param removed lines
+ * @param coarse  whether all lines are shown as replaced, because comparing them one by one would take too long
  * @param misfit  why it does not fit the starting code; absent if it does
  */
 public record FileChangeView(
@@ -21,19 +21,27 @@ public record FileChangeView(
         int added,
         int removed,
         List<Hunk> hunks,
+        boolean coarse,
         @Nullable String misfit) {
-    /** @param startingCode text by path */
-    public static FileChangeView of(FileChange change, Map<String, String> startingCode) {
-        return of(change, AnswerChanges.misfit(startingCode, change).orElse(null));
+    /** What an answer does to a file. */
+    public static FileChangeView of(AnswerCode.Fitted fitted) {
+        return of(fitted.change(), fitted.misfit().orElse(null));
     }
 
     /** A difference between two answers, which need not fit anything. */
     public static FileChangeView between(FileChange change) {
-        return of(change, (String) null);
+        return of(change, null);
     }
 
     private static FileChangeView of(FileChange change, @Nullable String misfit) {
         return new FileChangeView(
-                change.path(), change.from(), change.sort(), change.added(), change.removed(), change.hunks(), misfit);
+                change.path(),
+                change.from(),
+                change.sort(),
+                change.added(),
+                change.removed(),
+                change.hunks(),
+                change.coarse(),
+                misfit);
     }
 }

@@ -11,6 +11,8 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.UUID;
 import org.jspecify.annotations.Nullable;
+import org.mossbank.core.change.ChangeSize;
+import org.mossbank.core.change.ComparisonBudget;
 import org.mossbank.server.account.AccountView;
 import org.mossbank.server.account.Accounts;
 import org.mossbank.server.answer.Answers;
@@ -82,9 +84,27 @@ class ArchiveLoader {
         }
     }
 
+    /**
+     * An archive with how much each answer changes in the starting code, by the answer's key.
+     */
+    record Weighed(StudyArchive archive, Map<String, ChangeSize> changed) {
+        /** Slow, so before a transaction begins. */
+        static Weighed of(StudyArchive archive) {
+            Map<String, Map<String, String>> code = new HashMap<>();
+            archive.prompts().forEach(p -> code.put(p.key(), p.content().startingCode()));
+            ComparisonBudget budget = ComparisonBudget.ofRequest();
+            Map<String, ChangeSize> changed = new HashMap<>();
+            archive.answers()
+                    .forEach(a ->
+                            changed.put(a.key(), ChangeSize.of(code.get(a.prompt()), a.wholeText(), budget.within())));
+            return new Weighed(archive, changed);
+        }
+    }
+
     @SystemOnly
     @Transactional
-    public Loaded load(StudyArchive archive, UUID lead) {
+    public Loaded load(Weighed weighed, UUID lead) {
+        StudyArchive archive = weighed.archive();
         Map<String, UUID> people = new LinkedHashMap<>();
         List<AccountView> raters = new ArrayList<>();
         for (StudyArchive.Rater rater : archive.people().raters()) {
@@ -103,7 +123,7 @@ class ArchiveLoader {
         Map<String, UUID> candidateIds = candidates.add(
                 study,
                 archive.candidates().stream().map(c -> candidate(c, people)).toList());
-        Map<String, UUID> answerIds = answers.add(study, archive.answers(), promptIds, candidateIds);
+        Map<String, UUID> answerIds = answers.add(study, archive.answers(), promptIds, candidateIds, weighed.changed());
         collecting.add(study, archive.collection(), promptIds, candidateIds, answerIds);
         Map<UUID, List<Masking.Decided>> masks = new HashMap<>();
         archive.masking().masks().forEach((answer, decided) -> masks.put(answerIds.get(answer), decided));

@@ -5,6 +5,7 @@ import java.io.InputStream;
 import java.time.Clock;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
 import java.util.UUID;
 import java.util.random.RandomGenerator;
 import org.mossbank.server.account.AccountView;
@@ -16,11 +17,14 @@ import org.mossbank.server.candidate.Candidates;
 import org.mossbank.server.files.Fault;
 import org.mossbank.server.masking.Masking;
 import org.mossbank.server.prompt.Prompts;
+import org.mossbank.server.shared.HeavyWork;
 import org.mossbank.server.shared.Problem;
 import org.mossbank.server.shared.ProblemType;
 import org.springframework.security.access.prepost.PreAuthorize;
 import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
+import org.springframework.transaction.support.TransactionTemplate;
 
 /** Bringing in a study from an archive, and writing one out. */
 @Service
@@ -35,6 +39,8 @@ class ArchiveService {
     private final Masking masking;
     private final Accounts accounts;
     private final CurrentAccount current;
+    private final HeavyWork heavy;
+    private final TransactionTemplate transactions;
     private final Clock clock;
 
     ArchiveService(
@@ -45,6 +51,8 @@ class ArchiveService {
             Masking masking,
             Accounts accounts,
             CurrentAccount current,
+            HeavyWork heavy,
+            TransactionTemplate transactions,
             Clock clock) {
         this.loader = loader;
         this.export = export;
@@ -53,6 +61,8 @@ class ArchiveService {
         this.masking = masking;
         this.accounts = accounts;
         this.current = current;
+        this.heavy = heavy;
+        this.transactions = transactions;
         this.clock = clock;
     }
 
@@ -69,20 +79,29 @@ class ArchiveService {
      * @throws Problem 400 with every fault if the archive is not right; then nothing is written
      */
     @PreAuthorize("@studyAccess.mayBringIn()")
-    @Transactional
-    public Brought bringIn(InputStream zip) throws IOException {
-        StudyArchive archive = read(zip);
+    @Transactional(propagation = Propagation.NEVER)
+    public Brought bringIn(InputStream zip) {
         UUID lead = current.id();
-        refuseLeadAsRater(archive, accounts.byId(List.of(lead)).get(lead));
-        ArchiveLoader.Loaded loaded = loader.load(archive, lead);
+        AccountView account = accounts.byId(List.of(lead)).get(lead);
+        ArchiveLoader.Weighed weighed = heavy.run(() -> {
+            StudyArchive archive = read(zip);
+            refuseLeadAsRater(archive, account);
+            return ArchiveLoader.Weighed.of(archive);
+        });
+        Brought brought = Objects.requireNonNull(transactions.execute(status -> load(weighed, lead)));
+        return new Brought(brought.studyId(), brought.title(), brought.invitations(), notes(brought.studyId()));
+    }
+
+    private Brought load(ArchiveLoader.Weighed weighed, UUID lead) {
+        ArchiveLoader.Loaded loaded = loader.load(weighed, lead);
         return new Brought(
                 loaded.studyId(),
-                archive.head().title(),
+                weighed.archive().head().title(),
                 loaded.raters().stream()
                         .filter(r -> !r.hasPassword())
                         .map(r -> accounts.invite(r.id()))
                         .toList(),
-                notes(loaded.studyId()));
+                List.of());
     }
 
     private List<String> notes(UUID study) {
@@ -102,13 +121,16 @@ class ArchiveService {
         return notes;
     }
 
-    private StudyArchive read(InputStream zip) throws IOException {
+    private StudyArchive read(InputStream zip) {
         try {
             ArchiveReader.Reading reading =
                     ArchiveReader.read(ArchiveFiles.fromZip(zip), ArchiveService::freshSeed, clock.instant());
             return reading.study().orElseThrow(() -> refusal(reading.faults()));
         } catch (ArchiveFiles.Unreadable e) {
             throw refusal(List.of(Fault.ofFile("the archive", e.getMessage())));
+        } catch (IOException e) {
+            // The file was received whole before it is read, so this is a fault of its own.
+            throw refusal(List.of(Fault.ofFile("the archive", "must be a zip file that is whole")));
         }
     }
 
@@ -136,8 +158,9 @@ class ArchiveService {
 
     /** The study as an archive. */
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
-    @Transactional(readOnly = true)
+    @Transactional(propagation = Propagation.NEVER)
     public ArchiveFiles writeOut(UUID study) {
-        return ArchiveWriter.write(export.of(study));
+        StudyArchive whole = export.of(study);
+        return heavy.run(() -> ArchiveWriter.write(whole));
     }
 }

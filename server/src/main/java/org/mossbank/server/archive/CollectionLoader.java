@@ -58,6 +58,7 @@ class CollectionLoader {
                                             c.spentCost(),
                                             c.spentTokens(),
                                             c.notes(),
+                                            c.lateReply(),
                                             c.answer() == null ? null : answers.get(c.answer())))
                                     .toList()));
         }
@@ -86,6 +87,7 @@ class CollectionLoader {
                                         c.spentCost(),
                                         c.spentTokens(),
                                         c.notes(),
+                                        c.lateReply(),
                                         c.answerId() == null ? null : answers.get(c.answerId())))
                                 .toList()))
                 .toList();

@@ -89,6 +89,7 @@ final class CollectionRows {
                     cell.spentCost(),
                     cell.spentTokens(),
                     cell.notes(),
+                    cell.lateReply(),
                     cell.answer());
         }
     }

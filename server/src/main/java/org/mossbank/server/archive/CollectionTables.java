@@ -96,6 +96,7 @@ final class CollectionTables {
                 Objects.requireNonNull(amount(row, "spent_cost")),
                 Objects.requireNonNull(row.wholeOrNull("spent_tokens")),
                 row.text("notes"),
+                row.textOrNull("late_reply"),
                 row.textOrNull("answer"));
     }
 

@@ -58,15 +58,15 @@ class DemoService {
         if (!settings.enabled() || !studies.isEmpty()) {
             return;
         }
-        List<StudyArchive> oldestFirst = new ArrayList<>();
+        List<ArchiveLoader.Weighed> oldestFirst = new ArrayList<>();
         for (Path folder : settings.folder()) {
-            oldestFirst.add(0, read(folder));
+            oldestFirst.add(0, ArchiveLoader.Weighed.of(read(folder)));
         }
         String passwordHash = accounts.hashed(PASSWORD);
         transactions.executeWithoutResult(status -> load(oldestFirst, passwordHash));
     }
 
-    private void load(List<StudyArchive> oldestFirst, String passwordHash) {
+    private void load(List<ArchiveLoader.Weighed> oldestFirst, String passwordHash) {
         AccountView lead = accounts.createLead(LEAD, "Orla Fennick");
         accounts.setPassword(lead.id(), passwordHash);
         Set<UUID> raters = new LinkedHashSet<>();

@@ -97,6 +97,7 @@ record StudyArchive(
             BigDecimal spentCost,
             long spentTokens,
             String notes,
+            @Nullable String lateReply,
             @Nullable String answer) {}
 
     record RubricHead(int version, @Nullable Instant publishedAt, String note) {}

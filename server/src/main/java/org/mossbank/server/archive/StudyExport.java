@@ -31,11 +31,12 @@ import org.mossbank.server.study.Role;
 import org.mossbank.server.study.Studies;
 import org.mossbank.server.study.StudyView;
 import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Isolation;
 import org.springframework.transaction.annotation.Transactional;
 
 /** Gathers a study from the database into the form of an archive. */
 @Service
-@Transactional(readOnly = true)
+@Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
 class StudyExport {
     private final Accounts accounts;
     private final Studies studies;

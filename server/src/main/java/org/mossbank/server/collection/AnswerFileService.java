@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
+import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
@@ -12,7 +13,9 @@ import java.util.Set;
 import java.util.UUID;
 import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
-import org.mossbank.core.change.AnswerChanges;
+import org.mossbank.core.change.AnswerCode;
+import org.mossbank.core.change.ChangeSize;
+import org.mossbank.core.change.ComparisonBudget;
 import org.mossbank.server.answer.AnswerView;
 import org.mossbank.server.answer.Answers;
 import org.mossbank.server.answer.FollowUp;
@@ -24,30 +27,41 @@ import org.mossbank.server.files.Fault;
 import org.mossbank.server.files.Faults;
 import org.mossbank.server.prompt.PromptView;
 import org.mossbank.server.prompt.Prompts;
+import org.mossbank.server.shared.HeavyWork;
 import org.mossbank.server.shared.Problem;
 import org.mossbank.server.shared.ProblemType;
 import org.mossbank.server.study.Studies;
 import org.springframework.security.access.prepost.PreAuthorize;
 import org.springframework.stereotype.Service;
-import org.springframework.transaction.annotation.Transactional;
+import org.springframework.transaction.support.TransactionTemplate;
 import org.springframework.web.multipart.MultipartFile;
 
-/** Answers from a file: seen first, then taken, all or none. */
+/** Answers from a file: seen first, then taken, all or none. A file is read before a transaction begins. */
 @Service
-@Transactional(readOnly = true)
 class AnswerFileService {
     private final Prompts prompts;
     private final Candidates candidates;
     private final Answers answers;
     private final FollowUpRules rules;
     private final Studies studies;
+    private final HeavyWork heavy;
+    private final TransactionTemplate transactions;
 
-    AnswerFileService(Prompts prompts, Candidates candidates, Answers answers, FollowUpRules rules, Studies studies) {
+    AnswerFileService(
+            Prompts prompts,
+            Candidates candidates,
+            Answers answers,
+            FollowUpRules rules,
+            Studies studies,
+            HeavyWork heavy,
+            TransactionTemplate transactions) {
         this.prompts = prompts;
         this.candidates = candidates;
         this.answers = answers;
         this.rules = rules;
         this.studies = studies;
+        this.heavy = heavy;
+        this.transactions = transactions;
     }
 
     /** Whether an answer is new, or there already. */
@@ -86,11 +100,33 @@ class AnswerFileService {
 
     /** Writes nothing; but looks while nobody can open the round. */
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
-    @Transactional
     public Preview preview(UUID study, MultipartFile file) throws IOException {
-        studies.requirePreparing(study);
-        Reading reading = read(study, file);
-        return new Preview(reading.rows.stream().map(Row::matched).toList(), reading.faults.list());
+        Incoming incoming = incoming(file);
+        Reading reading = matched(study, incoming);
+        return heavy.run(() -> {
+            ComparisonBudget budget = ComparisonBudget.ofRequest();
+            return new Preview(reading.rows.stream().map(r -> r.matched(budget)).toList(), reading.faults.list());
+        });
+    }
+
+    /** What stands in a file, whatever the study. */
+    private record Incoming(List<IncomingAnswer> answers, Faults faults) {}
+
+    private Incoming incoming(MultipartFile file) throws IOException {
+        byte[] bytes = file.getBytes();
+        String name = Objects.requireNonNullElse(file.getOriginalFilename(), "answers");
+        return heavy.run(() -> {
+            Faults faults = new Faults();
+            return new Incoming(AnswerFileReader.read(name, bytes, faults), faults);
+        });
+    }
+
+    /** What the file brings to the study as it is now. */
+    private Reading matched(UUID study, Incoming incoming) {
+        return Objects.requireNonNull(transactions.execute(status -> {
+            studies.requirePreparing(study);
+            return read(study, incoming);
+        }));
     }
 
     /**
@@ -99,24 +135,40 @@ class AnswerFileService {
      * @throws Problem 400 with every fault if anything is wrong with it; then nothing is written
      */
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
-    @Transactional
     public Taken take(UUID study, MultipartFile file) throws IOException {
-        studies.requirePreparing(study);
-        Reading reading = read(study, file);
+        Incoming incoming = incoming(file);
+        Map<IncomingAnswer, ChangeSize> changed = weighed(matched(study, incoming));
+        return Objects.requireNonNull(transactions.execute(status -> {
+            studies.requirePreparing(study);
+            return take(study, read(study, incoming), changed);
+        }));
+    }
+
+    private Map<IncomingAnswer, ChangeSize> weighed(Reading reading) {
+        return heavy.run(() -> {
+            ComparisonBudget budget = ComparisonBudget.ofRequest();
+            Map<IncomingAnswer, ChangeSize> changed = new IdentityHashMap<>();
+            reading.rows.forEach(r -> changed.put(
+                    r.incoming, ChangeSize.of(r.prompt.startingCode(), r.incoming.wholeText(), budget.within())));
+            return changed;
+        });
+    }
+
+    private Taken take(UUID study, Reading reading, Map<IncomingAnswer, ChangeSize> changed) {
         if (!reading.faults.isEmpty()) {
             throw new Problem(ProblemType.ANSWERS_REFUSED, "Nothing was taken. See what is wrong with the file.")
                     .with("faults", reading.faults.list());
         }
         List<Answers.Attempt> fresh = reading.rows.stream()
                 .filter(r -> r.match == Match.NEW)
-                .map(Row::toAttempt)
+                .map(r -> r.toAttempt(changed.getOrDefault(r.incoming, new ChangeSize(0, 0, 0, false))))
                 .toList();
         answers.addAttempts(study, fresh);
         return new Taken(fresh.size(), reading.rows.size() - fresh.size());
     }
 
     private record Row(IncomingAnswer incoming, PromptView prompt, CandidateView candidate, int attempt, Match match) {
-        Matched matched() {
+        Matched matched(ComparisonBudget budget) {
             return new Matched(
                     incoming.file(),
                     incoming.line(),
@@ -126,17 +178,11 @@ class AnswerFileService {
                     incoming.outcome(),
                     incoming.wholeText().length(),
                     match,
-                    misfit().orElse(null));
+                    AnswerCode.firstMisfit(prompt.startingCode(), incoming.wholeText(), budget.within())
+                            .orElse(null));
         }
 
-        private Optional<String> misfit() {
-            Map<String, String> code = prompt.startingCode();
-            return AnswerChanges.of(code, incoming.wholeText()).stream()
-                    .flatMap(c -> AnswerChanges.misfit(code, c).stream())
-                    .findFirst();
-        }
-
-        Answers.Attempt toAttempt() {
+        Answers.Attempt toAttempt(ChangeSize changed) {
             return new Answers.Attempt(
                     prompt,
                     candidate,
@@ -144,23 +190,23 @@ class AnswerFileService {
                     incoming.outcome(),
                     incoming.text(),
                     incoming.followUps(),
-                    incoming.measures());
+                    incoming.measures(),
+                    changed);
         }
     }
 
     private record Reading(List<Row> rows, Faults faults) {}
 
-    private Reading read(UUID study, MultipartFile file) throws IOException {
+    private Reading read(UUID study, Incoming file) {
         Faults faults = new Faults();
-        String name = Objects.requireNonNullElse(file.getOriginalFilename(), "answers");
-        List<IncomingAnswer> incoming = AnswerFileReader.read(name, file.getBytes(), faults);
+        file.faults.list().forEach(faults::add);
         Map<String, PromptView> promptsByName = byName(prompts.ofStudy(study), PromptView::key, PromptView::title);
         Map<String, CandidateView> candidatesByName =
                 byName(candidates.ofStudy(study), CandidateView::key, CandidateView::name);
         Cells cells = new Cells(answers.ofStudy(study));
         int most = rules.most(study).orElse(FollowUp.MOST);
         List<Row> rows = new ArrayList<>();
-        for (IncomingAnswer answer : incoming) {
+        for (IncomingAnswer answer : file.answers) {
             Optional<PromptView> prompt = find(promptsByName, answer.prompt());
             Optional<CandidateView> candidate = find(candidatesByName, answer.candidate());
             if (prompt.isEmpty()) {

@@ -1,6 +1,7 @@
 package org.mossbank.server.grading;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
@@ -8,13 +9,12 @@ import java.util.Optional;
 import java.util.UUID;
 import java.util.function.Function;
 import java.util.stream.Collectors;
-import org.mossbank.core.change.AnswerChanges;
 import org.mossbank.core.change.AnswerCode;
 import org.mossbank.core.change.CodeFile;
-import org.mossbank.core.change.FileChange;
 import org.mossbank.core.change.RequestScope;
 import org.mossbank.core.markdown.FencedBlock;
 import org.mossbank.server.account.CurrentAccount;
+import org.mossbank.server.answer.AnswerCodes;
 import org.mossbank.server.answer.AnswerText;
 import org.mossbank.server.answer.FileChangeView;
 import org.mossbank.server.masking.Masking;
@@ -25,12 +25,14 @@ import org.mossbank.server.prompt.Prompts;
 import org.mossbank.server.rubric.CriterionView;
 import org.mossbank.server.rubric.Rubrics;
 import org.mossbank.server.shared.Problem;
+import org.mossbank.server.shared.Snapshot;
 import org.mossbank.server.study.RaterTerms;
 import org.mossbank.server.study.RuleTerms;
 import org.mossbank.server.study.Studies;
 import org.mossbank.server.study.StudyView;
 import org.springframework.security.access.prepost.PreAuthorize;
 import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
 
 /** What a rater reads at the desk. */
@@ -53,6 +55,8 @@ class DeskService {
     private final Masking masking;
     private final Rubrics rubrics;
     private final CurrentAccount current;
+    private final AnswerCodes codes;
+    private final Snapshot snapshot;
 
     DeskService(
             RoundRepository rounds,
@@ -67,7 +71,9 @@ class DeskService {
             Prompts prompts,
             Masking masking,
             Rubrics rubrics,
-            CurrentAccount current) {
+            CurrentAccount current,
+            AnswerCodes codes,
+            Snapshot snapshot) {
         this.rounds = rounds;
         this.sheets = sheets;
         this.sheetAnswers = sheetAnswers;
@@ -81,6 +87,8 @@ class DeskService {
         this.masking = masking;
         this.rubrics = rubrics;
         this.current = current;
+        this.codes = codes;
+        this.snapshot = snapshot;
     }
 
     /** The sheets of whoever asks, by study, in the order in which they come. */
@@ -270,22 +278,40 @@ class DeskService {
      * @param files   the code that it ends in: files whole, then blocks that belong to none
      * @param outside files that it changes though the prompt does not speak of them
      * @param namesFiles whether the prompt speaks of any file at all
+     * @param limits  why something is not shown, in sentences
      */
-    record CodeOnSheet(List<FileChangeView> changes, List<CodeFile> files, List<String> outside, boolean namesFiles) {}
+    record CodeOnSheet(
+            List<FileChangeView> changes,
+            List<CodeFile> files,
+            List<String> outside,
+            boolean namesFiles,
+            List<String> limits) {}
+
+    /** What is read of a sheet before its code is compared. */
+    private record ToCompare(PromptView prompt, List<String> texts) {}
+
+    private ToCompare toCompare(UUID sheetId, UUID... sheetAnswerIds) {
+        return snapshot.of(() -> {
+            Sheet sheet = open(sheetId);
+            return new ToCompare(
+                    promptOf(sheet),
+                    Arrays.stream(sheetAnswerIds).map(a -> textOf(sheet, a)).toList());
+        });
+    }
 
     @PreAuthorize("@sheetAccess.isOwn(#sheetId)")
+    @Transactional(propagation = Propagation.NEVER)
     public CodeOnSheet code(UUID sheetId, UUID sheetAnswerId) {
-        Sheet sheet = open(sheetId);
-        PromptView prompt = promptOf(sheet);
-        Map<String, String> start = prompt.startingCode();
-        String text = textOf(sheet, sheetAnswerId);
-        List<FileChange> changes = AnswerChanges.of(start, text);
-        RequestScope scope = scopeOf(prompt);
+        ToCompare read = toCompare(sheetId, sheetAnswerId);
+        AnswerCode code = codes.of(read.prompt.startingCode(), read.texts.get(0));
+        RequestScope scope = scopeOf(read.prompt);
         return new CodeOnSheet(
-                changes.stream().map(c -> FileChangeView.of(c, start)).toList(),
-                AnswerCode.of(start, text),
-                scope.outside(changes),
-                !scope.named().isEmpty());
+                code.changes().stream().map(FileChangeView::of).toList(),
+                code.files(),
+                scope.outside(
+                        code.changes().stream().map(AnswerCode.Fitted::change).toList()),
+                !scope.named().isEmpty(),
+                code.limits());
     }
 
     private static RequestScope scopeOf(PromptView prompt) {
@@ -315,12 +341,10 @@ class DeskService {
 
     /** The differences between the code that two answers of a sheet end in. */
     @PreAuthorize("@sheetAccess.isOwn(#sheetId)")
+    @Transactional(propagation = Propagation.NEVER)
     public List<FileChangeView> comparison(UUID sheetId, UUID first, UUID second) {
-        Sheet sheet = open(sheetId);
-        Map<String, String> start = promptOf(sheet).startingCode();
-        return AnswerCode.between(
-                        AnswerCode.of(start, textOf(sheet, first)), AnswerCode.of(start, textOf(sheet, second)))
-                .stream()
+        ToCompare read = toCompare(sheetId, first, second);
+        return codes.between(read.prompt.startingCode(), read.texts.get(0), read.texts.get(1)).stream()
                 .map(FileChangeView::between)
                 .toList();
     }

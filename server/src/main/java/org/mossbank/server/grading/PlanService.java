@@ -34,8 +34,10 @@ import org.mossbank.server.masking.Masking;
 import org.mossbank.server.prompt.PromptView;
 import org.mossbank.server.prompt.Prompts;
 import org.mossbank.server.rubric.Rubrics;
+import org.mossbank.server.shared.HeavyWork;
 import org.mossbank.server.shared.Problem;
 import org.mossbank.server.shared.ProblemType;
+import org.mossbank.server.shared.Snapshot;
 import org.mossbank.server.study.Role;
 import org.mossbank.server.study.Step;
 import org.mossbank.server.study.StepReport;
@@ -43,7 +45,9 @@ import org.mossbank.server.study.Studies;
 import org.mossbank.server.study.StudyView;
 import org.springframework.security.access.prepost.PreAuthorize;
 import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
+import org.springframework.transaction.support.TransactionTemplate;
 
 /** Planning who grades what, and opening the round by that plan. The study's seed makes preview and round the same. */
 @Service
@@ -58,6 +62,9 @@ class PlanService {
     private final Rubrics rubrics;
     private final Accounts accounts;
     private final List<StepReport> reports;
+    private final Snapshot snapshot;
+    private final HeavyWork heavy;
+    private final TransactionTemplate transactions;
     private final Clock clock;
 
     PlanService(
@@ -70,6 +77,9 @@ class PlanService {
             Rubrics rubrics,
             Accounts accounts,
             List<StepReport> reports,
+            Snapshot snapshot,
+            HeavyWork heavy,
+            TransactionTemplate transactions,
             Clock clock) {
         this.grading = grading;
         this.studies = studies;
@@ -81,6 +91,9 @@ class PlanService {
         this.accounts = accounts;
         this.reports = reports;
         this.clock = clock;
+        this.snapshot = snapshot;
+        this.heavy = heavy;
+        this.transactions = transactions;
     }
 
     /**
@@ -136,9 +149,18 @@ class PlanService {
             GradingTask task) {}
 
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
+    @Transactional(propagation = Propagation.NEVER)
     public PlanView preview(UUID study, PlanRequest request) {
-        Basis basis = basis(study, request);
-        return view(basis, plan(basis, request));
+        return drawn(study, request).view;
+    }
+
+    /** A plan that was drawn, with what it was drawn from. */
+    private record Drawn(Basis basis, List<SheetPlan> plan, PlanView view) {}
+
+    private Drawn drawn(UUID study, PlanRequest request) {
+        Basis basis = snapshot.of(() -> basis(study, request));
+        List<SheetPlan> plan = heavy.run(() -> plan(basis, request));
+        return new Drawn(basis, plan, view(basis, plan));
     }
 
     /**
@@ -147,14 +169,22 @@ class PlanService {
      * @throws Problem 409 if something is missing, or it was opened already
      */
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
-    @Transactional
+    @Transactional(propagation = Propagation.NEVER)
     public PlanView open(UUID study, PlanRequest request) {
+        Drawn drawn = drawn(study, request);
+        transactions.executeWithoutResult(status -> open(study, request, drawn));
+        return drawn.view;
+    }
+
+    private void open(UUID study, PlanRequest request, Drawn drawn) {
         studies.claimForRound(study);
-        Basis basis = basis(study, request);
-        List<SheetPlan> plan = plan(basis, request);
-        PlanView view = view(basis, plan);
-        if (!view.missing().isEmpty()) {
-            throw new Problem(ProblemType.NOT_READY, String.join(" ", view.missing()));
+        List<String> missing = missing(drawn.basis);
+        if (!missing.isEmpty()) {
+            throw new Problem(ProblemType.NOT_READY, String.join(" ", missing));
+        }
+        if (!basis(study, request).equals(drawn.basis)) {
+            throw new Problem(
+                    ProblemType.NOT_READY, "Something was changed while the plan was drawn. Look at it once more.");
         }
         rubrics.use(study);
         if (request.leadGrades()) {
@@ -164,8 +194,7 @@ class PlanService {
                 study,
                 new Grading.NewRound(
                         clock.instant(), null, request.ratersAnAnswer(), request.repeatShare(), request.leadGrades()),
-                plan.stream().map(s -> sheet(s, basis)).toList());
-        return view;
+                drawn.plan.stream().map(s -> sheet(s, drawn.basis)).toList());
     }
 
     private static Grading.SheetRecord sheet(SheetPlan plan, Basis basis) {

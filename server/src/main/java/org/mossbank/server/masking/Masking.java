@@ -4,9 +4,11 @@ import jakarta.persistence.EntityManager;
 import java.time.Instant;
 import java.util.Collection;
 import java.util.HashMap;
+import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.UUID;
 import java.util.stream.Collectors;
 import org.mossbank.core.masking.GiveAway;
@@ -19,8 +21,11 @@ import org.mossbank.server.candidate.CandidateView;
 import org.mossbank.server.candidate.Candidates;
 import org.mossbank.server.prompt.PromptView;
 import org.mossbank.server.prompt.Prompts;
+import org.mossbank.server.shared.HeavyWork;
+import org.mossbank.server.shared.Snapshot;
 import org.mossbank.server.shared.SystemOnly;
 import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
 
 /** Masking, for other modules: the only way to what raters read. */
@@ -33,6 +38,8 @@ public class Masking {
     private final Stretches stretches;
     private final MaskingOfStudyRepository maskings;
     private final EntityManager entities;
+    private final Snapshot snapshot;
+    private final HeavyWork heavy;
 
     Masking(
             Answers answers,
@@ -40,13 +47,17 @@ public class Masking {
             Prompts prompts,
             Stretches stretches,
             MaskingOfStudyRepository maskings,
-            EntityManager entities) {
+            EntityManager entities,
+            Snapshot snapshot,
+            HeavyWork heavy) {
         this.answers = answers;
         this.candidates = candidates;
         this.prompts = prompts;
         this.stretches = stretches;
         this.maskings = maskings;
         this.entities = entities;
+        this.snapshot = snapshot;
+        this.heavy = heavy;
     }
 
     /**
@@ -86,26 +97,36 @@ public class Masking {
 
     /** Answers to sound prompts that name a candidate, masked as they are. */
     @SystemOnly
+    @Transactional(propagation = Propagation.NEVER)
     public List<NamedIn> namesLeft(UUID study) {
-        List<UUID> sound = prompts.sound(study).stream().map(PromptView::id).toList();
+        Masked masked = snapshot.of(() -> masked(study));
+        return heavy.run(() -> masked.candidates.stream()
+                .flatMap(c -> {
+                    GiveAways finder = GiveAways.of(new Terms(List.of(c.name()), List.of(), List.of()));
+                    return masked.texts.entrySet().stream()
+                            .filter(a -> names(finder, a.getValue()))
+                            .map(a -> new NamedIn(a.getKey().id(), a.getKey().key(), c.name()));
+                })
+                .toList());
+    }
+
+    /** Answers as raters read them. */
+    private record Masked(List<CandidateView> candidates, Map<AnswerView, String> texts) {}
+
+    private Masked masked(UUID study) {
+        Set<UUID> sound = prompts.sound(study).stream().map(PromptView::id).collect(Collectors.toSet());
         List<AnswerView> all = answers.ofStudy(study).stream()
                 .filter(a -> sound.contains(a.promptId()))
                 .toList();
         Map<UUID, List<Mask>> decided =
                 stretches.decided(all.stream().map(AnswerView::id).toList());
-        List<CandidateView> named = candidates.ofStudy(study);
-        return named.stream()
-                .flatMap(c -> {
-                    GiveAways finder = GiveAways.of(new Terms(List.of(c.name()), List.of(), List.of()));
-                    return all.stream()
-                            .filter(a -> names(finder, masked(a.wholeText(), decided.getOrDefault(a.id(), List.of()))))
-                            .map(a -> new NamedIn(a.id(), a.key(), c.name()));
-                })
-                .toList();
+        Map<AnswerView, String> texts = new IdentityHashMap<>();
+        all.forEach(a -> texts.put(a, masked(a.wholeText(), decided.getOrDefault(a.id(), List.of()))));
+        return new Masked(candidates.ofStudy(study), texts);
     }
 
     private static boolean names(GiveAways finder, String text) {
-        return finder.in(text).stream().anyMatch(g -> g.sort() == GiveAway.Sort.NAME);
+        return finder.in(text).all().stream().anyMatch(g -> g.sort() == GiveAway.Sort.NAME);
     }
 
     @SystemOnly

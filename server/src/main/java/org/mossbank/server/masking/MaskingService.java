@@ -16,6 +16,7 @@ import java.util.Objects;
 import java.util.Optional;
 import java.util.UUID;
 import org.jspecify.annotations.Nullable;
+import org.mossbank.core.masking.GiveAways;
 import org.mossbank.server.answer.AnswerRewritten;
 import org.mossbank.server.answer.AnswerView;
 import org.mossbank.server.answer.AnswersToSettle;
@@ -29,7 +30,10 @@ import org.springframework.core.annotation.Order;
 import org.springframework.security.access.prepost.PreAuthorize;
 import org.springframework.stereotype.Component;
 import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
+import org.springframework.transaction.support.TransactionSynchronizationManager;
+import org.springframework.transaction.support.TransactionTemplate;
 
 /** Looking through what was found, and deciding on it. */
 @Service
@@ -40,6 +44,7 @@ class MaskingService {
     private final MaskingOfStudyRepository maskings;
     private final Studies studies;
     private final EntityManager entities;
+    private final TransactionTemplate transactions;
     private final Clock clock;
 
     MaskingService(
@@ -48,12 +53,14 @@ class MaskingService {
             MaskingOfStudyRepository maskings,
             Studies studies,
             EntityManager entities,
+            TransactionTemplate transactions,
             Clock clock) {
         this.stretches = stretches;
         this.masks = masks;
         this.maskings = maskings;
         this.studies = studies;
         this.entities = entities;
+        this.transactions = transactions;
         this.clock = clock;
     }
 
@@ -74,12 +81,13 @@ class MaskingService {
     }
 
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
+    @Transactional(propagation = Propagation.NEVER)
     public MaskingView view(UUID study) {
         return viewOf(study);
     }
 
     private MaskingView viewOf(UUID study) {
-        List<Stretches.AnswerStretches> found = stretches.ofStudy(study);
+        List<Stretches.AnswerStretches> found = stretches.workedOut(study);
         Optional<MaskingOfStudy> masking = maskings.findById(study);
         return new MaskingView(
                 masking.map(MaskingOfStudy::words).orElse(List.of()),
@@ -100,19 +108,28 @@ class MaskingService {
 
     /** @throws Problem 409 if they were changed in the meantime, or the round was opened */
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
-    @Transactional
+    @Transactional(propagation = Propagation.NEVER)
     public MaskingView writeWords(UUID study, WriteWords request) {
-        studies.requirePreparing(study);
-        MaskingOfStudy masking = lock(study);
-        if (masking.version() != request.version()) {
+        boolean written = Boolean.TRUE.equals(transactions.execute(status -> write(study, request)));
+        MaskingView view = viewOf(study);
+        if (!written) {
             throw new Problem(
                             ProblemType.CHANGED_ELSEWHERE,
                             "The words were changed in another window since you saw them.")
-                    .with("current", viewOf(study));
+                    .with("current", view);
+        }
+        return view;
+    }
+
+    /** Whether the words are still those that were seen, and so were written. */
+    private boolean write(UUID study, WriteWords request) {
+        studies.requirePreparing(study);
+        MaskingOfStudy masking = lock(study);
+        if (masking.version() != request.version()) {
+            return false;
         }
         masking.write(request.words().stream().map(String::strip).distinct().toList());
-        entities.flush();
-        return viewOf(study);
+        return true;
     }
 
     /**
@@ -133,8 +150,14 @@ class MaskingService {
 
     /** Decides on stretches, all or none. The same decisions again change nothing. */
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
-    @Transactional
+    @Transactional(propagation = Propagation.NEVER)
     public MaskingView decide(UUID study, Decide request) {
+        stretches.workedOut(study);
+        transactions.executeWithoutResult(status -> decideAll(study, request));
+        return viewOf(study);
+    }
+
+    private void decideAll(UUID study, Decide request) {
         studies.requirePreparing(study);
         lock(study);
         Map<UUID, Stretches.AnswerStretches> byAnswer = new HashMap<>();
@@ -151,8 +174,6 @@ class MaskingService {
             }
             decide(decision, answer.answer(), stretch, decided.getOrDefault(decision.answerId(), List.of()), now);
         }
-        entities.flush();
-        return viewOf(study);
     }
 
     private void decide(
@@ -202,7 +223,17 @@ class MaskingService {
 
         @Override
         public Optional<String> toSettle(UUID study) {
-            int open = undecided(stretches.ofStudy(study));
+            List<Stretches.AnswerStretches> found = TransactionSynchronizationManager.isActualTransactionActive()
+                    ? stretches.ofStudy(study)
+                    : stretches.workedOut(study);
+            Optional<Stretches.AnswerStretches> tooMuch =
+                    found.stream().filter(a -> !a.complete()).findFirst();
+            if (tooMuch.isPresent()) {
+                return Optional.of(
+                        "the answer %s gives its candidate away in more than %,d places; shorten it, or leave it out"
+                                .formatted(tooMuch.get().answer().key(), GiveAways.MOST));
+            }
+            int open = undecided(found);
             return open == 0
                     ? Optional.empty()
                     : Optional.of(

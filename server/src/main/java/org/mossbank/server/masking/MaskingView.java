@@ -1,5 +1,7 @@
 package org.mossbank.server.masking;
 
+import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.UUID;
 import org.jspecify.annotations.Nullable;
@@ -17,17 +19,53 @@ import org.mossbank.server.answer.AnswerView;
  */
 record MaskingView(List<String> words, long version, int undecided, List<AnswerInMasking> answers) {
 
-    record AnswerInMasking(UUID answerId, UUID promptId, UUID candidateId, int attempt, List<StretchView> stretches) {
+    /**
+     * An answer in which there is anything.
+     *
+     * @param stretches those to decide on first, then those that are decided, in the order of the text; no more than
+     *                  anybody looks through at once
+     * @param more      how many more there are
+     * @param complete  whether the text was searched to its end
+     */
+    record AnswerInMasking(
+            UUID answerId,
+            UUID promptId,
+            UUID candidateId,
+            int attempt,
+            List<StretchView> stretches,
+            int more,
+            boolean complete) {
+        private static final int MOST_SHOWN = 200;
+
         static AnswerInMasking of(Stretches.AnswerStretches found) {
             AnswerView answer = found.answer();
+            List<Stretches.Stretch> shown = found.stretches().stream()
+                    .sorted(Comparator.comparing((Stretches.Stretch s) -> s.accepted() != null))
+                    .limit(MOST_SHOWN)
+                    .sorted(Comparator.comparingInt(s -> s.span().from()))
+                    .toList();
             return new AnswerInMasking(
                     answer.id(),
                     answer.promptId(),
                     answer.candidateId(),
                     answer.attempt(),
-                    found.stretches().stream()
-                            .map(s -> StretchView.of(answer.wholeText(), s))
-                            .toList());
+                    inLines(answer.wholeText(), shown),
+                    found.stretches().size() - shown.size(),
+                    found.complete());
+        }
+
+        /** Counts lines once from the first stretch to the last. */
+        private static List<StretchView> inLines(String text, List<Stretches.Stretch> inOrder) {
+            List<StretchView> views = new ArrayList<>();
+            int line = 1;
+            int at = 0;
+            for (Stretches.Stretch stretch : inOrder) {
+                for (; at < stretch.span().from(); at++) {
+                    line += text.charAt(at) == '\n' ? 1 : 0;
+                }
+                views.add(StretchView.of(text, stretch, line));
+            }
+            return views;
         }
     }
 
@@ -53,22 +91,18 @@ record MaskingView(List<String> words, long version, int undecided, List<AnswerI
         /** Of a long line no more than this stands on either side. */
         private static final int AROUND = 120;
 
-        static StretchView of(String text, Stretches.Stretch stretch) {
+        static StretchView of(String text, Stretches.Stretch stretch, int line) {
             Span span = stretch.span();
-            int lineStart = text.lastIndexOf('\n', span.from() - 1) + 1;
-            int newline = text.indexOf('\n', span.to());
-            int lineEnd = newline < 0 ? text.length() : newline;
+            String above = text.substring(Math.max(0, span.from() - AROUND), span.from());
+            String below = text.substring(span.to(), Math.min(text.length(), span.to() + AROUND));
+            int newline = below.indexOf('\n');
             return new StretchView(
                     span.from(),
                     span.to(),
-                    1
-                            + (int) text.substring(0, span.from())
-                                    .chars()
-                                    .filter(c -> c == '\n')
-                                    .count(),
-                    text.substring(Math.max(lineStart, span.from() - AROUND), span.from()),
+                    line,
+                    above.substring(above.lastIndexOf('\n') + 1),
                     span.of(text),
-                    text.substring(span.to(), Math.min(lineEnd, span.to() + AROUND)),
+                    newline < 0 ? below : below.substring(0, newline),
                     stretch.sort(),
                     stretch.replacement(),
                     stretch.accepted());

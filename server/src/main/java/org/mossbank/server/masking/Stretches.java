@@ -7,7 +7,9 @@ import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
+import java.util.TreeMap;
 import java.util.UUID;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
@@ -21,12 +23,15 @@ import org.mossbank.server.candidate.CandidateView;
 import org.mossbank.server.candidate.Candidates;
 import org.mossbank.server.prompt.PromptView;
 import org.mossbank.server.prompt.Prompts;
+import org.mossbank.server.shared.HeavyWork;
+import org.mossbank.server.shared.Snapshot;
 import org.springframework.stereotype.Component;
 
 /** What gives candidates away in a study's answers: what was decided on, and what was found beside it. */
 @Component
 class Stretches {
-    private static final int ANSWERS_KEPT = 20_000;
+    /** Answers, and what was found in them. */
+    private static final int MOST_KEPT = 500_000;
 
     private final Answers answers;
     private final Candidates candidates;
@@ -37,20 +42,29 @@ class Stretches {
     /** Searching is a pure function of these, so that what was found can be kept by them. */
     private record Searched(UUID answer, long version, Terms terms) {}
 
-    private final Cache<Searched, List<GiveAway>> found =
-            Caffeine.newBuilder().maximumSize(ANSWERS_KEPT).build();
+    private final Cache<Searched, GiveAways.Found> found = Caffeine.newBuilder()
+            .maximumWeight(MOST_KEPT)
+            .weigher((Searched searched, GiveAways.Found all) -> 1 + all.all().size())
+            .build();
+
+    private final Snapshot snapshot;
+    private final HeavyWork heavy;
 
     Stretches(
             Answers answers,
             Candidates candidates,
             Prompts prompts,
             MaskRepository masks,
-            MaskingOfStudyRepository maskings) {
+            MaskingOfStudyRepository maskings,
+            Snapshot snapshot,
+            HeavyWork heavy) {
         this.answers = answers;
         this.candidates = candidates;
         this.prompts = prompts;
         this.masks = masks;
         this.maskings = maskings;
+        this.snapshot = snapshot;
+        this.heavy = heavy;
     }
 
     /**
@@ -64,20 +78,39 @@ class Stretches {
             String replacement,
             @Nullable Boolean accepted) {}
 
-    /** An answer with all its stretches in their order. */
-    record AnswerStretches(AnswerView answer, List<Stretch> stretches) {}
+    /**
+     * An answer with all its stretches in their order.
+     *
+     * @param complete whether that is all; a text that holds too many is not searched to its end
+     */
+    record AnswerStretches(AnswerView answer, List<Stretch> stretches, boolean complete) {}
 
-    /** Answers to sound prompts in which there is anything. */
+    /** What is searched, and what was decided before. */
+    private record Basis(List<AnswerView> answers, Map<UUID, List<Mask>> decided, Terms terms) {}
+
+    /** Answers to sound prompts in which there is anything; searched before any transaction begins. */
+    List<AnswerStretches> workedOut(UUID study) {
+        Basis basis = snapshot.of(() -> basis(study));
+        return heavy.run(() -> in(basis));
+    }
+
+    /** The same within a transaction that has called {@link #workedOut} before it began: then all of it is known. */
     List<AnswerStretches> ofStudy(UUID study) {
+        return in(basis(study));
+    }
+
+    private Basis basis(UUID study) {
         Set<UUID> sound = prompts.sound(study).stream().map(PromptView::id).collect(Collectors.toSet());
         List<AnswerView> all = answers.ofStudy(study).stream()
                 .filter(a -> sound.contains(a.promptId()))
                 .toList();
-        Map<UUID, List<Mask>> decided = decided(all.stream().map(AnswerView::id).toList());
-        Terms terms = terms(study);
-        GiveAways finder = GiveAways.of(terms);
-        return all.stream()
-                .map(a -> new AnswerStretches(a, stretches(a, terms, finder, decided.getOrDefault(a.id(), List.of()))))
+        return new Basis(all, decided(all.stream().map(AnswerView::id).toList()), terms(study));
+    }
+
+    private List<AnswerStretches> in(Basis basis) {
+        GiveAways finder = GiveAways.of(basis.terms);
+        return basis.answers.stream()
+                .map(a -> stretches(a, basis.terms, finder, basis.decided.getOrDefault(a.id(), List.of())))
                 .filter(a -> !a.stretches().isEmpty())
                 .toList();
     }
@@ -100,17 +133,24 @@ class Stretches {
                 maskings.findById(study).map(MaskingOfStudy::words).orElse(List.of()));
     }
 
-    private List<Stretch> stretches(AnswerView answer, Terms terms, GiveAways finder, List<Mask> decided) {
+    private AnswerStretches stretches(AnswerView answer, Terms terms, GiveAways finder, List<Mask> decided) {
         List<Stretch> stretches = new ArrayList<>();
-        decided.forEach(m -> stretches.add(new Stretch(
-                m.span(),
-                m.decided().sort(),
-                m.decided().replacement(),
-                m.decided().accepted())));
-        found.get(new Searched(answer.id(), answer.version(), terms), s -> finder.in(answer.wholeText())).stream()
-                .filter(g -> decided.stream().noneMatch(m -> m.span().overlaps(g.span())))
-                .forEach(g -> stretches.add(new Stretch(g.span(), g.sort(), g.replacement(), null)));
+        TreeMap<Integer, Span> settled = new TreeMap<>();
+        for (Mask mask : decided) {
+            Masking.Decided d = mask.decided();
+            stretches.add(new Stretch(mask.span(), d.sort(), d.replacement(), d.accepted()));
+            settled.put(mask.span().from(), mask.span());
+        }
+        GiveAways.Found all = Objects.requireNonNull(
+                found.get(new Searched(answer.id(), answer.version(), terms), s -> finder.in(answer.wholeText())));
+        for (GiveAway open : all.all()) {
+            // What was decided on does not overlap, so the last that begins before the end is the one to look at.
+            Map.Entry<Integer, Span> before = settled.lowerEntry(open.span().to());
+            if (before == null || !before.getValue().overlaps(open.span())) {
+                stretches.add(new Stretch(open.span(), open.sort(), open.replacement(), null));
+            }
+        }
         stretches.sort(Comparator.comparingInt(s -> s.span().from()));
-        return stretches;
+        return new AnswerStretches(answer, stretches, all.complete());
     }
 }

@@ -5,7 +5,9 @@ import jakarta.validation.constraints.AssertTrue;
 import jakarta.validation.constraints.NotBlank;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -42,6 +44,13 @@ public record PromptContent(
         startingFiles = List.copyOf(startingFiles);
         keyPoints = List.copyOf(keyPoints);
         followUps = List.copyOf(followUps);
+    }
+
+    /** Text by path. */
+    public Map<String, String> startingCode() {
+        Map<String, String> code = new LinkedHashMap<>();
+        startingFiles.forEach(f -> code.put(f.path(), f.text()));
+        return code;
     }
 
     @AssertTrue(message = "starting files must have different paths")

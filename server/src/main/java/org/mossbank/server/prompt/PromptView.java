@@ -1,7 +1,6 @@
 package org.mossbank.server.prompt;
 
 import java.time.Instant;
-import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.UUID;
 import org.jspecify.annotations.Nullable;
@@ -40,9 +39,7 @@ public record PromptView(
 
     /** Text by path. */
     public Map<String, String> startingCode() {
-        Map<String, String> code = new LinkedHashMap<>();
-        content.startingFiles().forEach(f -> code.put(f.path(), f.text()));
-        return code;
+        return content.startingCode();
     }
 
     public boolean isFaulty() {

@@ -42,7 +42,10 @@ import org.mossbank.server.prompt.Prompts;
 import org.mossbank.server.rubric.CriterionView;
 import org.mossbank.server.rubric.Rubrics;
 import org.mossbank.server.shared.Figure;
+import org.mossbank.server.shared.HeavyWork;
+import org.mossbank.server.shared.Snapshot;
 import org.mossbank.server.study.Declared;
+import org.mossbank.server.study.Reopening;
 import org.mossbank.server.study.Role;
 import org.mossbank.server.study.RuleTerms;
 import org.mossbank.server.study.Studies;
@@ -63,6 +66,8 @@ class RecommendationComputation {
     private final Grading grading;
     private final Agreements agreements;
     private final Accounts accounts;
+    private final Snapshot snapshot;
+    private final HeavyWork heavy;
 
     RecommendationComputation(
             Studies studies,
@@ -73,7 +78,9 @@ class RecommendationComputation {
             Rubrics rubrics,
             Grading grading,
             Agreements agreements,
-            Accounts accounts) {
+            Accounts accounts,
+            Snapshot snapshot,
+            HeavyWork heavy) {
         this.studies = studies;
         this.prompts = prompts;
         this.candidates = candidates;
@@ -83,6 +90,8 @@ class RecommendationComputation {
         this.grading = grading;
         this.agreements = agreements;
         this.accounts = accounts;
+        this.snapshot = snapshot;
+        this.heavy = heavy;
     }
 
     /** All that the figures are computed from. */
@@ -93,7 +102,11 @@ class RecommendationComputation {
             Map<UUID, PromptView> prompts,
             Map<UUID, AnswerView> answers,
             Map<UUID, AccountView> raters,
-            List<SentGrade> grades) {
+            List<SentGrade> grades,
+            Map<UUID, Long> ratersByAnswer,
+            List<Reopening> reopenings,
+            List<RecommendationReport.ExpectationView> expectations,
+            boolean leadWasBlind) {
 
         UUID candidateId(String key) {
             return candidates.stream()
@@ -183,12 +196,16 @@ class RecommendationComputation {
     }
 
     RecommendationReport compute(UUID study, long revision) {
-        Data data = gather(study);
         AgreementReport agreement = agreements.report(study);
-        Standings overall = data.standings(data.cells(data::overall));
         int giveAways = masking.namesLeft(study).size();
+        Data data = snapshot.of(() -> gather(study));
+        return heavy.run(() -> compute(revision, data, agreement, giveAways));
+    }
+
+    private RecommendationReport compute(long revision, Data data, AgreementReport agreement, int giveAways) {
+        Standings overall = data.standings(data.cells(data::overall));
         RuleTerms terms = data.study.brief().rule();
-        Decision decision = Decision.of(terms.decisionRule(), evidence(study, data, agreement, overall, giveAways));
+        Decision decision = Decision.of(terms.decisionRule(), evidence(data, agreement, overall, giveAways));
         Sentences sentences = sentences(data);
         return new RecommendationReport(
                 revision,
@@ -220,14 +237,9 @@ class RecommendationComputation {
                         .toList(),
                 agreement.setAside(),
                 unequalFollowUps(data),
-                studies.reopenings(study),
-                expectations(study),
-                new RecommendationReport.BlindingView(
-                        data.raters.size(),
-                        grading.round(study)
-                                .map(Grading.RoundState::leadWasBlind)
-                                .orElse(false),
-                        giveAways));
+                data.reopenings,
+                data.expectations,
+                new RecommendationReport.BlindingView(data.raters.size(), data.leadWasBlind, giveAways));
     }
 
     private List<RecommendationReport.ExpectationView> expectations(UUID study) {
@@ -257,11 +269,15 @@ class RecommendationComputation {
                         .filter(a -> soundPrompts.containsKey(a.promptId()))
                         .collect(Collectors.toMap(AnswerView::id, Function.identity())),
                 accounts.byId(studies.raters(study)),
-                grading.sentGrades(study));
+                grading.sentGrades(study),
+                grading.ratersByAnswer(study),
+                studies.reopenings(study),
+                expectations(study),
+                grading.round(study).map(Grading.RoundState::leadWasBlind).orElse(false));
     }
 
-    private Evidence evidence(UUID study, Data data, AgreementReport agreement, Standings overall, int giveAways) {
-        Map<UUID, Long> raters = grading.ratersByAnswer(study);
+    private Evidence evidence(Data data, AgreementReport agreement, Standings overall, int giveAways) {
+        Map<UUID, Long> raters = data.ratersByAnswer;
         return new Evidence(
                 new Evidence.State(data.study.isBriefClosed(), giveAways, agreement.splitCount()),
                 data.answers.keySet().stream()

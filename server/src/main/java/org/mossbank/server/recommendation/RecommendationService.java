@@ -11,10 +11,8 @@ import org.mossbank.server.study.StepState;
 import org.springframework.security.access.prepost.PreAuthorize;
 import org.springframework.stereotype.Component;
 import org.springframework.stereotype.Service;
-import org.springframework.transaction.annotation.Transactional;
 
 @Service
-@Transactional(readOnly = true)
 class RecommendationService {
     private final RecommendationReports reports;
 

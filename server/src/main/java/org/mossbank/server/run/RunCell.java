@@ -7,6 +7,7 @@ import jakarta.persistence.Enumerated;
 import jakarta.persistence.Id;
 import jakarta.persistence.Version;
 import java.math.BigDecimal;
+import java.time.Duration;
 import java.time.Instant;
 import java.util.UUID;
 import org.jspecify.annotations.Nullable;
@@ -74,6 +75,9 @@ class RunCell {
     private String notes;
 
     @Nullable
+    private String lateReply;
+
+    @Nullable
     @Enumerated(EnumType.STRING)
     private Outcome outcome;
 
@@ -125,6 +129,7 @@ class RunCell {
         cell.spentCost = record.spentCost();
         cell.spentTokens = record.spentTokens();
         cell.notes = record.notes();
+        cell.lateReply = record.lateReply();
         cell.answerId = record.answerId();
         cell.outcome = outcome;
         return cell;
@@ -156,6 +161,23 @@ class RunCell {
         spentTokens += tokens;
         reservedCost = BigDecimal.ZERO;
         reservedTokens = 0;
+    }
+
+    /** What came when the cell was written down already; of several, all. */
+    void cameLate(String text, String how) {
+        lateReply = lateReply == null ? text : lateReply + "\n\n" + text;
+        note(how);
+    }
+
+    @Nullable
+    String lateReply() {
+        return lateReply;
+    }
+
+    /** Beside what counted before. */
+    void spendMore(BigDecimal cost, long tokens) {
+        spentCost = spentCost.add(cost);
+        spentTokens += tokens;
     }
 
     void note(String line) {
@@ -209,6 +231,11 @@ class RunCell {
     /** Whether more of an answer is to come. */
     boolean isAbout(AnswerView answer) {
         return answer.id().equals(answerId) && (state == State.WAITING || state == State.ASKING);
+    }
+
+    /** Since its server last said something. */
+    Duration silentFor(Instant now) {
+        return leaseUntil == null ? Duration.ZERO : Duration.between(leaseUntil.minus(RunWork.LEASE), now);
     }
 
     boolean isForsaken(Instant now) {
@@ -302,6 +329,7 @@ class RunCell {
                 asking ? RunCosts.estimatedTokens(partial) : null,
                 notBefore,
                 notes.isEmpty() ? null : notes,
+                lateReply != null,
                 outcome,
                 answerId);
     }
@@ -319,6 +347,7 @@ class RunCell {
                 RunCosts.plainOrZero(spentCost),
                 spentTokens,
                 notes,
+                lateReply,
                 answerId);
     }
 }

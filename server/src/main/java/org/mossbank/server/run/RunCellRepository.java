@@ -21,6 +21,8 @@ interface RunCellRepository extends JpaRepository<RunCell, UUID> {
     @Query("select c.runId from RunCell c where c.id = :cell")
     Optional<UUID> runOf(UUID cell);
 
+    Optional<RunCell> findByRunIdAndPlace(UUID run, int place);
+
     @Query("select c from RunCell c where c.runId = :run order by c.place")
     List<RunCell> ofRun(UUID run);
 

@@ -58,6 +58,11 @@ class RunController {
         return events.follow(runs.one(studyId, runId));
     }
 
+    @GetMapping("/{runId}/cells/{place}/late-reply")
+    RunService.LateReply lateReply(@PathVariable UUID studyId, @PathVariable UUID runId, @PathVariable int place) {
+        return runs.lateReply(studyId, runId, place);
+    }
+
     @PostMapping("/{runId}/stop")
     RunView stop(@PathVariable UUID studyId, @PathVariable UUID runId, @Valid @RequestBody RunService.StopRun request) {
         return runs.stop(studyId, runId, request);

@@ -17,6 +17,7 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Optional;
 import java.util.Set;
 import java.util.UUID;
 import java.util.stream.Collectors;
@@ -340,6 +341,19 @@ class RunService {
         run.goOn();
         entities.persist(run);
         return run;
+    }
+
+    /** What came when a cell was written down already. */
+    record LateReply(String text) {}
+
+    @PreAuthorize("@studyAccess.mayPrepare(#study)")
+    public LateReply lateReply(UUID study, UUID id, int place) {
+        return runs.findById(id)
+                .filter(r -> r.studyId().equals(study))
+                .flatMap(r -> cells.findByRunIdAndPlace(id, place))
+                .flatMap(c -> Optional.ofNullable(c.lateReply()))
+                .map(LateReply::new)
+                .orElseThrow(() -> Problem.notFound("A late reply"));
     }
 
     @PreAuthorize("@studyAccess.mayPrepare(#study)")

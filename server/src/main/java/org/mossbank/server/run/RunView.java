@@ -42,6 +42,7 @@ record RunView(
      * @param tokensSoFar   of output, estimated
      * @param notBefore     until when it waits
      * @param notes         what happened, a line each
+     * @param late          whether a reply came when the cell was written down already; it is kept beside what counts
      * @param outcome       of the answer, once there is one
      */
     record CellView(
@@ -57,6 +58,7 @@ record RunView(
             @Nullable Long tokensSoFar,
             @Nullable Instant notBefore,
             @Nullable String notes,
+            boolean late,
             @Nullable Outcome outcome,
             @Nullable UUID answerId) {}
 }

@@ -7,6 +7,7 @@ import java.time.Instant;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
@@ -23,6 +24,7 @@ import org.mossbank.server.candidate.Candidates;
 import org.mossbank.server.prompt.PromptText;
 import org.mossbank.server.prompt.PromptView;
 import org.mossbank.server.prompt.Prompts;
+import org.mossbank.server.shared.Snapshot;
 import org.mossbank.server.shared.SystemOnly;
 import org.mossbank.server.source.Reply;
 import org.mossbank.server.source.SourceContent;
@@ -30,7 +32,9 @@ import org.mossbank.server.source.Sources;
 import org.mossbank.server.source.Turn;
 import org.springframework.data.domain.Limit;
 import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
+import org.springframework.transaction.support.TransactionTemplate;
 
 /**
  * Takes cells to ask from the database, and writes down what came. A cell is claimed, with the most that it can cost, before
@@ -56,6 +60,8 @@ class RunWork {
     private final Candidates candidates;
     private final Answers answers;
     private final Sources sources;
+    private final Snapshot snapshot;
+    private final TransactionTemplate transactions;
     private final Clock clock;
 
     RunWork(
@@ -65,6 +71,8 @@ class RunWork {
             Candidates candidates,
             Answers answers,
             Sources sources,
+            Snapshot snapshot,
+            TransactionTemplate transactions,
             Clock clock) {
         this.runs = runs;
         this.cells = cells;
@@ -72,6 +80,8 @@ class RunWork {
         this.candidates = candidates;
         this.answers = answers;
         this.sources = sources;
+        this.snapshot = snapshot;
+        this.transactions = transactions;
         this.clock = clock;
     }
 
@@ -210,18 +220,59 @@ class RunWork {
         return !runs.findById(cell.runId()).orElseThrow().isCut();
     }
 
+    /** What a reply is written into. */
+    private record Place(Map<String, String> code, @Nullable AnswerView answer, String asked) {}
+
+    /** How much the answer changes with a reply in it; slow, so before a transaction begins. */
+    @SystemOnly
+    @Transactional(propagation = Propagation.NEVER)
+    public Answers.Weighed weigh(UUID cellId, Reply reply) {
+        Place place = snapshot.of(() -> place(cellId));
+        String text = clean(reply.text());
+        return place.answer == null
+                ? answers.weigh(place.code, text)
+                : answers.weigh(place.code, place.answer, new FollowUp(place.asked, text));
+    }
+
+    private Place place(UUID cellId) {
+        RunCell cell = cells.findById(cellId).orElseThrow();
+        Run run = runs.findById(cell.runId()).orElseThrow();
+        PromptView prompt = prompt(run, cell);
+        AnswerView answer = cell.turn() == 0 || !canFollow(run, cell)
+                ? null
+                : answers.one(Objects.requireNonNull(cell.answerId())).orElse(null);
+        return new Place(prompt.startingCode(), answer, answer == null ? "" : followUp(prompt, cell));
+    }
+
     /** Writes down how a request ended. */
     @SystemOnly
     @Transactional
-    public void finish(UUID cellId, UUID server, Reply reply) {
+    public void finish(UUID cellId, UUID server, Reply reply, Answers.Weighed weighed) {
         Run run = lock(cells.runOf(cellId).orElseThrow());
         RunCell cell = alone(cellId);
         if (cell.isOwnedBy(server)) {
-            write(run, cell, reply);
+            write(run, cell, reply, weighed);
+        } else if (!reply.free()) {
+            keepLate(run, cell, reply);
         }
     }
 
-    private void write(Run run, RunCell cell, Reply reply) {
+    /** It was taken for lost and written down as such; what came all the same was paid for, and is kept beside. */
+    private void keepLate(Run run, RunCell cell, Reply reply) {
+        Long in = reply.inputTokens();
+        Long out = reply.outputTokens();
+        if (in != null && out != null) {
+            cell.spendMore(RunCosts.of(price(run, cell), in, out).orElse(BigDecimal.ZERO), in + out);
+        }
+        cell.cameLate(
+                clean(reply.text()),
+                "A reply came after the cell was written down, and is kept beside it: %s, %,d characters."
+                        .formatted(
+                                reply.ending().name().toLowerCase(Locale.ROOT).replace('_', ' '),
+                                reply.text().length()));
+    }
+
+    private void write(Run run, RunCell cell, Reply reply, Answers.Weighed weighed) {
         spend(run, cell, reply);
         if (!reply.reason().isEmpty()) {
             cell.note(reply.reason());
@@ -236,7 +287,7 @@ class RunWork {
             cell.note("The answer or its follow-up is not there any more.");
             cell.done();
         } else {
-            answer(run, cell, reply);
+            answer(run, cell, reply, weighed);
         }
     }
 
@@ -269,7 +320,7 @@ class RunWork {
         }
     }
 
-    private void answer(Run run, RunCell cell, Reply reply) {
+    private void answer(Run run, RunCell cell, Reply reply, Answers.Weighed weighed) {
         PromptView prompt = prompt(run, cell);
         Outcome outcome = Outcome.valueOf(reply.ending().name());
         Measures took = measures(run, cell, reply);
@@ -278,15 +329,15 @@ class RunWork {
                     .filter(c -> c.id().equals(cell.candidateId()))
                     .findFirst()
                     .orElseThrow();
-            Answers.Attempt attempt =
-                    new Answers.Attempt(prompt, candidate, null, outcome, clean(reply.text()), List.of(), took);
+            Answers.Attempt attempt = new Answers.Attempt(
+                    prompt, candidate, null, outcome, clean(reply.text()), List.of(), took, weighed.changed());
             AnswerView added =
                     answers.addAttempts(run.studyId(), List.of(attempt)).get(0);
             cell.answeredBy(added.id(), outcome);
         } else {
             UUID answer = Objects.requireNonNull(cell.answerId());
             cell.answeredBy(answer, outcome);
-            answers.follow(answer, new FollowUp(followUp(prompt, cell), clean(reply.text())), outcome, took);
+            answers.follow(answer, new FollowUp(followUp(prompt, cell), clean(reply.text())), outcome, took, weighed);
         }
         boolean more = cell.turn()
                 < Math.min(run.followUps(), prompt.content().followUps().size());
@@ -343,31 +394,40 @@ class RunWork {
 
     /** What was being asked is kept with what had come, and not asked again, as it may have been paid for. */
     @SystemOnly
-    @Transactional
+    @Transactional(propagation = Propagation.NEVER)
     public void recover(UUID id) {
-        Instant now = clock.instant();
+        Optional<Reply> reply = snapshot.of(() -> cells.findById(id).flatMap(this::forsakenReply));
+        reply.ifPresent(r -> {
+            Answers.Weighed weighed = weigh(id, r);
+            transactions.executeWithoutResult(status -> recover(id, weighed));
+        });
+    }
+
+    private void recover(UUID id, Answers.Weighed weighed) {
         Run run = lock(cells.runOf(id).orElseThrow());
         RunCell cell = alone(id);
+        forsakenReply(cell).ifPresent(reply -> write(run, cell, reply, weighed));
+    }
+
+    /** What a forsaken cell had come to; empty if somebody is still at it. */
+    private Optional<Reply> forsakenReply(RunCell cell) {
+        Instant now = clock.instant();
         if (cell.state() != RunCell.State.ASKING || !cell.isForsaken(now)) {
-            return;
+            return Optional.empty();
         }
         String came = cell.partial();
-        Reply.Ending ending = came.isEmpty() ? Reply.Ending.FAILED : Reply.Ending.INCOMPLETE;
-        long total =
-                Duration.between(Objects.requireNonNull(cell.askedAt()), now).toMillis();
-        write(
-                run,
-                cell,
-                new Reply(
-                        ending,
-                        came,
-                        cell.firstOutputMs(),
-                        total,
-                        null,
-                        null,
-                        "The server stopped while it was asked.",
-                        false,
-                        false,
-                        null));
+        Instant asked = Objects.requireNonNull(cell.askedAt());
+        return Optional.of(new Reply(
+                came.isEmpty() ? Reply.Ending.FAILED : Reply.Ending.INCOMPLETE,
+                came,
+                cell.firstOutputMs(),
+                Duration.between(asked, now).toMillis(),
+                null,
+                null,
+                "The server that asked was not heard of for "
+                        + cell.silentFor(now).toSeconds() + " seconds, so it was given up.",
+                false,
+                false,
+                null));
     }
 }

@@ -1,5 +1,7 @@
 package org.mossbank.server.run;
 
+import java.time.Duration;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.UUID;
@@ -10,6 +12,7 @@ import java.util.concurrent.ScheduledExecutorService;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicInteger;
 import org.jspecify.annotations.Nullable;
+import org.mossbank.server.shared.Problem;
 import org.mossbank.server.source.Reply;
 import org.mossbank.server.source.Sources;
 import org.slf4j.Logger;
@@ -20,8 +23,10 @@ import org.springframework.context.annotation.Lazy;
 import org.springframework.context.event.ContextClosedEvent;
 import org.springframework.context.event.EventListener;
 import org.springframework.dao.ConcurrencyFailureException;
+import org.springframework.dao.DataAccessException;
 import org.springframework.dao.DataIntegrityViolationException;
 import org.springframework.stereotype.Component;
+import org.springframework.transaction.TransactionException;
 
 /** Sends what is claimed, several requests at once, for as long as the server runs. */
 @Component
@@ -31,7 +36,11 @@ class RunWorker {
     private static final int MOST_AT_ONCE = 32;
     private static final long EVERY_MS = 400;
     private static final int SHUT_DOWN_SECONDS = 5;
-    private static final int WRITES_TRIED = 5;
+    /** Whoever cannot reach the database cannot say that it is alive; so nobody is given up before all had time to. */
+    static final Duration PATIENCE = Duration.ofSeconds(30);
+
+    private static final Duration FIRST_PAUSE = Duration.ofMillis(100);
+    private static final Duration LONGEST_PAUSE = Duration.ofSeconds(2);
 
     /** Looked up when the first tick comes, so that they do not hold up the start. */
     private final ObjectProvider<RunWork> work;
@@ -40,6 +49,9 @@ class RunWorker {
     private final UUID server = UUID.randomUUID();
     private final Map<UUID, Request> underWay = new ConcurrentHashMap<>();
     private final ScheduledExecutorService clockwork = Executors.newScheduledThreadPool(2, named("run-clockwork"));
+    /** Since when, by its own count, this server has reached the database without a break; absent while it does not. */
+    private @Nullable Long reachedSince;
+
     private final ExecutorService requests = Executors.newFixedThreadPool(MOST_AT_ONCE, named("run-request"));
 
     RunWorker(ObjectProvider<RunWork> work, ObjectProvider<Sources> sources) {
@@ -71,7 +83,10 @@ class RunWorker {
 
     private void claimAll() {
         try {
-            work.getObject().forsaken().forEach(cell -> work.getObject().recover(cell));
+            List<UUID> forsaken = work.getObject().forsaken();
+            if (hasReachedForLong()) {
+                forsaken.forEach(this::recover);
+            }
             for (UUID run : work.getObject().going()) {
                 boolean more = true;
                 while (more && underWay.size() < MOST_AT_ONCE) {
@@ -81,7 +96,29 @@ class RunWorker {
                 }
             }
         } catch (RuntimeException e) {
-            LOG.warn("Runs could not go on for now", e);
+            if (reachedSince != null) {
+                LOG.warn("Runs cannot go on for now: {}", e.getMessage());
+            }
+            reachedSince = null;
+        }
+    }
+
+    private boolean hasReachedForLong() {
+        long now = System.nanoTime();
+        Long since = reachedSince;
+        if (since == null) {
+            reachedSince = now;
+            return false;
+        }
+        return now - since >= PATIENCE.toNanos();
+    }
+
+    /** One that cannot be written down now is tried again at the next tick, and holds up no other. */
+    private void recover(UUID cell) {
+        try {
+            work.getObject().recover(cell);
+        } catch (DataIntegrityViolationException | ConcurrencyFailureException e) {
+            LOG.debug("A forsaken cell is taken up later", e);
         }
     }
 
@@ -107,22 +144,30 @@ class RunWorker {
         } catch (RuntimeException e) {
             // The claim runs out, and what was kept of it is written down then.
             LOG.warn("What came of a request could not be written down", e);
+        } catch (InterruptedException e) {
+            LOG.warn("The server stops before what came of a request could be written down");
+            Thread.currentThread().interrupt();
         } finally {
             underWay.remove(claim.cellId());
         }
     }
 
-    /** Somebody may add an attempt by hand at the same moment; then its number is taken, and the next is right. */
-    private void write(UUID cell, Reply reply) {
-        for (int attempt = 1; ; attempt++) {
+    /**
+     * A reply that was paid for is held until it is written: the database may be away for long, or somebody may add an
+     * attempt by hand at the same moment; then its number is taken, and the next is right.
+     */
+    private void write(UUID cell, Reply reply) throws InterruptedException {
+        Duration pause = FIRST_PAUSE;
+        while (true) {
             try {
-                work.getObject().finish(cell, server, reply);
+                work.getObject().finish(cell, server, reply, work.getObject().weigh(cell, reply));
                 return;
-            } catch (DataIntegrityViolationException | ConcurrencyFailureException e) {
-                if (attempt == WRITES_TRIED) {
-                    throw e;
-                }
+            } catch (DataAccessException | TransactionException | Problem e) {
+                LOG.debug("A reply is kept and written down later", e);
             }
+            Thread.sleep(pause.toMillis());
+            Duration next = pause.multipliedBy(2);
+            pause = next.compareTo(LONGEST_PAUSE) > 0 ? LONGEST_PAUSE : next;
         }
     }
 
@@ -146,6 +191,7 @@ class RunWorker {
         requests.shutdown();
         if (!requests.awaitTermination(SHUT_DOWN_SECONDS, TimeUnit.SECONDS)) {
             LOG.warn("Some requests did not end in time");
+            requests.shutdownNow();
         }
     }
 }

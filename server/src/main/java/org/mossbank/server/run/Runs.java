@@ -54,6 +54,7 @@ public class Runs {
      * One cell of a run.
      *
      * @param ownFollowUp what was asked in place of the prepared follow-up, for this answer alone
+     * @param lateReply what came when the cell was written down already
      * @param state WAITING, DONE or TURNED_AWAY: what is under way counts as waiting
      */
     public record CellRecord(
@@ -68,6 +69,7 @@ public class Runs {
             BigDecimal spentCost,
             long spentTokens,
             String notes,
+            @Nullable String lateReply,
             @Nullable UUID answerId) {}
 
     /** A run with its cells in their order. */

@@ -13,6 +13,7 @@ import org.mossbank.server.candidate.CandidateView;
 import org.mossbank.server.candidate.Candidates;
 import org.mossbank.server.shared.Problem;
 import org.mossbank.server.shared.ProblemType;
+import org.mossbank.server.shared.Snapshot;
 import org.mossbank.server.study.Studies;
 import org.springframework.security.access.prepost.PreAuthorize;
 import org.springframework.stereotype.Service;
@@ -31,6 +32,8 @@ class SourceService {
     private final Secrets secrets;
     private final EntityManager entities;
 
+    private final Snapshot snapshot;
+
     SourceService(
             SourceRepository sources,
             SourceClient client,
@@ -38,7 +41,9 @@ class SourceService {
             Studies studies,
             AllowedAddresses allowed,
             Secrets secrets,
-            EntityManager entities) {
+            EntityManager entities,
+            Snapshot snapshot) {
+        this.snapshot = snapshot;
         this.sources = sources;
         this.client = client;
         this.candidates = candidates;
@@ -141,9 +146,9 @@ class SourceService {
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
     @Transactional(propagation = Propagation.NOT_SUPPORTED)
     public TrialView trial(UUID study, UUID candidate, TrySource request) {
-        SourceContent source = sources.ofCandidate(study, candidate)
+        SourceContent source = snapshot.of(() -> sources.ofCandidate(study, candidate)
                 .map(Source::content)
-                .orElseThrow(() -> Problem.notFound("This source"));
+                .orElseThrow(() -> Problem.notFound("This source")));
         Reply reply = client.ask(
                 source, List.of(new Turn(request.text(), null)), 1, (text, ms) -> {}, new SourceClient.Cancel());
         return new TrialView(

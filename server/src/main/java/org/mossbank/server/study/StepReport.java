@@ -6,6 +6,7 @@ import java.util.UUID;
 public interface StepReport {
     Step step();
 
+    /** Asked outside any transaction: some of it takes time to work out. */
     StepState stateOf(UUID study);
 
     /** What must be there before grading may open, each thing in words; empty if nothing is missing. */

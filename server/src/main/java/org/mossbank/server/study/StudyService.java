@@ -17,6 +17,7 @@ import org.mossbank.server.account.CurrentAccount;
 import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.security.access.prepost.PreAuthorize;
 import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
 
 /** What a person sees of their studies, and beginning one. */
@@ -106,6 +107,7 @@ class StudyService {
 
     /** How far each step is, in the order of the job. */
     @PreAuthorize("@studyAccess.maySeeAll(#study) or @studyAccess.mayLead(#study)")
+    @Transactional(propagation = Propagation.NEVER)
     public List<StepState> steps(UUID study) {
         boolean all = access.maySeeAll(study);
         Map<Step, StepReport> byStep =

@@ -1,0 +1,24 @@
+package org.mossbank.server.shared;
+
+import java.util.Objects;
+import java.util.function.Supplier;
+import org.springframework.stereotype.Component;
+import org.springframework.transaction.PlatformTransactionManager;
+import org.springframework.transaction.TransactionDefinition;
+import org.springframework.transaction.support.TransactionTemplate;
+
+/** Reads what belongs together as it stood at one moment, and lets the connection go before anything is made of it. */
+@Component
+public class Snapshot {
+    private final TransactionTemplate reading;
+
+    Snapshot(PlatformTransactionManager transactions) {
+        reading = new TransactionTemplate(transactions);
+        reading.setReadOnly(true);
+        reading.setIsolationLevel(TransactionDefinition.ISOLATION_REPEATABLE_READ);
+    }
+
+    public <T> T of(Supplier<T> read) {
+        return Objects.requireNonNull(reading.execute(status -> read.get()));
+    }
+}
