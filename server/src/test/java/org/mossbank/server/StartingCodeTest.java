@@ -128,6 +128,53 @@ public class StartingCodeTest extends ServerTest {
         assertThat(list(study, linked.toString(), "main").problem()).isEqualTo("starting-code-refused");
     }
 
+    /** A borrows from B, which lies where reading is allowed, and B borrows from where it is not. */
+    @Test
+    public void aRepositoryThatBorrowsFromABorrowerIsRefused() throws IOException, InterruptedException {
+        Path between = REPOSITORIES.resolve("between");
+        git(REPOSITORIES, "clone", "-q", "--shared", forbidden.toString(), between.toString());
+        Path last = REPOSITORIES.resolve("last");
+        git(REPOSITORIES, "clone", "-q", "--shared", between.toString(), last.toString());
+        assertThat(list(study(), last.toString(), "main").problem()).isEqualTo("starting-code-refused");
+    }
+
+    @Test
+    public void aLinkAmongTheObjectsIsRefused() throws IOException, InterruptedException {
+        Path linking = REPOSITORIES.resolve("linking");
+        git(REPOSITORIES, "init", "-q", linking.toString());
+        Path objects = linking.resolve(".git/objects");
+        try (var folders = Files.list(forbidden.resolve(".git/objects"))) {
+            for (Path folder : folders.toList()) {
+                Path here = objects.resolve(folder.getFileName());
+                Files.deleteIfExists(here);
+                Files.createSymbolicLink(here, folder);
+            }
+        }
+        Files.writeString(
+                linking.resolve(".git/refs/heads/main"), Files.readString(forbidden.resolve(".git/refs/heads/main")));
+        assertThat(list(study(), linking.toString(), "main").problem()).isEqualTo("starting-code-refused");
+    }
+
+    @Test
+    public void aRepositoryThatLacksAnObjectIsRefused() throws IOException, InterruptedException {
+        Path lacking = REPOSITORIES.resolve("lacking");
+        git(REPOSITORIES, "init", "-q", "-b", "main", lacking.toString());
+        Files.writeString(lacking.resolve("a.txt"), "soon gone");
+        git(lacking, "add", "-A");
+        git(lacking, "commit", "-q", "-m", "one");
+        try (var objects = Files.walk(lacking.resolve(".git/objects"))) {
+            for (Path object : objects.filter(Files::isRegularFile).toList()) {
+                byte[] bytes = new java.util.zip.InflaterInputStream(Files.newInputStream(object)).readAllBytes();
+                if (new String(bytes, java.nio.charset.StandardCharsets.UTF_8).startsWith("blob")) {
+                    Files.delete(object);
+                }
+            }
+        }
+        ApiClient.Response refused = list(study(), lacking.toString(), "main");
+        assertThat(refused.problem()).isEqualTo("starting-code-refused");
+        assertThat(refused.body()).contains("lacks an object");
+    }
+
     @DataProvider
     public static Object[][] badRevisions() {
         return new Object[][] {

@@ -1,6 +1,9 @@
 package org.mossbank.server.account;
 
+import jakarta.servlet.DispatcherType;
+import jakarta.servlet.http.HttpServletRequest;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 import org.mossbank.server.shared.ProblemType;
 import org.mossbank.server.shared.ProblemWriter;
 import org.springframework.context.annotation.Bean;
@@ -20,6 +23,7 @@ import org.springframework.security.web.context.HttpSessionSecurityContextReposi
 import org.springframework.security.web.context.SecurityContextRepository;
 import org.springframework.security.web.csrf.CookieCsrfTokenRepository;
 import org.springframework.security.web.csrf.CsrfAuthenticationStrategy;
+import org.springframework.security.web.csrf.CsrfToken;
 import org.springframework.security.web.csrf.CsrfTokenRequestAttributeHandler;
 import org.springframework.security.web.header.writers.ReferrerPolicyHeaderWriter.ReferrerPolicy;
 import org.springframework.security.web.servlet.util.matcher.PathPatternRequestMatcher;
@@ -34,6 +38,18 @@ class SecurityConfiguration {
             + "base-uri 'none'; form-action 'self'; frame-ancestors 'none'";
 
     private static final CookieCsrfTokenRepository CSRF_TOKENS = CookieCsrfTokenRepository.withHttpOnlyFalse();
+
+    /** The token comes in a header; no form is taken apart to look for it there, before anybody has signed in. */
+    private static final class HeaderAlone extends CsrfTokenRequestAttributeHandler {
+        HeaderAlone() {
+            setCsrfRequestAttributeName(null);
+        }
+
+        @Override
+        public @Nullable String resolveCsrfTokenValue(HttpServletRequest request, CsrfToken token) {
+            return request.getHeader(token.getHeaderName());
+        }
+    }
 
     @Bean
     PasswordEncoder passwordEncoder() {
@@ -59,7 +75,9 @@ class SecurityConfiguration {
     @Bean
     SecurityFilterChain filterChain(HttpSecurity http, ProblemWriter problems, SecurityContextRepository contexts)
             throws Exception {
-        return http.authorizeHttpRequests(requests -> requests.requestMatchers(
+        return http.authorizeHttpRequests(requests -> requests.dispatcherTypeMatchers(DispatcherType.ERROR)
+                        .permitAll()
+                        .requestMatchers(
                                 "/api/session", "/api/links/*", "/api/demo/sign-ins", "/api/setup", "/api/openapi")
                         .permitAll()
                         .requestMatchers("/actuator/health/**")
@@ -74,6 +92,7 @@ class SecurityConfiguration {
                 .csrf(c -> {
                     c.spa();
                     c.csrfTokenRepository(CSRF_TOKENS);
+                    c.csrfTokenRequestHandler(new HeaderAlone());
                 })
                 .requestCache(c -> c.disable())
                 .logout(l -> l.logoutRequestMatcher(

@@ -105,9 +105,8 @@ class AnswerService {
     @PreAuthorize("@studyAccess.maySeeAll(#study)")
     @Transactional(propagation = Propagation.NEVER)
     public ChangesOfAnswer changes(UUID study, UUID id) {
-        AnswerView answer = snapshot.of(() -> answers.ofStudyById(study, id)
-                .map(Answer::view)
-                .orElseThrow(() -> Problem.notFound("This answer")));
+        AnswerView answer = snapshot.of(() ->
+                answers.ofStudyById(study, id).map(Answer::view).orElseThrow(() -> Problem.notFound("This answer")));
         AnswerCode code = codes.of(startingCode(study, answer.promptId()), answer.wholeText());
         return new ChangesOfAnswer(
                 code.changes().stream().map(FileChangeView::of).toList(), code.limits());
@@ -161,10 +160,6 @@ class AnswerService {
     private static void requireText(Outcome outcome, String text, List<FollowUp> followUps) {
         if (outcome == Outcome.COMPLETE && text.isBlank()) {
             throw Problem.invalid("text", "must be there, as the answer is complete");
-        }
-        if (Stream.concat(Stream.of(text), followUps.stream().flatMap(f -> Stream.of(f.asked(), f.reply())))
-                .anyMatch(t -> t.indexOf('\0') >= 0)) {
-            throw Problem.invalid("text", "must not contain the character U+0000");
         }
     }
 

@@ -12,31 +12,22 @@ import java.util.Optional;
 import java.util.TreeMap;
 import java.util.stream.Stream;
 import java.util.zip.ZipEntry;
-import java.util.zip.ZipException;
-import java.util.zip.ZipInputStream;
 import java.util.zip.ZipOutputStream;
 import org.mossbank.server.files.Faults;
 import org.mossbank.server.files.TextFile;
+import org.mossbank.server.files.ZipFiles;
 
 /** The files of an archive, in memory, by path. Nothing of it is ever written to disk under its own name. */
 final class ArchiveFiles {
     static final String PACKAGE = "datapackage.json";
 
-    private static final long MOST_BYTES = 256L << 20;
-    private static final int MOST_FILES = 50_000;
+    private static final ZipFiles.Bounds BOUNDS = new ZipFiles.Bounds(192L << 20, 50_000);
     private static final LocalDateTime FIXED_TIME = LocalDateTime.of(2000, 1, 1, 0, 0);
 
     private final Map<String, byte[]> files;
 
     private ArchiveFiles(Map<String, byte[]> files) {
         this.files = files;
-    }
-
-    /** Signals an archive that cannot even be opened, or would grow beyond all measure. */
-    static final class Unreadable extends Exception {
-        Unreadable(String message) {
-            super(message);
-        }
     }
 
     static ArchiveFiles of(Map<String, byte[]> files) {
@@ -46,32 +37,10 @@ final class ArchiveFiles {
     /**
      * Reads a zip. A single folder around everything is taken off.
      *
-     * @throws Unreadable if it is no zip, or larger than 256 MB or 50,000 files when unpacked
+     * @throws ZipFiles.Unreadable if it is no zip, or larger than archives may be when unpacked
      */
-    static ArchiveFiles fromZip(InputStream in) throws IOException, Unreadable {
-        Map<String, byte[]> files = new TreeMap<>();
-        long left = MOST_BYTES;
-        boolean any = false;
-        try (ZipInputStream zip = new ZipInputStream(in, StandardCharsets.UTF_8)) {
-            for (ZipEntry entry = zip.getNextEntry(); entry != null; entry = zip.getNextEntry()) {
-                any = true;
-                if (entry.isDirectory()) {
-                    continue;
-                }
-                byte[] content = zip.readNBytes((int) Math.min(left + 1, Integer.MAX_VALUE - 8));
-                left -= content.length;
-                if (left < 0 || files.size() >= MOST_FILES) {
-                    throw new Unreadable("must unpack to at most 256 MB in at most 50,000 files");
-                }
-                files.put(entry.getName(), content);
-            }
-        } catch (ZipException | IllegalArgumentException e) {
-            throw new Unreadable("must be a zip file with names in UTF-8");
-        }
-        if (!any) {
-            throw new Unreadable("must be a zip file with files in it");
-        }
-        return new ArchiveFiles(withoutCommonFolder(files));
+    static ArchiveFiles fromZip(InputStream in) throws IOException, ZipFiles.Unreadable {
+        return new ArchiveFiles(withoutCommonFolder(ZipFiles.read(in, BOUNDS)));
     }
 
     private static Map<String, byte[]> withoutCommonFolder(Map<String, byte[]> files) {

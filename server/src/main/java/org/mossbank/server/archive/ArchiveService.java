@@ -15,6 +15,7 @@ import org.mossbank.server.account.Invitation;
 import org.mossbank.server.candidate.CandidateNames;
 import org.mossbank.server.candidate.Candidates;
 import org.mossbank.server.files.Fault;
+import org.mossbank.server.files.ZipFiles;
 import org.mossbank.server.masking.Masking;
 import org.mossbank.server.prompt.Prompts;
 import org.mossbank.server.shared.HeavyWork;
@@ -126,7 +127,7 @@ class ArchiveService {
             ArchiveReader.Reading reading =
                     ArchiveReader.read(ArchiveFiles.fromZip(zip), ArchiveService::freshSeed, clock.instant());
             return reading.study().orElseThrow(() -> refusal(reading.faults()));
-        } catch (ArchiveFiles.Unreadable e) {
+        } catch (ZipFiles.Unreadable e) {
             throw refusal(List.of(Fault.ofFile("the archive", e.getMessage())));
         } catch (IOException e) {
             // The file was received whole before it is read, so this is a fault of its own.

@@ -3,6 +3,7 @@ package org.mossbank.server.candidate;
 import jakarta.validation.Valid;
 import java.util.List;
 import java.util.UUID;
+import org.mossbank.server.shared.LargeBody;
 import org.springframework.http.HttpStatus;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -15,6 +16,7 @@ import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
 
 @RestController
+@LargeBody(LargeBody.FORM)
 @RequestMapping("/api/studies/{studyId}/candidates")
 class CandidateController {
     private final CandidateService candidates;

@@ -8,17 +8,12 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.io.UncheckedIOException;
 import java.math.BigDecimal;
-import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
-import java.util.TreeMap;
 import java.util.stream.Stream;
-import java.util.zip.ZipEntry;
-import java.util.zip.ZipException;
-import java.util.zip.ZipInputStream;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.core.change.MalformedDiff;
 import org.mossbank.core.change.UnifiedDiff;
@@ -32,6 +27,7 @@ import org.mossbank.server.files.JsonFile;
 import org.mossbank.server.files.TableRow;
 import org.mossbank.server.files.TableSchema;
 import org.mossbank.server.files.TextFile;
+import org.mossbank.server.files.ZipFiles;
 import org.yaml.snakeyaml.LoaderOptions;
 import org.yaml.snakeyaml.Yaml;
 import org.yaml.snakeyaml.constructor.SafeConstructor;
@@ -43,7 +39,7 @@ import tools.jackson.databind.json.JsonMapper;
 /** Reads answers from JSON Lines, CSV, or a zip of Markdown files with YAML front matter. */
 final class AnswerFileReader {
     private static final int MOST_ANSWERS = 20_000;
-    private static final long MOST_BYTES = 128L << 20;
+    private static final ZipFiles.Bounds BOUNDS = new ZipFiles.Bounds(128L << 20, MOST_ANSWERS);
     private static final int LONGEST_TEXT = FollowUp.LONGEST_REPLY;
     private static final int LONGEST_FRONT_MATTER = 20_000;
     private static final int MOST_COST_DECIMALS = 6;
@@ -137,31 +133,15 @@ final class AnswerFileReader {
     }
 
     private void zip(String file, byte[] bytes) {
-        Map<String, byte[]> files = new TreeMap<>();
-        long left = MOST_BYTES;
-        try (ZipInputStream zip = new ZipInputStream(new ByteArrayInputStream(bytes), StandardCharsets.UTF_8)) {
-            for (ZipEntry entry = zip.getNextEntry(); entry != null; entry = zip.getNextEntry()) {
-                if (entry.isDirectory()) {
-                    continue;
-                }
-                byte[] content = zip.readNBytes((int) left + 1);
-                left -= content.length;
-                if (left < 0 || files.size() >= MOST_ANSWERS) {
-                    faults.add(
-                            Fault.ofFile(file, "at most 128 MB in at most " + MOST_ANSWERS + " files when unpacked"));
-                    return;
-                }
-                files.put(entry.getName(), content);
-            }
-        } catch (ZipException | IllegalArgumentException e) {
-            faults.add(Fault.ofFile(file, "a zip file with names in UTF-8"));
+        Map<String, byte[]> files;
+        try {
+            files = ZipFiles.read(new ByteArrayInputStream(bytes), BOUNDS);
+        } catch (ZipFiles.Unreadable e) {
+            faults.add(Fault.ofFile(file, e.getMessage()));
             return;
         } catch (IOException e) {
-            faults.add(Fault.ofFile(file, "a zip file that is whole"));
+            faults.add(Fault.ofFile(file, "must be a zip file that is whole"));
             return;
-        }
-        if (files.isEmpty()) {
-            faults.add(Fault.ofFile(file, "a zip file with files in it"));
         }
         files.forEach((path, content) -> {
             String name = path.toLowerCase(Locale.ROOT);

@@ -6,19 +6,38 @@ import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Deque;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import tools.jackson.core.JacksonException;
 import tools.jackson.core.JsonParser;
 import tools.jackson.core.JsonToken;
+import tools.jackson.core.StreamReadConstraints;
+import tools.jackson.core.json.JsonFactory;
 import tools.jackson.databind.DeserializationFeature;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 
 /** Reads a JSON file against a JSON Schema and says what is wrong with it, by line and pointer. */
 public final class JsonFile {
-    private static final JsonMapper MAPPER = JsonMapper.builder()
+    private static final int DEEPEST = 40;
+    private static final int LONGEST_NUMBER = 40;
+    private static final int LONGEST_TEXT = 5 << 20;
+    private static final int MOST_TOKENS = 200_000;
+
+    /** More in one file nobody reads. */
+    private static final int MOST_FAULTS = 200;
+
+    private static final JsonMapper MAPPER = JsonMapper.builder(JsonFactory.builder()
+                    .streamReadConstraints(StreamReadConstraints.builder()
+                            .maxNestingDepth(DEEPEST)
+                            .maxNumberLength(LONGEST_NUMBER)
+                            .maxStringLength(LONGEST_TEXT)
+                            .maxTokenCount(MOST_TOKENS)
+                            .build())
+                    .build())
             .enable(DeserializationFeature.FAIL_ON_TRAILING_TOKENS)
             .enable(DeserializationFeature.FAIL_ON_READING_DUP_TREE_KEY)
             .build();
@@ -38,28 +57,41 @@ public final class JsonFile {
             faults.add(new Fault(file, line, null, "JSON", e.getOriginalMessage()));
             return Optional.empty();
         }
-        Map<String, Integer> lines = lines(text);
         // The validator itself stumbles over numbers that no 64 bits hold.
         List<String> huge = new ArrayList<>();
         gatherHuge(json, "", huge);
-        huge.forEach(pointer -> faults.add(new Fault(
-                file,
-                lines.get(pointer),
-                pointer,
-                "a number of at most 2 to the power of 53",
-                json.at(pointer).asString())));
         if (!huge.isEmpty()) {
+            Map<String, Integer> lines = lines(text, new HashSet<>(huge));
+            huge.forEach(pointer -> faults.add(new Fault(
+                    file,
+                    lines.get(pointer),
+                    pointer,
+                    "a number of at most 2 to the power of 53",
+                    json.at(pointer).asString())));
             return Optional.empty();
         }
         var errors = schema.validate(json, context -> context.executionConfig(c -> c.formatAssertionsEnabled(true)));
         if (errors.isEmpty()) {
             return Optional.of(json);
         }
-        errors.forEach(error -> faults.add(fault(file, json, error, lines)));
+        List<Error> shown = errors.stream().limit(MOST_FAULTS).toList();
+        Set<String> places = new HashSet<>();
+        shown.forEach(error -> {
+            places.add(error.getInstanceLocation().toString());
+            places.add(pointerOf(error));
+        });
+        Map<String, Integer> lines = lines(text, places);
+        shown.forEach(error -> faults.add(fault(file, json, error, lines)));
+        if (errors.size() > MOST_FAULTS) {
+            faults.add(Fault.ofFile(file, "fewer faults; there are " + (errors.size() - MOST_FAULTS) + " more"));
+        }
         return Optional.empty();
     }
 
     private static void gatherHuge(JsonNode node, String pointer, List<String> huge) {
+        if (huge.size() >= MOST_FAULTS) {
+            return;
+        }
         if (node.isNumber() && !(Math.abs(node.doubleValue()) <= MOST)) {
             huge.add(pointer);
         }
@@ -76,11 +108,17 @@ public final class JsonFile {
         return name.replace("~", "~0").replace("/", "~1");
     }
 
+    private static String pointerOf(Error error) {
+        boolean ofProperty =
+                error.getKeyword().equals("required") || error.getKeyword().equals("additionalProperties");
+        return error.getInstanceLocation() + (ofProperty ? "/" + error.getProperty() : "");
+    }
+
     private static Fault fault(String file, JsonNode json, Error error, Map<String, Integer> lines) {
         String parent = error.getInstanceLocation().toString();
         boolean missing = error.getKeyword().equals("required");
         boolean unknown = error.getKeyword().equals("additionalProperties");
-        String pointer = missing || unknown ? parent + "/" + error.getProperty() : parent;
+        String pointer = pointerOf(error);
         JsonNode found = json.at(pointer);
         return new Fault(
                 file,
@@ -90,8 +128,8 @@ public final class JsonFile {
                 found.isValueNode() ? found.asString() : null);
     }
 
-    /** The line on which the value at each JSON pointer starts. */
-    private static Map<String, Integer> lines(String text) {
+    /** The lines on which the values at some JSON pointers start; worked out only for what is wrong. */
+    private static Map<String, Integer> lines(String text, Set<String> pointers) {
         Map<String, Integer> lines = new HashMap<>();
         Deque<String> path = new ArrayDeque<>();
         Deque<Integer> indexes = new ArrayDeque<>();
@@ -106,9 +144,10 @@ public final class JsonFile {
                     continue;
                 }
                 String step = step(parser, indexes);
-                lines.putIfAbsent(
-                        String.join("", path) + step,
-                        parser.currentTokenLocation().getLineNr());
+                String pointer = String.join("", path) + step;
+                if (pointers.contains(pointer)) {
+                    lines.putIfAbsent(pointer, parser.currentTokenLocation().getLineNr());
+                }
                 if (token.isStructStart()) {
                     path.addLast(step);
                     indexes.addLast(0);

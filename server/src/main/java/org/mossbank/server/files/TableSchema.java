@@ -11,6 +11,7 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -37,9 +38,30 @@ public final class TableSchema {
     private final JsonNode json;
     private final Map<String, Column> columns = new LinkedHashMap<>();
 
-    private record Column(String name, String type, JsonNode constraints) {
-        boolean required() {
-            return constraints.path("required").asBoolean(false);
+    /** A row of any table is kept in memory; so many fit. */
+    private static final int MOST_ROWS = 400_000;
+
+    /** Rules are taken from the schema once, and not for every cell. */
+    private record Column(
+            String name,
+            String type,
+            boolean required,
+            JsonNode constraints,
+            @Nullable Set<String> allowed,
+            @Nullable Pattern form) {
+        static Column of(JsonNode field) {
+            JsonNode rules = field.path("constraints");
+            return new Column(
+                    field.path("name").asString(),
+                    field.path("type").asString(),
+                    rules.path("required").asBoolean(false),
+                    rules,
+                    rules.has("enum")
+                            ? rules.path("enum").values().stream()
+                                    .map(JsonNode::asString)
+                                    .collect(Collectors.toCollection(LinkedHashSet::new))
+                            : null,
+                    rules.has("pattern") ? Pattern.compile(rules.path("pattern").asString()) : null);
         }
     }
 
@@ -49,8 +71,8 @@ public final class TableSchema {
     public TableSchema(JsonNode json) {
         this.json = json;
         for (JsonNode field : json.path("fields")) {
-            String name = field.path("name").asString();
-            columns.put(name, new Column(name, field.path("type").asString(), field.path("constraints")));
+            Column column = Column.of(field);
+            columns.put(column.name(), column);
         }
     }
 
@@ -92,6 +114,12 @@ public final class TableSchema {
                 } else {
                     row(file, line, header, csv, faults, rows);
                 }
+                if (rows.size() > MOST_ROWS) {
+                    faults.add(new Fault(file, line, null, "at most %,d rows".formatted(MOST_ROWS), null));
+                }
+                if (faults.size() >= MOST_FAULTS_A_TABLE || rows.size() > MOST_ROWS) {
+                    break;
+                }
             }
             if (parser.getRecordNumber() == 0) {
                 faults.add(new Fault(file, 1, null, "a header line with the columns " + columnNames(), null));
@@ -101,8 +129,9 @@ public final class TableSchema {
         }
         checkKeys(rows, faults);
         faults.stream().limit(MOST_FAULTS_A_TABLE).forEach(all::add);
-        if (faults.size() > MOST_FAULTS_A_TABLE) {
-            all.add(Fault.ofFile(file, "no more faults; there are " + (faults.size() - MOST_FAULTS_A_TABLE) + " more"));
+        if (faults.size() >= MOST_FAULTS_A_TABLE) {
+            all.add(Fault.ofFile(
+                    file, "fewer faults; reading stopped at " + MOST_FAULTS_A_TABLE + ", and there may be more"));
         }
         return rows;
     }
@@ -164,7 +193,7 @@ public final class TableSchema {
             case "boolean" -> cell.equals("true") || cell.equals("false") ? null : "true or false";
             case "date" -> isDate(cell) ? null : "a date such as 2026-03-01";
             case "datetime" -> isDateTime(cell) ? null : "a date and time with zone, such as 2026-03-01T14:30:00Z";
-            default -> text(cell, rules);
+            default -> text(cell, column);
         };
     }
 
@@ -200,14 +229,15 @@ public final class TableSchema {
         }
     }
 
-    private static @Nullable String text(String cell, JsonNode rules) {
-        if (rules.has("enum")) {
-            List<String> allowed =
-                    rules.path("enum").values().stream().map(JsonNode::asString).toList();
+    private static @Nullable String text(String cell, Column column) {
+        JsonNode rules = column.constraints();
+        Set<String> allowed = column.allowed();
+        if (allowed != null) {
             return allowed.contains(cell) ? null : "one of " + String.join(", ", allowed);
         }
-        if (rules.has("pattern") && !cell.matches(rules.path("pattern").asString())) {
-            return "text of the form " + rules.path("pattern").asString();
+        Pattern form = column.form();
+        if (form != null && !form.matcher(cell).matches()) {
+            return "text of the form " + form.pattern();
         }
         if (rules.has("maxLength") && cell.length() > rules.path("maxLength").asInt()) {
             return "at most " + rules.path("maxLength").asInt() + " characters";
@@ -223,7 +253,7 @@ public final class TableSchema {
             Map<List<String>, Integer> seen = new HashMap<>();
             for (TableRow row : rows) {
                 Integer first = key.isEmpty() ? null : seen.putIfAbsent(row.texts(key), row.line());
-                if (first != null) {
+                if (first != null && faults.size() < MOST_FAULTS_A_TABLE) {
                     faults.add(new Fault(
                             row.file(),
                             row.line(),
@@ -246,7 +276,11 @@ public final class TableSchema {
             Set<String> known = tables.getOrDefault(key.table(), List.of()).stream()
                     .map(r -> r.text(key.otherColumn()))
                     .collect(Collectors.toSet());
+            int found = 0;
             for (TableRow row : rows) {
+                if (found == MOST_FAULTS_A_TABLE) {
+                    return;
+                }
                 // An empty cell points at nothing, where it may be empty.
                 if (row.textOrNull(key.column()) != null && !known.contains(row.text(key.column()))) {
                     faults.add(
@@ -254,6 +288,7 @@ public final class TableSchema {
                             key.column(),
                             "a " + key.otherColumn() + " of " + files.getOrDefault(key.table(), key.table()),
                             row.text(key.column()));
+                    found++;
                 }
             }
         }

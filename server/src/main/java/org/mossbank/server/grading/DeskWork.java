@@ -104,7 +104,6 @@ class DeskWork {
 
     @PreAuthorize("@sheetAccess.isOwn(#sheetId)")
     public SheetView.Saved setReason(UUID sheetId, UUID answerId, DeskRequests.SetReason request) {
-        refuseNul("text", request.text().indexOf('\0') >= 0);
         return change(
                 new Spot(frames.of(sheetId), answerId, Part.REASON, ""),
                 request,
@@ -151,7 +150,6 @@ class DeskWork {
         SheetFrame frame = frames.of(sheetId);
         RemarkContent content = request.remark();
         if (content != null) {
-            refuseNul("remark", content.holds('\0'));
             if (!content.trait().isBlank() && !frame.hasTrait(content.trait().strip())) {
                 throw Problem.invalid("remark.trait", "must be one of the rubric's: " + content.trait());
             }
@@ -169,12 +167,6 @@ class DeskWork {
             throw Problem.notFound("This remark");
         }
         return remark;
-    }
-
-    private static void refuseNul(String field, boolean hasNul) {
-        if (hasNul) {
-            throw Problem.invalid(field, "must not contain the character U+0000");
-        }
     }
 
     /** @throws Problem 409 before the sheet is sent in, or if the brief does not ask for guesses */

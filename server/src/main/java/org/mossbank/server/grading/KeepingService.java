@@ -83,9 +83,6 @@ class KeepingService {
     }
 
     private void withdraw(Sheet sheet, String reason, SheetEvent.Sort sort) {
-        if (reason.indexOf('\0') >= 0) {
-            throw Problem.invalid("reason", "must not contain the character U+0000");
-        }
         if (!sheet.isWithdrawn()) {
             sheet.withdraw(reason, clock.instant());
             happened(sheet, sort, reason);

@@ -70,12 +70,4 @@ public record RemarkContent(
                 ? Optional.empty()
                 : Optional.of("lines in order from 1, with a path unless they are of the text");
     }
-
-    boolean holds(char character) {
-        return trait.indexOf(character) >= 0
-                || words.indexOf(character) >= 0
-                || lines != null
-                        && (lines.quote.indexOf(character) >= 0
-                                || lines.path != null && lines.path.indexOf(character) >= 0);
-    }
 }

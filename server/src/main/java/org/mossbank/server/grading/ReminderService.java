@@ -53,9 +53,6 @@ class ReminderService {
         if (!studies.raters(study).contains(rater)) {
             throw Problem.notFound("This rater");
         }
-        if (request.words().indexOf('\0') >= 0) {
-            throw Problem.invalid("words", "must not contain the character U+0000");
-        }
         String by = accounts.byId(List.of(current.id())).get(current.id()).displayName();
         entities.persist(Reminder.of(study, rater, by, request.words(), clock.instant()));
     }

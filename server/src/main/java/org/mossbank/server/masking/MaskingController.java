@@ -2,6 +2,7 @@ package org.mossbank.server.masking;
 
 import jakarta.validation.Valid;
 import java.util.UUID;
+import org.mossbank.server.shared.LargeBody;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -11,6 +12,7 @@ import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RestController;
 
 @RestController
+@LargeBody(LargeBody.DECISIONS)
 @RequestMapping("/api/studies/{studyId}/masking")
 class MaskingController {
     private final MaskingService masking;

@@ -7,12 +7,14 @@ import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.InvalidPathException;
+import java.nio.file.LinkOption;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.TimeUnit;
 import java.util.regex.Pattern;
+import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
 
 /**
@@ -25,6 +27,10 @@ class GitReader {
     static final int MOST_FILES = 20_000;
     private static final long MOST_BYTES = 8L << 20;
     private static final int SECONDS = 20;
+
+    /** Files and folders below a repository's .git; each is looked at. */
+    private static final int MOST_PARTS = 300_000;
+
     /** No option, no range, nothing that a shell or git would take apart. */
     private static final Pattern REVISION = Pattern.compile("[A-Za-z0-9_][A-Za-z0-9_./-]{0,199}");
 
@@ -54,7 +60,8 @@ class GitReader {
         Path common = folder.resolve(text(folder, "git directory", "rev-parse", "--git-common-dir"));
         requireAllowed(gitDirectory, "repository");
         requireAllowed(common, "repository");
-        requireOwnObjects(common);
+        requireWholeAndOwn(gitDirectory);
+        requireWholeAndOwn(common);
         String id =
                 text(folder, "commit “" + revision + "”", "rev-parse", "--verify", "--quiet", revision + "^{commit}");
         return new Commit(folder, id);
@@ -95,19 +102,30 @@ class GitReader {
         throw refused();
     }
 
-    /** Objects borrowed from elsewhere would be read past the folders that are allowed. */
-    private void requireOwnObjects(Path gitDirectory) {
-        Path alternates = gitDirectory.resolve("objects/info/alternates");
-        if (Files.isRegularFile(alternates)) {
-            try {
-                for (String line : Files.readAllLines(alternates)) {
-                    requireAllowed(gitDirectory.resolve("objects").resolve(line.strip()), "repository");
-                }
-            } catch (IOException | InvalidPathException e) {
+    /**
+     * Nothing of a repository may stand elsewhere. Objects that it borrows would be read past the folders that are allowed,
+     * as those may borrow in turn; and so would whatever a link below it leads to.
+     */
+    private void requireWholeAndOwn(Path gitDirectory) {
+        for (String borrows : List.of("objects/info/alternates", "objects/info/http-alternates")) {
+            if (Files.exists(gitDirectory.resolve(borrows), LinkOption.NOFOLLOW_LINKS)) {
                 throw refused();
             }
         }
-        requireAllowed(gitDirectory.resolve("objects"), "repository");
+        try (Stream<Path> all = Files.walk(gitDirectory.toRealPath())) {
+            int seen = 0;
+            for (Path path : (Iterable<Path>) all::iterator) {
+                seen++;
+                if (Files.isSymbolicLink(path)) {
+                    throw refused();
+                }
+                if (seen > MOST_PARTS) {
+                    throw StartingCodeProblem.of("repository", "it has too many loose objects; git gc packs them");
+                }
+            }
+        } catch (IOException | UncheckedIOException e) {
+            throw refused();
+        }
     }
 
     /** The files at a commit; links and submodules are left out. */
@@ -121,6 +139,9 @@ class GitReader {
             if (tab > 0) {
                 String[] parts = line.substring(0, tab).split(" +");
                 if (parts[1].equals("blob") && !parts[0].equals("120000")) {
+                    if (!Character.isDigit(parts[3].charAt(0))) {
+                        throw StartingCodeProblem.of("commit", "the repository lacks an object of it");
+                    }
                     entries.add(new Entry(line.substring(tab + 1), Long.parseLong(parts[3])));
                 }
             }

@@ -4,6 +4,7 @@ import jakarta.validation.Valid;
 import java.io.IOException;
 import java.util.List;
 import java.util.UUID;
+import org.mossbank.server.shared.LargeBody;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.MediaType;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -17,6 +18,7 @@ import org.springframework.web.multipart.MultipartFile;
 
 /** Where prompts and their starting code come from: the team's bank, a zip, a git repository. */
 @RestController
+@LargeBody(LargeBody.FORM)
 class PromptSourceController {
     private final StartingCodeService code;
     private final BankService bank;

@@ -10,12 +10,11 @@ import java.nio.charset.CharacterCodingException;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.UUID;
 import java.util.regex.Pattern;
-import java.util.zip.ZipEntry;
-import java.util.zip.ZipException;
-import java.util.zip.ZipInputStream;
+import org.mossbank.server.files.ZipFiles;
 import org.springframework.security.access.prepost.PreAuthorize;
 import org.springframework.stereotype.Service;
 
@@ -24,6 +23,7 @@ import org.springframework.stereotype.Service;
 class StartingCodeService {
     private static final int MOST_FILES = 400;
     private static final long MOST_BYTES = 4L << 20;
+    private static final ZipFiles.Bounds BOUNDS = new ZipFiles.Bounds(MOST_BYTES, MOST_FILES);
     private static final Pattern PATH = Pattern.compile(StartingFile.PATH);
 
     private final GitReader git;
@@ -42,29 +42,22 @@ class StartingCodeService {
     public TakenCode fromZip(UUID study, InputStream zip) {
         List<StartingFile> files = new ArrayList<>();
         List<String> leftOut = new ArrayList<>();
-        long bytes = 0;
-        int entries = 0;
-        try (ZipInputStream in = new ZipInputStream(zip, StandardCharsets.UTF_8)) {
-            for (ZipEntry entry = in.getNextEntry(); entry != null; entry = in.getNextEntry()) {
-                entries++;
-                if (entry.isDirectory()) {
-                    continue;
-                }
-                requirePath(entry.getName());
-                byte[] content = in.readNBytes((int) (MOST_BYTES - bytes) + 1);
-                bytes += content.length;
-                requireSize(entries, bytes);
-                take(entry.getName(), content, files, leftOut);
-            }
-        } catch (ZipException | IllegalArgumentException e) {
-            throw StartingCodeProblem.of("file", "it is not a zip that can be read");
+        unzipped(zip).forEach((path, content) -> {
+            requirePath(path);
+            take(path, content, files, leftOut);
+        });
+        return new TakenCode(files, leftOut);
+    }
+
+    private static Map<String, byte[]> unzipped(InputStream zip) {
+        try {
+            return ZipFiles.read(zip, BOUNDS);
+        } catch (ZipFiles.Unreadable e) {
+            throw StartingCodeProblem.of(
+                    "file", e.isTooLarge() ? "it holds more than 4 MB or " + MOST_FILES + " files" : e.getMessage());
         } catch (IOException e) {
             throw StartingCodeProblem.of("file", "it breaks off");
         }
-        if (entries == 0) {
-            throw StartingCodeProblem.of("file", "it is not a zip, or there is nothing in it");
-        }
-        return new TakenCode(files, leftOut);
     }
 
     private static void requirePath(String path) {

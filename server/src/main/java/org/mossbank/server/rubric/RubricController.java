@@ -3,6 +3,7 @@ package org.mossbank.server.rubric;
 import jakarta.validation.Valid;
 import java.util.List;
 import java.util.UUID;
+import org.mossbank.server.shared.LargeBody;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -12,6 +13,7 @@ import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RestController;
 
 @RestController
+@LargeBody(LargeBody.FORM)
 @RequestMapping("/api/studies/{studyId}/rubric")
 class RubricController {
     private final RubricService rubrics;

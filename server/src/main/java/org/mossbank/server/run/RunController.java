@@ -3,6 +3,7 @@ package org.mossbank.server.run;
 import jakarta.validation.Valid;
 import java.util.List;
 import java.util.UUID;
+import org.mossbank.server.shared.LargeBody;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.MediaType;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -16,6 +17,7 @@ import org.springframework.web.bind.annotation.RestController;
 import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
 
 @RestController
+@LargeBody(LargeBody.FORM)
 @RequestMapping("/api/studies/{studyId}/runs")
 class RunController {
     private final RunService runs;

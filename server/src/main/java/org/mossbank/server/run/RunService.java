@@ -297,9 +297,6 @@ class RunService {
         if (sources.of(study, answer.candidateId()).isEmpty()) {
             throw Problem.invalid("answerId", "must be of a candidate that has a source");
         }
-        if (request.asked().indexOf('\0') >= 0) {
-            throw Problem.invalid("asked", "must not contain the character U+0000");
-        }
         rules.require(study, answer.followUps().size() + 1);
         if (runs.ofStudy(study).stream()
                 .anyMatch(r -> cells.ofRun(r.id()).stream().anyMatch(c -> c.isAbout(answer)))) {

@@ -2,19 +2,18 @@ package org.mossbank.server.shared;
 
 import java.util.List;
 import java.util.Objects;
-import java.util.UUID;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
-import org.slf4j.Logger;
-import org.slf4j.LoggerFactory;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.HttpStatusCode;
+import org.springframework.http.MediaType;
 import org.springframework.http.ProblemDetail;
 import org.springframework.http.ResponseEntity;
 import org.springframework.http.converter.HttpMessageNotReadableException;
 import org.springframework.security.access.AccessDeniedException;
 import org.springframework.security.core.AuthenticationException;
+import org.springframework.web.ErrorResponse;
 import org.springframework.web.bind.MethodArgumentNotValidException;
 import org.springframework.web.bind.annotation.ExceptionHandler;
 import org.springframework.web.bind.annotation.RestControllerAdvice;
@@ -27,8 +26,6 @@ import tools.jackson.databind.DatabindException;
 /** Every error as a problem detail (RFC 9457); an unexpected one gives a log id and nothing else. */
 @RestControllerAdvice
 class ProblemAdvice extends ResponseEntityExceptionHandler {
-    private static final Logger LOG = LoggerFactory.getLogger(ProblemAdvice.class);
-
     @Override
     protected @Nullable ResponseEntity<Object> handleMethodArgumentNotValid(
             MethodArgumentNotValidException e, HttpHeaders headers, HttpStatusCode status, WebRequest request) {
@@ -43,17 +40,30 @@ class ProblemAdvice extends ResponseEntityExceptionHandler {
     @Override
     protected @Nullable ResponseEntity<Object> handleHttpMessageNotReadable(
             HttpMessageNotReadableException e, HttpHeaders headers, HttpStatusCode status, WebRequest request) {
+        Problem bySize = Failures.bySize(e).orElse(null);
+        if (bySize != null) {
+            return handleExceptionInternal(e, bySize.getBody(), bySize.getHeaders(), bySize.getStatusCode(), request);
+        }
+        if (e.getCause() instanceof UnstorableText text) {
+            ProblemDetail body = ProblemType.INVALID_REQUEST.body("Some fields are not as they must be.");
+            body.setProperty("errors", List.of(new Problem.FieldError(fieldOf(text), UnstorableText.MUST_NOT)));
+            return handleExceptionInternal(e, body, headers, status, request);
+        }
         ProblemDetail body = ProblemType.MALFORMED_REQUEST.body("The body is not the JSON that this address takes.");
         if (e.getCause() instanceof DatabindException databind
                 && !databind.getPath().isEmpty()) {
-            String field = databind.getPath().stream()
-                    .map(JacksonException.Reference::getPropertyName)
-                    .filter(Objects::nonNull)
-                    .collect(Collectors.joining("."));
             body.setProperty(
-                    "errors", List.of(new Problem.FieldError(field, "must be there and of the type described")));
+                    "errors",
+                    List.of(new Problem.FieldError(fieldOf(databind), "must be there and of the type described")));
         }
         return handleExceptionInternal(e, body, headers, status, request);
+    }
+
+    private static String fieldOf(DatabindException e) {
+        return e.getPath().stream()
+                .map(JacksonException.Reference::getPropertyName)
+                .filter(Objects::nonNull)
+                .collect(Collectors.joining("."));
     }
 
     @Override
@@ -61,6 +71,27 @@ class ProblemAdvice extends ResponseEntityExceptionHandler {
             MaxUploadSizeExceededException e, HttpHeaders headers, HttpStatusCode status, WebRequest request) {
         ProblemDetail body = ProblemType.TOO_LARGE.body("The file is larger than 64 MB.");
         return handleExceptionInternal(e, body, headers, HttpStatus.CONTENT_TOO_LARGE, request);
+    }
+
+    /** What the framework refuses by itself keeps its status and its words, and gets a type of ours. */
+    @Override
+    protected @Nullable ResponseEntity<Object> handleExceptionInternal(
+            Exception e, @Nullable Object body, HttpHeaders headers, HttpStatusCode status, WebRequest request) {
+        Object told = body == null && e instanceof ErrorResponse refusal ? refusal.getBody() : body;
+        if (told instanceof ProblemDetail problem && hasNoType(problem)) {
+            ProblemType type = status.isSameCodeAs(HttpStatus.NOT_FOUND)
+                    ? ProblemType.NOT_FOUND
+                    : status.is5xxServerError() ? ProblemType.BUSY : ProblemType.MALFORMED_REQUEST;
+            ProblemDetail own = type.body(
+                    type == ProblemType.NOT_FOUND ? "This address is not here." : String.valueOf(problem.getDetail()));
+            own.setStatus(status.value());
+            told = own;
+        }
+        return super.handleExceptionInternal(e, told, headers, status, request);
+    }
+
+    private static boolean hasNoType(ProblemDetail problem) {
+        return problem.getType() == null || problem.getType().toString().equals("about:blank");
     }
 
     /** Security's own exceptions go on to its filters, which write 401 and 403. */
@@ -71,12 +102,10 @@ class ProblemAdvice extends ResponseEntityExceptionHandler {
 
     @ExceptionHandler(Exception.class)
     ResponseEntity<Object> unexpected(Exception e, WebRequest request) {
-        String logId = UUID.randomUUID().toString();
-        LOG.error("unexpected error {}", logId, e);
-        ProblemDetail body =
-                ProblemType.INTERNAL.body("The server could not do this. Its log has the details under " + logId + ".");
-        return ResponseEntity.internalServerError()
-                .contentType(org.springframework.http.MediaType.APPLICATION_PROBLEM_JSON)
-                .body(body);
+        Problem problem = Failures.of(e);
+        return ResponseEntity.status(problem.getStatusCode())
+                .headers(problem.getHeaders())
+                .contentType(MediaType.APPLICATION_PROBLEM_JSON)
+                .body(problem.getBody());
     }
 }

@@ -16,9 +16,14 @@ public class ProblemWriter {
     }
 
     public void write(HttpServletResponse response, ProblemType type, String detail) throws IOException {
-        response.setStatus(type.status().value());
+        write(response, new Problem(type, detail));
+    }
+
+    void write(HttpServletResponse response, Problem problem) throws IOException {
+        response.setStatus(problem.getStatusCode().value());
+        problem.getHeaders().forEach((name, values) -> values.forEach(v -> response.addHeader(name, v)));
         response.setContentType(MediaType.APPLICATION_PROBLEM_JSON_VALUE);
         response.setCharacterEncoding("UTF-8");
-        mapper.writeValue(response.getOutputStream(), type.body(detail));
+        mapper.writeValue(response.getOutputStream(), problem.getBody());
     }
 }

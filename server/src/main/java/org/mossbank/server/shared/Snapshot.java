@@ -1,6 +1,7 @@
 package org.mossbank.server.shared;
 
 import java.util.Objects;
+import java.util.concurrent.atomic.AtomicReference;
 import java.util.function.Supplier;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.PlatformTransactionManager;
@@ -19,6 +20,8 @@ public class Snapshot {
     }
 
     public <T> T of(Supplier<T> read) {
-        return Objects.requireNonNull(reading.execute(status -> read.get()));
+        AtomicReference<T> result = new AtomicReference<>();
+        Databases.readWhole(() -> result.set(reading.execute(status -> read.get())));
+        return Objects.requireNonNull(result.get());
     }
 }

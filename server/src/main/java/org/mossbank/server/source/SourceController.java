@@ -2,6 +2,7 @@ package org.mossbank.server.source;
 
 import jakarta.validation.Valid;
 import java.util.UUID;
+import org.mossbank.server.shared.LargeBody;
 import org.springframework.http.HttpStatus;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -14,6 +15,7 @@ import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
 
 @RestController
+@LargeBody(LargeBody.FORM)
 @RequestMapping("/api/studies/{studyId}/sources")
 class SourceController {
     private final SourceService sources;

@@ -1,0 +1,100 @@
+package org.mossbank.server.shared;
+
+import com.zaxxer.hikari.HikariConfig;
+import com.zaxxer.hikari.HikariDataSource;
+import java.util.Map;
+import javax.sql.DataSource;
+import org.springframework.beans.factory.annotation.Value;
+import org.springframework.context.annotation.Bean;
+import org.springframework.context.annotation.Configuration;
+import org.springframework.jdbc.datasource.lookup.AbstractRoutingDataSource;
+
+/**
+ * Two pools of connections to one database: one for what is done at once, such as a grade, and a small one for what is read
+ * whole, so that no long read stands in the way of a grade. Everything on the way to the database has an end: whoever
+ * cannot reach it, or waits for somebody's lock, is told within seconds.
+ */
+@Configuration(proxyBeanMethods = false)
+class Databases {
+    /** Milliseconds; with what comes before and after, somebody is told within five seconds. */
+    private static final int LONGEST_WAIT_FOR_A_CONNECTION = 3_000;
+
+    private static final int LONGEST_WAIT_FOR_A_LOCK = 3_000;
+    private static final int LONGEST_STATEMENT = 20_000;
+    private static final int LONGEST_READ = 60_000;
+
+    /** Longer than the longest statement, so that it ends only those whose answer will never come. */
+    private static final int SOCKET_SECONDS_BEYOND = 5;
+
+    /** Where and as whom. */
+    private record Place(String url, String user, String password) {}
+
+    /** Which pool the thread's next connection comes from. */
+    private static final ThreadLocal<Boolean> READS_WHOLE = ThreadLocal.withInitial(() -> false);
+
+    static void readWhole(Runnable read) {
+        READS_WHOLE.set(true);
+        try {
+            read.run();
+        } finally {
+            READS_WHOLE.remove();
+        }
+    }
+
+    @Bean
+    DataSource dataSource(
+            @Value("${spring.datasource.url}") String url,
+            @Value("${spring.datasource.username}") String user,
+            @Value("${spring.datasource.password}") String password,
+            @Value("${mossbank.connections.at-once}") int atOnce,
+            @Value("${mossbank.connections.whole}") int whole,
+            @Value("${mossbank.connections.start-patience-ms}") long startPatience) {
+        Place place = new Place(url, user, password);
+        HikariDataSource first = pool("at-once", place, atOnce, LONGEST_STATEMENT, startPatience);
+        return new Routed(first, pool("whole", place, whole, LONGEST_READ, startPatience));
+    }
+
+    private static HikariDataSource pool(String name, Place place, int size, int longestStatement, long startPatience) {
+        HikariConfig pool = new HikariConfig();
+        pool.setPoolName(name);
+        pool.setJdbcUrl(place.url);
+        pool.setUsername(place.user);
+        pool.setPassword(place.password);
+        pool.setMaximumPoolSize(size);
+        pool.setConnectionTimeout(LONGEST_WAIT_FOR_A_CONNECTION);
+        pool.setValidationTimeout(LONGEST_WAIT_FOR_A_CONNECTION / 2);
+        pool.setInitializationFailTimeout(startPatience);
+        pool.addDataSourceProperty("connectTimeout", LONGEST_WAIT_FOR_A_CONNECTION / 1_000);
+        pool.addDataSourceProperty("loginTimeout", LONGEST_WAIT_FOR_A_CONNECTION / 1_000);
+        pool.addDataSourceProperty("socketTimeout", longestStatement / 1_000 + SOCKET_SECONDS_BEYOND);
+        pool.addDataSourceProperty("tcpKeepAlive", true);
+        pool.setConnectionInitSql(
+                "set statement_timeout = %d; set lock_timeout = %d; set idle_in_transaction_session_timeout = %d"
+                        .formatted(longestStatement, LONGEST_WAIT_FOR_A_LOCK, 2 * LONGEST_READ));
+        return new HikariDataSource(pool);
+    }
+
+    private static final class Routed extends AbstractRoutingDataSource implements AutoCloseable {
+        private final HikariDataSource atOnce;
+        private final HikariDataSource whole;
+
+        Routed(HikariDataSource atOnce, HikariDataSource whole) {
+            this.atOnce = atOnce;
+            this.whole = whole;
+            setTargetDataSources(Map.of(false, atOnce, true, whole));
+            setDefaultTargetDataSource(atOnce);
+            initialize();
+        }
+
+        @Override
+        protected Object determineCurrentLookupKey() {
+            return READS_WHOLE.get();
+        }
+
+        @Override
+        public void close() {
+            atOnce.close();
+            whole.close();
+        }
+    }
+}
