@@ -78,8 +78,8 @@ async function fetched(event) {
 async function page(event) {
   try {
     const response = await fetch(event.request);
-    // What a proxy says for a server that is not there is as good as nothing.
-    if (response.status < 502) {
+    // A server in trouble, or what a proxy says for one that is not there, is as good as nothing.
+    if (response.status < 500) {
       event.waitUntil(keepPage(response.clone()));
       return response;
     }

@@ -42,6 +42,26 @@ export class ApiProblem extends Error {
   }
 }
 
+/** The header that says for whom a page asks; a server where somebody else is signed in by now refuses it. */
+export const ACTING = "X-Mossbank-Account";
+
+let acting: string | undefined;
+
+/** From now on the pages in this window are one person's. */
+export function actFor(accountId: string | undefined): void {
+  acting = accountId;
+}
+
+/** Whose pages this window shows. */
+export const actingFor = (): string | undefined => acting;
+
+/** How long somebody waits for an answer to a change before they are told that there is none, in milliseconds. */
+export const ANSWER_WITHIN = 4_500;
+
+/** Whether the server, or what it needs, is away: the same may be asked again, and what was asked before still holds. */
+export const isAway = (error: unknown): boolean =>
+  error instanceof Unreachable || (error instanceof ApiProblem && error.status >= 500);
+
 /** The server could not be reached at all. */
 export class Unreachable extends Error {
   constructor() {
@@ -55,6 +75,10 @@ const csrf: Middleware = {
     const token = /(?:^|; )XSRF-TOKEN=([^;]+)/.exec(document.cookie)?.[1];
     if (token && request.method !== "GET") {
       request.headers.set("X-XSRF-TOKEN", decodeURIComponent(token));
+    }
+    const aboutWhoIsIn = /\/api\/(?:session|links|demo|setup)/.test(request.url);
+    if (acting !== undefined && !aboutWhoIsIn && !request.headers.has(ACTING)) {
+      request.headers.set(ACTING, acting);
     }
     return request;
   },
@@ -94,7 +118,10 @@ export async function upload<T>(path: string, file: File, signal?: AbortSignal):
     response = await fetch(path, {
       method: "POST",
       body: form,
-      headers: { "X-XSRF-TOKEN": decodeURIComponent(token ?? "") },
+      headers: {
+        "X-XSRF-TOKEN": decodeURIComponent(token ?? ""),
+        ...(acting === undefined ? {} : { [ACTING]: acting }),
+      },
       signal: signal ?? null,
     });
   } catch {
@@ -104,7 +131,10 @@ export async function upload<T>(path: string, file: File, signal?: AbortSignal):
   return unwrap<T>(Promise.resolve(response.ok ? { data: body as T, response } : { error: body, response }));
 }
 
-/** What the server says stands in a cell now, from a refusal for a stale change. */
-export function currentOf<T>(problem: ApiProblem): T {
-  return problem.current as T;
+/** What the server says stands somewhere now; the description gives it no type, as it is of many sorts. */
+export function stateOf<T>(told: unknown): T {
+  return told as T;
 }
+
+/** The same, from a refusal for a stale change. */
+export const currentOf = <T>(problem: ApiProblem): T => stateOf<T>(problem.current);

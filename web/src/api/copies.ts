@@ -1,4 +1,4 @@
-import { Unreachable } from "./client";
+import { isAway } from "./client";
 
 /**
  * What the server answered last, kept in this browser so that grading goes on when the server cannot be reached and the page
@@ -58,7 +58,7 @@ export const askAgain = (name: string) => (): number | false => isCopy(name) && 
 /**
  * What the server answers, or the copy of it while the server cannot be reached.
  *
- * @throws Unreachable if there is no copy either
+ * @throws what the server said, or `Unreachable`, if there is no copy either
  */
 export async function orCopy<T>(name: string, fetching: Promise<T>): Promise<T> {
   try {
@@ -66,10 +66,7 @@ export async function orCopy<T>(name: string, fetching: Promise<T>): Promise<T> 
     shown.delete(name);
     return data;
   } catch (error) {
-    const kept =
-      error instanceof Unreachable
-        ? await inStore(async (all) => (await all.open(STORE)).match(address(name)))
-        : undefined;
+    const kept = isAway(error) ? await inStore(async (all) => (await all.open(STORE)).match(address(name))) : undefined;
     if (!kept) {
       throw error;
     }

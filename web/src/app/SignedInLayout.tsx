@@ -1,5 +1,6 @@
 import { DropdownMenu } from "radix-ui";
 import { Link, Navigate, Outlet, useLocation } from "react-router";
+import { actFor } from "../api/client";
 import { useSession, useSignOut } from "../features/account";
 import { Failure } from "../ui/Query";
 import { type ThemeChoice, useTheme } from "./theme";
@@ -14,13 +15,19 @@ const THEMES: { value: ThemeChoice; label: string }[] = [
 export function SignedInLayout() {
   const session = useSession();
   const location = useLocation();
-  if (session.isPending) {
-    return null;
-  }
-  if (session.isError) {
-    return <Failure error={session.error} what="your session" onRetry={() => void session.refetch()} />;
+  // One question that failed does not take a page away whose answer is known from before.
+  if (session.data === undefined) {
+    return session.isError ? (
+      <Failure error={session.error} what="your session" onRetry={() => void session.refetch()} />
+    ) : (
+      <p role="status" className="p-6 text-ink-soft">
+        Fetching your session …
+      </p>
+    );
   }
   const account = session.data.account;
+  // Before any page below asks for anything.
+  actFor(account?.id);
   if (!account) {
     const next = location.pathname + location.search + location.hash;
     return <Navigate to={next === "/" ? "/sign-in" : `/sign-in?next=${encodeURIComponent(next)}`} replace />;

@@ -33,7 +33,14 @@ function deskOf(sheet: Schemas["SheetView"], set: (value: CellValue) => void): D
     return savedIn(answer, like).value;
   };
   return {
-    outbox: { pending: new Map(), conflicts: new Map(), saved: new Map(), connection: "fine" },
+    outbox: {
+      pending: new Map(),
+      conflicts: new Map(),
+      saved: new Map(),
+      overtaken: new Map(),
+      refusals: new Map(),
+      connection: "fine",
+    },
     markAt: (answerId, criterionId) => {
       const value = saved({ kind: "grade", answerId, criterionId, mark: { notApplicable: false } });
       return value.kind === "grade" ? value.mark : { notApplicable: false };
@@ -63,6 +70,8 @@ function deskOf(sheet: Schemas["SheetView"], set: (value: CellValue) => void): D
     undo: () => undefined,
     redo: () => undefined,
     settle: () => undefined,
+    answerRefusal: () => undefined,
+    noted: () => undefined,
     settleAll: () => Promise.resolve(true),
   };
 }

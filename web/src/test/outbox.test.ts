@@ -20,7 +20,7 @@ function outbox(deliver: (change: Change) => Promise<Delivery>, store = memory()
     store,
     key: "k",
     deliver,
-    onSaved: (change, revision) => saved.push([change.changeId, revision]),
+    onSaved: (value, revision) => saved.push(["changeId" in value ? String(value.changeId) : "theirs", revision]),
     newId: () => "fresh",
     retryAfter: 100_000,
   });
@@ -50,7 +50,7 @@ describe("Outbox", () => {
       sent.push(c.changeId);
       return { result: "saved", revision: 1 };
     }, store);
-    expect(second.box.state().pending.get("a/grade/c")).toEqual(grade("1", 3));
+    expect(second.box.state().pending.get("a/grade/c")).toMatchObject(grade("1", 3));
     await second.box.flush();
     expect(sent).toEqual(["1"]);
   });
@@ -166,7 +166,7 @@ describe("Outbox", () => {
     expect(box.state().pending.size).toBe(0);
     box.settle("a/grade/c", "mine");
     await box.flush();
-    expect(sent[1]).toEqual({ ...grade("fresh", 3), baseRevision: 5 });
+    expect(sent[1]).toMatchObject({ ...grade("fresh", 3), baseRevision: 5 });
     expect(box.state().conflicts.size).toBe(0);
   });
 
@@ -182,16 +182,107 @@ describe("Outbox", () => {
     expect(box.state().pending.size).toBe(0);
   });
 
-  it("keeps changes while nobody is signed in, and drops what the server refuses", async () => {
+  it("keeps changes while nobody is signed in, and what the server refuses until somebody lets it go", async () => {
     const answers: Delivery[] = [{ result: "signed-out" }, { result: "refused", message: "Round is closed" }];
-    const { box } = outbox(async () => answers.shift() ?? { result: "unreachable" });
+    const store = memory();
+    const { box } = outbox(async () => answers.shift() ?? { result: "unreachable" }, store);
     box.put(grade("1", 3), 100_000);
     await box.flush();
     expect(box.state().connection).toBe("signed-out");
     expect(box.state().pending.size).toBe(1);
     await box.flush();
-    expect(box.state().refusal).toBe("Round is closed");
+    expect(box.state().refusals.get("a/grade/c")).toEqual({ mine: grade("1", 3), message: "Round is closed" });
     expect(box.state().pending.size).toBe(0);
+    box.retire();
+    const reloaded = outbox(async () => ({ result: "saved", revision: 1 }), store);
+    expect(reloaded.box.state().refusals.size).toBe(1);
+    reloaded.box.answerRefusal("a/grade/c", "let-go");
+    expect(store.getItem("k")).toBeNull();
+  });
+
+  it("sends a refused change again under an id of its own when the rater says so", async () => {
+    const answers: Delivery[] = [{ result: "refused", message: "Not now" }];
+    const sent: Change[] = [];
+    const { box } = outbox(async (c) => {
+      sent.push(c);
+      return answers.shift() ?? { result: "saved", revision: 1 };
+    });
+    box.put(grade("1", 3), 100_000);
+    await box.flush();
+    box.answerRefusal("a/grade/c", "again");
+    await box.flush();
+    expect(sent.map((c) => c.changeId)).toEqual(["1", "fresh"]);
+    expect(box.state().refusals.size).toBe(0);
+  });
+
+  it("keeps everything while somebody else is signed in, and sends it when its owner is back", async () => {
+    const answers: Delivery[] = [{ result: "other-account" }, { result: "other-account" }];
+    const store = memory();
+    const { box, saved } = outbox(async () => answers.shift() ?? { result: "saved", revision: 1 }, store);
+    box.put(grade("1", 3), 100_000);
+    box.put(grade("2", 2, 0, "b"), 100_000);
+    await box.flush();
+    expect(box.state().connection).toBe("other-account");
+    expect(box.state().pending.size).toBe(2);
+    await box.flush();
+    expect(store.getItem("k")).toContain('"changeId":"1"');
+    await box.flush();
+    expect(saved.map(([id]) => id)).toEqual(["1", "2"]);
+    expect(box.state().connection).toBe("fine");
+  });
+
+  it("follows a change whose answer was lost, and is in nobody's way with a correction", async () => {
+    const sent: [string, number][] = [];
+    let isLost = true;
+    // As the server does: the first was made at revision 1 and its answer lost; the same again says so.
+    const { box } = outbox(async (c) => {
+      sent.push([c.changeId, c.baseRevision]);
+      if (isLost) {
+        isLost = false;
+        return { result: "unreachable" };
+      }
+      return { result: "saved", revision: c.changeId === "1" ? 1 : 2 };
+    });
+    box.put(grade("1", 2), 100_000);
+    await box.flush();
+    box.put(grade("2", 4), 100_000);
+    box.put(grade("3", 3), 100_000);
+    await box.flush();
+    expect(sent).toEqual([
+      ["1", 0],
+      ["1", 0],
+      ["3", 1],
+    ]);
+    expect(box.state().conflicts.size).toBe(0);
+  });
+
+  it("shows what another window made of a change whose answer was lost, and overwrites it no more unseen", async () => {
+    const { changeId, baseRevision, ...theirs } = grade("other", 3);
+    const now = { value: theirs, revision: 2 };
+    const answers: Delivery[] = [{ result: "unreachable" }, { result: "saved", revision: 1, now }];
+    const { box, saved } = outbox(async () => answers.shift() ?? { result: "saved", revision: 3 });
+    box.put(grade("1", 2), 100_000);
+    await box.flush();
+    await box.flush();
+    expect(saved).toEqual([
+      ["1", 1],
+      ["theirs", 2],
+    ]);
+    expect(box.state().saved.get("a/grade/c")).toEqual(now);
+    expect(box.state().overtaken.get("a/grade/c")).toEqual(now);
+    box.noted("a/grade/c");
+    expect(box.state().overtaken.size).toBe(0);
+  });
+
+  it("says what the server said of why it takes nothing now", async () => {
+    const trouble = "The database cannot be reached; what you give is kept here.";
+    const answers: Delivery[] = [{ result: "unreachable", trouble }];
+    const { box } = outbox(async () => answers.shift() ?? { result: "saved", revision: 1 });
+    box.put(grade("1", 3), 100_000);
+    await box.flush();
+    expect(box.state().trouble).toBe(trouble);
+    await box.flush();
+    expect(box.state().trouble).toBeUndefined();
   });
 
   it("takes over what another window kept, once", async () => {
@@ -238,7 +329,7 @@ describe("Outbox", () => {
     expect(conflict?.theirs.value).toEqual(theirs);
     second.box.settle("a/grade/c", "mine");
     await second.box.flush();
-    expect(sent).toEqual([{ ...grade("fresh", 3), baseRevision: 5 }]);
+    expect(sent).toMatchObject([{ ...grade("fresh", 3), baseRevision: 5 }]);
     expect(store.getItem("k")).toBeNull();
   });
 });

@@ -4,6 +4,8 @@ import remarkGfm from "remark-gfm";
 import { classes } from "./classes";
 import { Code } from "./Code";
 import { DiffLines, linesOfDiff } from "./DiffText";
+import { plainness, type Plainness } from "./plain";
+import { TextBoundary } from "./TextBoundary";
 
 /** How parts of a text from elsewhere are shown: nothing is fetched, and nothing in it can act. */
 export const MARKDOWN_PARTS: Components = {
@@ -48,11 +50,35 @@ type MarkdownProps = { text: string; className?: string; below?: "page" | "secti
 
 /** Text from people or models. HTML in it is shown as text, scripts and remote content cannot occur. */
 export const Markdown = memo(function Markdown({ text, className, below = "section" }: MarkdownProps) {
+  const why = plainness(text);
   return (
     <div className={classes("prose", className)}>
-      <ReactMarkdown remarkPlugins={[remarkGfm]} components={below === "page" ? BELOW_PAGE : BELOW_SECTION}>
-        {text}
-      </ReactMarkdown>
+      {why ? (
+        <AsItIs text={text} why={why} />
+      ) : (
+        <TextBoundary fallback={<AsItIs text={text} why="tangled" />}>
+          <ReactMarkdown remarkPlugins={[remarkGfm]} components={below === "page" ? BELOW_PAGE : BELOW_SECTION}>
+            {text}
+          </ReactMarkdown>
+        </TextBoundary>
+      )}
     </div>
   );
 });
+
+const WHY: Record<Plainness, string> = {
+  "very-long": "This text is very long; it is shown as it is.",
+  tangled: "This text cannot be laid out as Markdown; it is shown as it is.",
+};
+
+/** A text that is not laid out. */
+function AsItIs({ text, why }: { text: string; why: Plainness }) {
+  return (
+    <>
+      <p className="my-1 text-sm text-ink-soft">{WHY[why]}</p>
+      <pre tabIndex={0} className="max-h-[60vh] overflow-auto whitespace-pre-wrap">
+        {text}
+      </pre>
+    </>
+  );
+}

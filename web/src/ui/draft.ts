@@ -228,6 +228,11 @@ export class Draft<T> {
         this.schedule(this.options.retryAfter ?? 3_000);
         break;
       case "conflict":
+        if (same(outcome.value, sent)) {
+          // It was saved before, and only its answer was lost: nobody is in anybody's way.
+          this.take(sent, { result: "saved", value: sent, version: outcome.version });
+          return;
+        }
         this.status = "conflict";
         this.theirs = { version: outcome.version, value: outcome.value };
         break;

@@ -1,5 +1,5 @@
 import { useEffect, useMemo, useSyncExternalStore } from "react";
-import { ApiProblem } from "../api/client";
+import { actingFor, ApiProblem } from "../api/client";
 import { Draft, type DraftState, type SaveResult } from "./draft";
 
 const PREFIX = "mossbank.draft.";
@@ -27,7 +27,14 @@ export type DraftInHand<T> = DraftState<T> & {
 export function useDraft<T>({ name, value, version, save, current }: DraftInput<T>): DraftInHand<T> {
   // Later answers of the server must not replace what is being typed, so only the name makes a new draft.
   const draft = useMemo(
-    () => new Draft<T>({ store: localStorage, key: PREFIX + name, value, version, save: saving(save, current) }),
+    () =>
+      new Draft<T>({
+        store: localStorage,
+        key: `${PREFIX}${actingFor() ?? ""}.${name}`,
+        value,
+        version,
+        save: saving(save, current),
+      }),
     // eslint-disable-next-line react-hooks/exhaustive-deps
     [name],
   );
@@ -61,7 +68,8 @@ function saving<T>(
     try {
       return { result: "saved", ...(await save(value, version)) };
     } catch (error) {
-      if (!(error instanceof ApiProblem) || error.status >= 500 || error.status === 401) {
+      const notNow = error instanceof ApiProblem && (error.status === 401 || error.type === "other-account");
+      if (!(error instanceof ApiProblem) || error.status >= 500 || notNow) {
         return { result: "unreachable" };
       }
       if (error.type === "changed-elsewhere") {

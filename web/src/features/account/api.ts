@@ -1,6 +1,6 @@
 import { queryOptions, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useOutletContext } from "react-router";
-import { api, type Schemas, unwrap } from "../../api/client";
+import { actFor, api, type Schemas, unwrap } from "../../api/client";
 import { askAgain, forgetCopies, keepCopy, orCopy } from "../../api/copies";
 
 export const sessionKeys = { current: ["session"] as const };
@@ -45,6 +45,7 @@ export const demoSignIns = () =>
 function useEnter() {
   const client = useQueryClient();
   return (session: Schemas["SessionView"]) => {
+    actFor(session.account?.id);
     client.removeQueries({ predicate: (query) => query.queryKey[0] !== sessionKeys.current[0] });
     client.setQueryData(sessionKeys.current, session);
     void forgetCopies().then(() => keepOnlyFor(session));

@@ -10,7 +10,6 @@ type MessagesProps = {
   missing: Missing[] | undefined;
   onJump: (missing: Missing) => void;
   failure: Error | null;
-  refusal: string | undefined;
   lock: Lock | undefined;
   withdrawn: string | undefined;
   onTakeBack: (() => void) | undefined;
@@ -28,7 +27,7 @@ const LOCKS: Record<Exclude<Lock, "withdrawn">, string> = {
 const MOST_LISTED = 12;
 
 /** What keeps the sheet from being sent in, each a jump; what went wrong; or why nothing can be set. */
-export function Messages({ missing, onJump, failure, refusal, lock, withdrawn, onTakeBack, next }: MessagesProps) {
+export function Messages({ missing, onJump, failure, lock, withdrawn, onTakeBack, next }: MessagesProps) {
   if (lock) {
     return (
       <Note tone="info" role="status" className="mx-4 mt-1.5 flex flex-wrap items-center gap-3">
@@ -64,10 +63,9 @@ export function Messages({ missing, onJump, failure, refusal, lock, withdrawn, o
   }
   const failed =
     failure instanceof ApiProblem ? `${failure.message} ${failure.errors[0]?.message ?? ""}` : failure?.message;
-  const text = refusal ?? failed;
-  return text ? (
+  return failed ? (
     <Note tone="caution" role="alert" className="mx-4 mt-1.5">
-      {text}
+      {failed}
     </Note>
   ) : null;
 }

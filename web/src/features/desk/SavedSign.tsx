@@ -8,11 +8,18 @@ export function SavedSign({ outbox, fromCopy }: { outbox: OutboxState; fromCopy:
   return (
     <span role="status" className="text-sm whitespace-nowrap">
       {outbox.connection === "unreachable" && (
-        <span className="border-b-2 border-ochre">No connection: {waiting} kept here, sent when it is back</span>
+        <span className="border-b-2 border-ochre">
+          {outbox.trouble ?? "No connection:"} {waiting} kept here, sent when it is back
+        </span>
       )}
       {outbox.connection === "signed-out" && (
         <span className="border-b-2 border-ochre">
           Signed out: {waiting} kept here. <Link to="/sign-in">Sign in again</Link>
+        </span>
+      )}
+      {outbox.connection === "other-account" && (
+        <span className="border-b-2 border-ochre">
+          Somebody else signed in here: {waiting} of yours kept, sent when you sign in again
         </span>
       )}
       {outbox.connection === "sending" && <span className="text-ink-soft">Saving …</span>}

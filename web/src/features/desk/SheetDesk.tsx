@@ -300,7 +300,6 @@ export function SheetDesk({ sheet, accountId, fromCopy }: SheetDeskProps) {
         missing={missing && missingOn(sheet, desk)}
         onJump={jump}
         failure={send.error}
-        refusal={desk.outbox.refusal}
         lock={lock}
         withdrawn={sheet.withdrawn}
         onTakeBack={sheet.roundClosed ? undefined : () => takeBack.mutate()}

@@ -1,5 +1,5 @@
 import { queryOptions, useMutation, useQueryClient } from "@tanstack/react-query";
-import { api, type Schemas, unwrap } from "../../api/client";
+import { ACTING, ANSWER_WITHIN, api, type Schemas, unwrap } from "../../api/client";
 import { askAgain, keptCopy, orCopy } from "../../api/copies";
 import { studyKeys } from "../study";
 import type { Change } from "./outbox";
@@ -59,14 +59,17 @@ export const comparisonOf = (sheetId: string, first: string, second: string) =>
   });
 
 /** Sends one change; used by the outbox, which keeps it until this answers. */
-export function putChange(sheetId: string, change: Change): Promise<Schemas["Saved"]> {
+export function putChange(accountId: string, sheetId: string, change: Change): Promise<Schemas["Saved"]> {
   const { answerId, changeId, baseRevision } = change;
+  // Whoever is signed in by now: what waits is one person's, and nobody else's server may judge it.
+  const how = { headers: { [ACTING]: accountId }, signal: AbortSignal.timeout(ANSWER_WITHIN) };
   const path = { sheetId, answerId };
   const made = { changeId, baseRevision };
   switch (change.kind) {
     case "grade":
       return unwrap(
         api.PUT("/api/sheets/{sheetId}/answers/{answerId}/grades/{criterionId}", {
+          ...how,
           params: { path: { ...path, criterionId: change.criterionId } },
           body: { ...made, ...change.mark },
         }),
@@ -74,6 +77,7 @@ export function putChange(sheetId: string, change: Change): Promise<Schemas["Sav
     case "reason":
       return unwrap(
         api.PUT("/api/sheets/{sheetId}/answers/{answerId}/reason", {
+          ...how,
           params: { path },
           body: { ...made, text: change.text },
         }),
@@ -81,6 +85,7 @@ export function putChange(sheetId: string, change: Change): Promise<Schemas["Sav
     case "works":
       return unwrap(
         api.PUT("/api/sheets/{sheetId}/answers/{answerId}/works", {
+          ...how,
           params: { path },
           body: { ...made, ...(change.works && { works: change.works }) },
         }),
@@ -88,6 +93,7 @@ export function putChange(sheetId: string, change: Change): Promise<Schemas["Sav
     case "preference":
       return unwrap(
         api.PUT("/api/sheets/{sheetId}/answers/{answerId}/preference", {
+          ...how,
           params: { path },
           body: { ...made, ...(change.place !== undefined && { place: change.place }) },
         }),
@@ -95,6 +101,7 @@ export function putChange(sheetId: string, change: Change): Promise<Schemas["Sav
     case "coverage":
       return unwrap(
         api.PUT("/api/sheets/{sheetId}/answers/{answerId}/coverage/{point}", {
+          ...how,
           params: { path: { ...path, point: change.point } },
           body: { ...made, ...(change.verdict && { verdict: change.verdict }) },
         }),
@@ -102,6 +109,7 @@ export function putChange(sheetId: string, change: Change): Promise<Schemas["Sav
     case "remark":
       return unwrap(
         api.PUT("/api/sheets/{sheetId}/answers/{answerId}/remarks/{remarkId}", {
+          ...how,
           params: { path: { ...path, remarkId: change.remarkId } },
           body: { ...made, ...(change.remark && { remark: change.remark }) },
         }),
@@ -109,6 +117,7 @@ export function putChange(sheetId: string, change: Change): Promise<Schemas["Sav
     case "guess":
       return unwrap(
         api.PUT("/api/sheets/{sheetId}/answers/{answerId}/guess", {
+          ...how,
           params: { path },
           body: { ...made, noIdea: change.noIdea, ...(change.choice !== undefined && { choice: change.choice }) },
         }),

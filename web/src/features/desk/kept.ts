@@ -23,3 +23,12 @@ export function sheetsWithKept(accountId: string): string[] {
     .map((key) => key.slice(prefix.length).split(".")[0] ?? "");
   return [...new Set(sheets)].filter(Boolean);
 }
+
+/** For how many sheets of others something is kept. */
+export function othersKept(accountId: string): number {
+  const sheets = Object.keys(localStorage)
+    .filter((key) => key.startsWith(`${PREFIX}.`))
+    .map((key) => key.slice(PREFIX.length + 1).split("."))
+    .flatMap(([account, sheet]) => (account && sheet && account !== accountId ? [`${account}.${sheet}`] : []));
+  return new Set(sheets).size;
+}

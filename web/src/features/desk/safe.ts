@@ -13,11 +13,3 @@ export function spelledOut(text: string): string {
     ORDINARY.has(c) ? c : `⟦${(c.codePointAt(0) ?? 0).toString(16).toUpperCase().padStart(4, "0")}⟧`,
   );
 }
-
-/** Beyond this, an answer is shown as plain lines, a stretch at a time: laying it all out would hold up the page. */
-const LONGEST_LAID_OUT = 300_000;
-const MOST_LINES_LAID_OUT = 8_000;
-
-export function isVeryLong(text: string): boolean {
-  return text.length > LONGEST_LAID_OUT || text.split("\n", MOST_LINES_LAID_OUT + 1).length > MOST_LINES_LAID_OUT;
-}

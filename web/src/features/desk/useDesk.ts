@@ -39,6 +39,8 @@ export type Desk = {
   undo: () => CellValue | undefined;
   redo: () => CellValue | undefined;
   settle: (cell: string, keep: "mine" | "theirs") => void;
+  answerRefusal: (cell: string, how: "again" | "let-go") => void;
+  noted: (cell: string) => void;
   /** Sends all that waits now; false if something still does afterwards. */
   settleAll: () => Promise<boolean>;
 };
@@ -51,9 +53,9 @@ export function useDesk(sheet: Sheet, accountId: string): Desk {
       new Outbox({
         store: localStorage,
         ...outboxKeys(accountId, sheet.id),
-        deliver: (change) => deliver(sheet.id, change),
-        onSaved: (change, revision) =>
-          client.setQueryData(oneSheet(sheet.id).queryKey, (old) => old && sheetWith(old, change, revision)),
+        deliver: (change) => deliver(accountId, sheet.id, change),
+        onSaved: (value, revision) =>
+          client.setQueryData(oneSheet(sheet.id).queryKey, (old) => old && sheetWith(old, value, revision)),
         newId: () => crypto.randomUUID(),
       }),
     [client, accountId, sheet.id],
@@ -142,6 +144,8 @@ export function useDesk(sheet: Sheet, accountId: string): Desk {
     },
     undo: () => step(undo(steps.current)),
     redo: () => step(redo(steps.current)),
+    answerRefusal: (cell, how) => outbox.answerRefusal(cell, how),
+    noted: (cell) => outbox.noted(cell),
     settle: (cell, keep) => {
       outbox.settle(cell, keep);
       if (keep === "theirs") {
@@ -156,7 +160,7 @@ export function useDesk(sheet: Sheet, accountId: string): Desk {
 }
 
 /** A value without the id and revision of the change that it waits in. */
-function withoutChange(value: CellValue & { changeId?: string; baseRevision?: number }): CellValue {
-  const { changeId, baseRevision, ...alone } = value;
+function withoutChange(value: CellValue & { changeId?: string; baseRevision?: number; tried?: boolean }): CellValue {
+  const { changeId, baseRevision, tried, ...alone } = value;
   return alone;
 }

@@ -5,7 +5,9 @@ import remarkGfm from "remark-gfm";
 import { classes } from "../../../ui/classes";
 import { count } from "../../../ui/format";
 import { MARKDOWN_PARTS } from "../../../ui/Markdown";
-import { isVeryLong, spelledOut } from "../safe";
+import { plainness, type Plainness } from "../../../ui/plain";
+import { TextBoundary } from "../../../ui/TextBoundary";
+import { spelledOut } from "../safe";
 import { CodeLines } from "./CodeLines";
 import { type Ground, useNotesAt } from "./notes";
 import { PlainLines } from "./PlainLines";
@@ -170,19 +172,30 @@ const REHYPE: NonNullable<ComponentProps<typeof ReactMarkdown>["rehypePlugins"]>
 
 /** An answer's text, section by section and block by block; a very long one as plain lines. */
 export const AnswerText = memo(function AnswerText({ text }: { text: string }) {
-  return isVeryLong(text) ? (
+  const why = plainness(text);
+  return why ? (
+    <AsItIs text={text} why={why} />
+  ) : (
+    <TextBoundary fallback={<AsItIs text={text} why="tangled" />}>
+      <div className="prose reading">
+        <ReactMarkdown remarkPlugins={[remarkGfm]} rehypePlugins={REHYPE} components={PARTS}>
+          {spelledOut(text)}
+        </ReactMarkdown>
+      </div>
+    </TextBoundary>
+  );
+});
+
+/** An answer line by line; each can be pointed at as if it were laid out. */
+function AsItIs({ text, why }: { text: string; why: Plainness }) {
+  return (
     <>
       <p className="my-1 text-sm text-ink-soft">
-        This answer is very long ({count(text.split("\n").length, "line", "lines")}); it is shown as it is, line by
-        line.
+        {why === "very-long"
+          ? `This answer is very long (${count(text.split("\n").length, "line", "lines")}); it is shown as it is, line by line.`
+          : "This answer cannot be laid out as Markdown; it is shown as it is, line by line."}
       </p>
       <PlainLines text={text} ground={TEXT} />
     </>
-  ) : (
-    <div className="prose reading">
-      <ReactMarkdown remarkPlugins={[remarkGfm]} rehypePlugins={REHYPE} components={PARTS}>
-        {spelledOut(text)}
-      </ReactMarkdown>
-    </div>
   );
-});
+}

@@ -56,6 +56,71 @@ public class DeskTest extends ServerTest {
                 .isEqualTo(1);
     }
 
+    /** One window's answer was lost, another window went on from it: the first is told so, and not given the other's revision. */
+    @Test
+    public void aRepeatedChangeIsToldItsOwnRevisionAndWhatStandsNow() {
+        Map<String, Object> change = grade(0, 3);
+        rater.put(cell, change);
+        assertThat(rater.put(cell, change).json().has("now"))
+                .as("nothing came after it")
+                .isFalse();
+        rater.put(cell, grade(1, 1));
+
+        JsonNode repeat = rater.put(cell, change).json();
+
+        assertThat(repeat.path("revision").asInt()).isEqualTo(1);
+        assertThat(repeat.at("/now/level").asInt()).isEqualTo(1);
+        assertThat(repeat.at("/now/revision").asInt()).isEqualTo(2);
+        assertThat(rater.put(cell, grade(1, 4)).problem())
+                .as("what the first window does next on its own revision")
+                .isEqualTo("changed-elsewhere");
+    }
+
+    @Test
+    public void whatAPageDoesForOnePersonIsNotDoneByAnother() {
+        ApiClient other = freshly("juri");
+        String own = rater.get("/api/session").json().at("/account/id").asString();
+        other.header("X-Mossbank-Account", own);
+
+        ApiClient.Response refused = other.put(cell, grade(0, 3));
+
+        assertThat(refused.status()).isEqualTo(409);
+        assertThat(refused.problem()).isEqualTo("other-account");
+        assertThat(gradeNow().has("level")).isFalse();
+    }
+
+    /** Forty raters' changes wait for a row of their study, and another study's go on. */
+    @Test
+    public void aLockInOneStudyStopsNoOther() throws Exception {
+        String elsewhere = bringIn();
+        String otherSheet = sheets(rater, elsewhere).get(0).path("id").asString();
+        JsonNode other = rater.get("/api/sheets/" + otherSheet).json();
+        String otherCell = gradePath(otherSheet, other.at("/answers/0"), other.at("/answers/0/grades/0"));
+        try (Connection connection = DATABASE.connect()) {
+            connection.setAutoCommit(false);
+            try (PreparedStatement lock =
+                    connection.prepareStatement("select 1 from round where study_id = ?::uuid for update")) {
+                lock.setString(1, study);
+                lock.executeQuery();
+            }
+            List<java.util.concurrent.CompletableFuture<Integer>> waiting = java.util.stream.IntStream.range(0, 40)
+                    .mapToObj(i -> java.util.concurrent.CompletableFuture.supplyAsync(
+                            () -> rater.put(cell, grade(0, 3)).status(), command -> new Thread(command).start()))
+                    .toList();
+            for (int i = 0; i < 10; i++) {
+                assertThat(rater.put(otherCell, grade(i, i % 2)).status()).isEqualTo(200);
+            }
+            connection.rollback();
+            List<Integer> statuses = waiting.stream()
+                    .map(java.util.concurrent.CompletableFuture::join)
+                    .toList();
+            assertThat(statuses)
+                    .as("made, asked to wait, or made by another of them")
+                    .containsAnyOf(200, 503, 409);
+            assertThat(statuses).doesNotContain(500);
+        }
+    }
+
     @Test
     public void anOldWindowOverwritesNothing() {
         rater.put(cell, grade(0, 3));

@@ -226,8 +226,10 @@ class DeskWork {
         GradingChange.Place place = new GradingChange.Place(answer.id(), spot.part(), spot.item());
         if (request.baseRevision() != cell.revision()) {
             // The same change again stands on an older revision, so it need not be looked for before.
-            if (wasMade(request.changeId(), place)) {
-                return new SheetView.Saved(cell.revision());
+            Optional<GradingChange> earlier = made(request.changeId(), place);
+            if (earlier.isPresent()) {
+                long own = earlier.get().revision();
+                return new SheetView.Saved(own, own == cell.revision() ? null : cell.state());
             }
             throw new Problem(ProblemType.CHANGED_ELSEWHERE, "This was changed in another window since you saw it.")
                     .with("current", cell.state());
@@ -241,7 +243,7 @@ class DeskWork {
         entities.persist(GradingChange.of(
                 request.changeId(), place, json.writeValueAsString(request), cell.revision(), clock.instant()));
         flush();
-        return new SheetView.Saved(cell.revision());
+        return new SheetView.Saved(cell.revision(), null);
     }
 
     private void flush() {
@@ -264,12 +266,12 @@ class DeskWork {
         return sheets.lock(frame.id()).orElseThrow();
     }
 
-    private boolean wasMade(UUID changeId, GradingChange.Place place) {
+    private Optional<GradingChange> made(UUID changeId, GradingChange.Place place) {
         Optional<GradingChange> earlier = changes.findById(changeId);
         if (earlier.isPresent() && !earlier.get().isOf(place)) {
             throw Problem.invalid("changeId", "must be new for every change");
         }
-        return earlier.isPresent();
+        return earlier;
     }
 
     private static void refuseIfLocked(Sheet sheet, Part part) {

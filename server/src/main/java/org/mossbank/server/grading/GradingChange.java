@@ -59,6 +59,11 @@ class GradingChange {
         return change;
     }
 
+    /** Of its cell, from this change on. */
+    long revision() {
+        return revision;
+    }
+
     /** Whether this change was made there; a change id is for one cell only. */
     boolean isOf(Place place) {
         return new Place(sheetAnswerId, part, item).equals(place);

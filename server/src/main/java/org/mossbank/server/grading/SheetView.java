@@ -115,6 +115,12 @@ record SheetView(
     /** @param choice which of the choices, from 0; absent if there is no guess */
     record GuessOnSheet(@Nullable Integer choice, boolean noIdea, long revision) {}
 
-    /** What was saved has this revision now. */
-    record Saved(long revision) {}
+    /**
+     * What was saved.
+     *
+     * @param revision that this change made
+     * @param now      what stands there now, in the form of its cell, if another window's change has come after it; that
+     *                 can only be when this one had been made before and is sent again
+     */
+    record Saved(long revision, @Nullable Object now) {}
 }

@@ -25,6 +25,7 @@ public enum ProblemType {
     NOT_FOUND(HttpStatus.NOT_FOUND, "Not found"),
     NOT_READY(HttpStatus.CONFLICT, "Not ready"),
     NOT_SIGNED_IN(HttpStatus.UNAUTHORIZED, "Not signed in"),
+    OTHER_ACCOUNT(HttpStatus.CONFLICT, "Somebody else is signed in"),
     ROUND_CLOSED(HttpStatus.CONFLICT, "Round is closed"),
     ROUND_OPENED(HttpStatus.CONFLICT, "Round has been opened"),
     SHEET_INCOMPLETE(HttpStatus.CONFLICT, "Sheet is not complete"),
