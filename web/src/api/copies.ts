@@ -49,6 +49,9 @@ export async function forgetCopies(): Promise<void> {
 /** Whether what was fetched last under a name is a copy. */
 export const isCopy = (name: string): boolean => shown.has(name);
 
+/** How long the server is waited for where there is a copy, in milliseconds. */
+const WAITED_FOR = 1_500;
+
 /** How often to ask again for what is shown from a copy, in milliseconds. */
 const ASK_AGAIN = 3_000;
 
@@ -56,25 +59,31 @@ const ASK_AGAIN = 3_000;
 export const askAgain = (name: string) => (): number | false => isCopy(name) && ASK_AGAIN;
 
 /**
- * What the server answers, or the copy of it while the server cannot be reached.
+ * What the server answers, or the copy of it while the server cannot be reached or takes its time.
  *
  * @throws what the server said, or `Unreachable`, if there is no copy either
  */
 export async function orCopy<T>(name: string, fetching: Promise<T>): Promise<T> {
-  try {
-    const data = await fetching;
+  const late = new Promise<"late">((resolve) => setTimeout(() => resolve("late"), WAITED_FOR));
+  const outcome = await Promise.race([fetching.then(fresh, failed), late]);
+  if (outcome !== "late" && "data" in outcome) {
     shown.delete(name);
-    return data;
-  } catch (error) {
-    const kept = isAway(error) ? await inStore(async (all) => (await all.open(STORE)).match(address(name))) : undefined;
-    if (!kept) {
-      throw error;
-    }
+    return outcome.data;
+  }
+  const mayBeCopy = outcome === "late" || isAway(outcome.error);
+  const kept = mayBeCopy ? await inStore(async (all) => (await all.open(STORE)).match(address(name))) : undefined;
+  if (kept) {
     shown.add(name);
     const copy: T = await kept.json();
     return copy;
   }
+  const data = await fetching;
+  shown.delete(name);
+  return data;
 }
+
+const fresh = <T>(data: T) => ({ data });
+const failed = (error: unknown) => ({ error });
 
 /** The same, where every answer of the server becomes the copy. */
 export const keptCopy = <T>(name: string, fetching: Promise<T>): Promise<T> =>

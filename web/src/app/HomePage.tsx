@@ -5,7 +5,7 @@ import type { Schemas } from "../api/client";
 import { useAccount } from "../features/account";
 import { LeftBehind, mySheets, Reminders, SheetList } from "../features/desk";
 import { myReadings } from "../features/prompt";
-import { ExpectationForm, myStudies, useBeginStudy } from "../features/study";
+import { AskedFor, ExpectationForm, myStudies, useBeginStudy } from "../features/study";
 import { Button, buttonLook } from "../ui/Button";
 import { Dialog } from "../ui/Dialog";
 import { Field } from "../ui/Field";
@@ -27,6 +27,7 @@ export function HomePage() {
             {(own) => (
               <>
                 <LeftBehind accountId={account.id} />
+                <AskedFor />
                 <Reminders />
                 {own.length > 0 && <SheetList sheets={own} />}
                 <Readings />

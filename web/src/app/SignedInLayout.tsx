@@ -1,7 +1,9 @@
 import { DropdownMenu } from "radix-ui";
-import { Link, Navigate, Outlet, useLocation } from "react-router";
-import { actFor } from "../api/client";
+import { useEffect, useState } from "react";
+import { Link, Navigate, Outlet, useLocation, useNavigate } from "react-router";
+import { actFor, type Schemas } from "../api/client";
 import { useSession, useSignOut } from "../features/account";
+import { Button } from "../ui/Button";
 import { Failure } from "../ui/Query";
 import { type ThemeChoice, useTheme } from "./theme";
 
@@ -15,6 +17,7 @@ const THEMES: { value: ThemeChoice; label: string }[] = [
 export function SignedInLayout() {
   const session = useSession();
   const location = useLocation();
+  const [owner, setOwner] = useState<Schemas["AccountView"]>();
   // One question that failed does not take a page away whose answer is known from before.
   if (session.data === undefined) {
     return session.isError ? (
@@ -27,10 +30,15 @@ export function SignedInLayout() {
   }
   const account = session.data.account;
   // Before any page below asks for anything.
-  actFor(account?.id);
+  actFor(owner?.id ?? account?.id);
   if (!account) {
     const next = location.pathname + location.search + location.hash;
     return <Navigate to={next === "/" ? "/sign-in" : `/sign-in?next=${encodeURIComponent(next)}`} replace />;
+  }
+  if (!owner) {
+    setOwner(account);
+  } else if (owner.id !== account.id) {
+    return <SomebodyElse owner={owner.displayName} now={account.displayName} onAsk={() => void session.refetch()} />;
   }
   return (
     <div className="flex min-h-dvh flex-col">
@@ -52,12 +60,38 @@ export function SignedInLayout() {
   );
 }
 
+/** How often a page whose owner is not signed in any more asks whether they are again, in milliseconds. */
+const ASK_AGAIN = 3_000;
+
+type SomebodyElseProps = { owner: string; now: string; onAsk: () => void };
+
+/** In another window of this browser somebody else has signed in: this page is not theirs, and goes on when its owner is back. */
+function SomebodyElse({ owner, now, onAsk }: SomebodyElseProps) {
+  useEffect(() => {
+    const timer = setInterval(onAsk, ASK_AGAIN);
+    return () => clearInterval(timer);
+  }, [onAsk]);
+  return (
+    <main className="mx-auto max-w-xl p-10">
+      <h1>Somebody else signed in here</h1>
+      <p className="my-3">
+        {now} has signed in in another window of this browser, and this page is {owner}’s. What {owner} gave and was not
+        sent yet is kept, and goes on when {owner} signs in again.
+      </p>
+      <Button tone="primary" onClick={() => window.location.assign("/")}>
+        Go on as {now}
+      </Button>
+    </main>
+  );
+}
+
 const ITEM =
   "block w-full cursor-pointer px-3 py-1.5 text-left outline-none data-[highlighted]:bg-heather-wash data-[state=checked]:font-semibold";
 
 function AccountMenu({ name }: { name: string }) {
   const { theme, setTheme } = useTheme();
   const signOut = useSignOut();
+  const navigate = useNavigate();
   return (
     <DropdownMenu.Root>
       <DropdownMenu.Trigger className="rounded-leaf px-2 py-1 hover:bg-vellum">
@@ -78,6 +112,9 @@ function AccountMenu({ name }: { name: string }) {
             ))}
           </DropdownMenu.RadioGroup>
           <DropdownMenu.Separator className="my-1 border-t border-rule" />
+          <DropdownMenu.Item className={ITEM} onSelect={() => void navigate("/account")}>
+            Your account
+          </DropdownMenu.Item>
           <DropdownMenu.Item className={ITEM} onSelect={() => signOut.mutate()}>
             Sign out
           </DropdownMenu.Item>

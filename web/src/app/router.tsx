@@ -13,6 +13,10 @@ export const router = createBrowserRouter([
     hydrateFallbackElement: <p role="status" className="p-6" />,
     children: [
       { path: "/", element: <HomePage /> },
+      {
+        path: "/account",
+        lazy: async () => ({ Component: (await import("../features/account/AccountPage")).AccountPage }),
+      },
       { path: "/bring-in", lazy: async () => ({ Component: (await import("../features/archive")).BringInPage }) },
       {
         path: "/sheets/:sheetId",

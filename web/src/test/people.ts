@@ -8,6 +8,7 @@ export const PEOPLE: Schemas["PersonView"][] = [
     role: "LEAD",
     grades: false,
     hasPassword: true,
+    accepted: true,
     declared: true,
   },
   {
@@ -17,6 +18,7 @@ export const PEOPLE: Schemas["PersonView"][] = [
     role: "RATER",
     grades: true,
     hasPassword: false,
+    accepted: true,
     declared: false,
   },
 ];

@@ -91,3 +91,13 @@ export function useLink() {
     onSuccess: enter,
   });
 }
+
+export const ownAccount = () =>
+  queryOptions({
+    queryKey: ["own-account"],
+    queryFn: ({ signal }) => unwrap(api.GET("/api/account", { signal })),
+  });
+
+export const changePassword = (body: Schemas["ChangePassword"]) => unwrap(api.PUT("/api/account/password", { body }));
+
+export const signOutElsewhere = () => unwrap(api.DELETE("/api/account/sessions"));

@@ -81,15 +81,19 @@ function Raters({ people }: { people: Person[] }) {
               key: "state",
               head: "Account",
               cell: (p) =>
-                p.hasPassword ? (
-                  "has a password"
-                ) : (
+                p.accepted ? (
                   <span className="inline-flex items-center gap-2">
-                    has not signed in yet
-                    <Button disabled={invite.isPending} onClick={() => invite.mutate(p.accountId, { onSuccess: show })}>
+                    {p.hasPassword ? "has a password" : "has not signed in yet"}
+                    <Button
+                      disabled={invite.isPending}
+                      aria-label={`New link for ${p.name}`}
+                      onClick={() => invite.mutate(p.accountId, { onSuccess: show })}
+                    >
                       New link
                     </Button>
                   </span>
+                ) : (
+                  "was asked, has not accepted yet"
                 ),
             },
             { key: "declared", head: "Expectation", cell: (p) => (p.declared ? "said" : "not said yet") },
@@ -141,6 +145,17 @@ function Raters({ people }: { people: Person[] }) {
       {add.isError && !(add.error instanceof ApiProblem && add.error.errors.length > 0) && (
         <Note tone="trouble" role="alert" className="mt-2">
           {add.error.message}
+        </Note>
+      )}
+      {add.data?.asked && (
+        <Note tone="info" role="status" className="mt-2">
+          Whoever signs in by this name has an account of their own. They are asked, and belong to the study once they
+          accept.
+        </Note>
+      )}
+      {invite.isError && (
+        <Note tone="trouble" role="alert" className="mt-2">
+          {invite.error.message}
         </Note>
       )}
       {remove.isError && (

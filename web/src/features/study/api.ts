@@ -129,3 +129,13 @@ export function useRemoveRater(studyId: string) {
     onSuccess: changed,
   });
 }
+
+export const askedFor = () =>
+  queryOptions({
+    queryKey: ["asked-for"],
+    queryFn: ({ signal }) => unwrap(api.GET("/api/asked", { signal })),
+  });
+
+export const accept = (studyId: string) => unwrap(api.POST("/api/asked/{studyId}", ofStudy(studyId)));
+
+export const decline = (studyId: string) => unwrap(api.DELETE("/api/asked/{studyId}", ofStudy(studyId)));

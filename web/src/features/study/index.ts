@@ -1,3 +1,4 @@
+export { AskedFor } from "./AskedFor";
 export {
   myStudies,
   peopleOfStudy,

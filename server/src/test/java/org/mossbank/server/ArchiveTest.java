@@ -894,7 +894,7 @@ public class ArchiveTest extends ServerTest {
         draft.first().put("question", "Is it right?");
         StudyInTheMaking.ok(draft.write(study));
         study.post("/brief/reopen", Map.of("reason", "Not done either."));
-        study.put("/expectation", Map.of("expects", "Teaselworth", "usesToday", ""));
+        as(RATER).put(study.path + "/expectation", Map.of("expects", "Teaselworth", "usesToday", ""));
         byte[] first = export(study.lead, study.id());
         assertThat(unzip(first).get("study.json")).contains("\"preparing\"");
         assertThat(unzip(first).get("rubric-history.json")).contains("\"as it comes\"");

@@ -1,5 +1,6 @@
 package org.mossbank.testkit;
 
+import java.net.URI;
 import java.sql.Connection;
 import java.sql.DriverManager;
 import java.sql.SQLException;
@@ -31,6 +32,20 @@ public record TestDatabase(String url, String user, String password) {
             throw new IllegalStateException(name + " is not set; run the tests with ./mossbank check");
         }
         return value;
+    }
+
+    /** The same database behind a wire that can be cut. */
+    public TestDatabase behind(Wire wire) {
+        return new TestDatabase(
+                url.replaceFirst(
+                        "127\\.0\\.0\\.1:\\d+", "127.0.0.1:" + wire.address().getPort()),
+                user,
+                password);
+    }
+
+    /** Where it listens. */
+    public URI address() {
+        return URI.create(url.substring("jdbc:".length()));
     }
 
     /** As the server reads it from its environment. */

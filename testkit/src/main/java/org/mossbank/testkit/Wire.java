@@ -11,7 +11,10 @@ import java.net.URI;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 
-/** What connects a browser with a server, and can be cut: nothing comes through then, whoever in the browser asks. */
+/**
+ * What connects a browser with a server, or a server with its database, and can be cut: nothing comes through then, whoever
+ * asks.
+ */
 public final class Wire implements AutoCloseable {
     private static final int MOST_WAITING = 50;
 
@@ -19,6 +22,7 @@ public final class Wire implements AutoCloseable {
     private final ServerSocket socket;
     private final Set<Socket> open = ConcurrentHashMap.newKeySet();
     private volatile boolean cut;
+    private volatile boolean losesAnswers;
 
     private Wire(URI server, ServerSocket socket) {
         this.server = server;
@@ -48,6 +52,12 @@ public final class Wire implements AutoCloseable {
 
     public void mend() {
         cut = false;
+        losesAnswers = false;
+    }
+
+    /** From now on what is asked arrives, and no answer comes back. */
+    public void loseAnswers() {
+        losesAnswers = true;
     }
 
     private void accept() {
@@ -74,14 +84,20 @@ public final class Wire implements AutoCloseable {
             throw e;
         }
         open.add(far);
-        start(() -> pass(near, far));
-        start(() -> pass(far, near));
+        start(() -> pass(near, far, false));
+        start(() -> pass(far, near, true));
     }
 
-    private void pass(Socket from, Socket to) {
+    private void pass(Socket from, Socket to, boolean isAnswer) {
         try (InputStream in = from.getInputStream();
                 OutputStream out = to.getOutputStream()) {
-            in.transferTo(out);
+            byte[] part = new byte[1 << 14];
+            for (int n = in.read(part); n >= 0; n = in.read(part)) {
+                if (isAnswer && losesAnswers) {
+                    return;
+                }
+                out.write(part, 0, n);
+            }
         } catch (IOException e) {
             // One side has gone; so goes the other.
         } finally {

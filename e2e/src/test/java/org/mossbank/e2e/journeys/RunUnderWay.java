@@ -110,7 +110,7 @@ final class RunUnderWay implements AutoCloseable {
         assertThat(after).hasSize(before + CELLS);
         List<JsonNode> interrupted = finished.path("cells")
                 .valueStream()
-                .filter(c -> c.path("notes").asString("").contains("The server stopped"))
+                .filter(c -> c.path("notes").asString("").contains("was not heard of"))
                 .toList();
         assertThat(interrupted)
                 .isNotEmpty()
@@ -121,6 +121,21 @@ final class RunUnderWay implements AutoCloseable {
             assertThat(kept).contains(a.path("id").asString());
             assertThat(a.path("text").asString()).isNotBlank();
         });
+    }
+
+    /** Every reply that was paid for is there whole, each asked for once, and nobody was given up. */
+    void isFinishedUndisturbed(URI address) throws InterruptedException {
+        ApiClient lead = lead(address);
+        JsonNode finished = await(lead, run, r -> r.path("state").asString().equals("FINISHED"));
+
+        assertThat(finished.path("cells").valueStream())
+                .hasSize(CELLS)
+                .allSatisfy(c -> assertThat(c.path("outcome").asString())
+                        .as(c.toString())
+                        .isEqualTo("COMPLETE"))
+                .noneSatisfy(c -> assertThat(c.path("notes").asString("")).contains("not heard of"));
+        assertThat(asked()).isEqualTo(CELLS);
+        assertThat(answers(lead, study)).hasSize(before + CELLS);
     }
 
     @Override

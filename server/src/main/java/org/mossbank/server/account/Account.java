@@ -24,6 +24,9 @@ class Account {
     @Column(name = "may_bring_in")
     private boolean mayBringIn;
 
+    @Nullable
+    private UUID invitedBy;
+
     private Instant createdAt;
 
     @Version
@@ -32,12 +35,14 @@ class Account {
     @SuppressWarnings("NullAway.Init")
     protected Account() {}
 
-    static Account of(String signInName, String displayName, boolean mayBringIn, Instant now) {
+    static Account of(
+            String signInName, String displayName, boolean mayBringIn, @Nullable UUID invitedBy, Instant now) {
         Account account = new Account();
         account.id = UUID.randomUUID();
         account.signInName = signInName;
         account.displayName = displayName;
         account.mayBringIn = mayBringIn;
+        account.invitedBy = invitedBy;
         account.createdAt = now;
         return account;
     }
@@ -45,6 +50,15 @@ class Account {
     void setUp(String name, String hash) {
         displayName = name;
         passwordHash = hash;
+    }
+
+    /** Its name stays. */
+    void change(String hash) {
+        passwordHash = hash;
+    }
+
+    boolean isInvitedBy(UUID other) {
+        return other.equals(invitedBy);
     }
 
     UUID id() {

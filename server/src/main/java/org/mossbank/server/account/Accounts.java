@@ -59,20 +59,27 @@ public class Accounts {
                 .collect(Collectors.toMap(AccountView::id, Function.identity()));
     }
 
-    /** Finds the account with this sign-in name, or makes one without a password. */
+    /**
+     * Somebody who is to belong to a study.
+     *
+     * @param invited whether whoever asks for them is who invited them, now or before; anybody else's account is asked
+     */
+    public record Found(AccountView account, boolean invited) {}
+
+    /** Finds the account with this sign-in name, or makes one without a password that this person invited. */
     @SystemOnly
     @Transactional
-    public AccountView findOrCreate(String signInName, String displayName) {
-        return accounts.findBySignInName(signInName)
-                .orElseGet(() -> accounts.save(Account.of(signInName, displayName, false, clock.instant())))
-                .view();
+    public Found findOrInvite(String signInName, String displayName, UUID inviter) {
+        Account account = accounts.findBySignInName(signInName)
+                .orElseGet(() -> accounts.save(Account.of(signInName, displayName, false, inviter, clock.instant())));
+        return new Found(account.view(), account.isInvitedBy(inviter));
     }
 
     /** Makes an account that may bring in studies. */
     @SystemOnly
     @Transactional
     public AccountView createLead(String signInName, String displayName) {
-        return accounts.save(Account.of(signInName, displayName, true, clock.instant()))
+        return accounts.save(Account.of(signInName, displayName, true, null, clock.instant()))
                 .view();
     }
 
@@ -92,19 +99,36 @@ public class Accounts {
     }
 
     /**
-     * Makes a one-time link for somebody; its token is kept nowhere.
+     * Makes a one-time link for somebody; its token is kept nowhere. Earlier links to them end.
      *
-     * @throws Problem 409 if the person has a password already
+     * @param inviter who asks for it; only whoever invited the person gets one
+     * @throws Problem 409 if somebody else invited them, or they may begin studies of their own
      */
     @SystemOnly
     @Transactional
-    public Invitation invite(UUID account) {
+    public Invitation invite(UUID account, UUID inviter) {
+        Account owner = accounts.lock(account).orElseThrow();
+        if (!owner.isInvitedBy(inviter) || owner.view().mayBringIn()) {
+            throw new Problem(
+                    ProblemType.HAS_PASSWORD,
+                    "Somebody else invited this person, or they have studies of their own. The administrator can make a link for them.");
+        }
+        links.deleteByAccountId(account);
         byte[] bytes = new byte[TOKEN_BYTES];
         random.nextBytes(bytes);
         String token = Base64.getUrlEncoder().withoutPadding().encodeToString(bytes);
-        acceptToken(account, token);
+        links.save(OneTimeLink.of(hash(token), account, clock.instant().plus(LINK_LIFE)));
         AccountView view = accounts.findById(account).orElseThrow().view();
         return new Invitation(account, view.displayName(), view.signInName(), token);
+    }
+
+    /** Ends every link to somebody who was taken out, unless another person's invitation made it. */
+    @SystemOnly
+    @Transactional
+    public void endLinks(UUID account, UUID inviter) {
+        if (accounts.findById(account).filter(a -> a.isInvitedBy(inviter)).isPresent()) {
+            links.deleteByAccountId(account);
+        }
     }
 
     /** Lets a token that was made elsewhere serve as a one-time link. */

@@ -12,11 +12,13 @@ import org.springframework.transaction.annotation.Transactional;
 class OneTimeLinks {
     private final OneTimeLinkRepository links;
     private final AccountRepository accounts;
+    private final Sessions sessions;
     private final Clock clock;
 
-    OneTimeLinks(OneTimeLinkRepository links, AccountRepository accounts, Clock clock) {
+    OneTimeLinks(OneTimeLinkRepository links, AccountRepository accounts, Sessions sessions, Clock clock) {
         this.links = links;
         this.accounts = accounts;
+        this.sessions = sessions;
         this.clock = clock;
     }
 
@@ -43,6 +45,7 @@ class OneTimeLinks {
         }
         links.deleteByAccountId(owner.id());
         owner.setUp(displayName, passwordHash);
+        sessions.endAll(owner.signInName());
         return owner;
     }
 

@@ -8,10 +8,12 @@ import org.mossbank.server.shared.ProblemType;
 import org.mossbank.server.shared.ProblemWriter;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
+import org.springframework.core.annotation.Order;
 import org.springframework.http.HttpMethod;
 import org.springframework.http.HttpStatus;
 import org.springframework.security.config.annotation.method.configuration.EnableMethodSecurity;
 import org.springframework.security.config.annotation.web.builders.HttpSecurity;
+import org.springframework.security.config.annotation.web.configurers.HeadersConfigurer;
 import org.springframework.security.crypto.bcrypt.BCryptPasswordEncoder;
 import org.springframework.security.crypto.password.PasswordEncoder;
 import org.springframework.security.web.SecurityFilterChain;
@@ -72,6 +74,33 @@ class SecurityConfiguration {
                 List.of(new ChangeSessionIdAuthenticationStrategy(), newToken));
     }
 
+    /** The client's files are everybody's: no session is looked for, so they come also while the database is away. */
+    @Bean
+    @Order(1)
+    SecurityFilterChain files(HttpSecurity http) throws Exception {
+        return http.securityMatcher(request -> !request.getRequestURI().startsWith("/api/")
+                        && !request.getRequestURI().startsWith("/actuator/")
+                        && request.getDispatcherType() != DispatcherType.ERROR)
+                .authorizeHttpRequests(requests -> requests.requestMatchers(HttpMethod.GET, "/**")
+                        .permitAll()
+                        .requestMatchers(HttpMethod.HEAD, "/**")
+                        .permitAll()
+                        .anyRequest()
+                        .denyAll())
+                .csrf(c -> c.disable())
+                .securityContext(c -> c.disable())
+                .sessionManagement(c -> c.disable())
+                .requestCache(c -> c.disable())
+                .logout(c -> c.disable())
+                .headers(SecurityConfiguration::headers)
+                .build();
+    }
+
+    private static void headers(HeadersConfigurer<HttpSecurity> headers) {
+        headers.contentSecurityPolicy(c -> c.policyDirectives(CONTENT_SECURITY_POLICY))
+                .referrerPolicy(r -> r.policy(ReferrerPolicy.NO_REFERRER));
+    }
+
     @Bean
     SecurityFilterChain filterChain(HttpSecurity http, ProblemWriter problems, SecurityContextRepository contexts)
             throws Exception {
@@ -84,8 +113,6 @@ class SecurityConfiguration {
                         .permitAll()
                         .requestMatchers("/api/**", "/actuator/**")
                         .authenticated()
-                        .requestMatchers(HttpMethod.GET, "/**")
-                        .permitAll()
                         .anyRequest()
                         .denyAll())
                 .securityContext(c -> c.securityContextRepository(contexts))
@@ -102,8 +129,7 @@ class SecurityConfiguration {
                                 problems.write(response, ProblemType.NOT_SIGNED_IN, "Sign in first."))
                         .accessDeniedHandler((request, response, why) -> problems.write(
                                 response, ProblemType.NOT_ALLOWED, "Your role in this study does not allow this.")))
-                .headers(h -> h.contentSecurityPolicy(c -> c.policyDirectives(CONTENT_SECURITY_POLICY))
-                        .referrerPolicy(r -> r.policy(ReferrerPolicy.NO_REFERRER)))
+                .headers(SecurityConfiguration::headers)
                 .build();
     }
 }

@@ -23,6 +23,8 @@ interface AnswerRepository extends JpaRepository<Answer, UUID> {
     @Query("select a from Answer a where a.id = :answer and a.studyId = :study")
     Optional<Answer> ofStudyById(UUID study, UUID answer);
 
+    boolean existsByStudyId(UUID studyId);
+
     boolean existsByStudyIdAndPromptId(UUID study, UUID prompt);
 
     boolean existsByStudyIdAndCandidateId(UUID study, UUID candidate);

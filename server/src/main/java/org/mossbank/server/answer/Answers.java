@@ -22,6 +22,7 @@ import org.mossbank.server.prompt.PromptUse;
 import org.mossbank.server.prompt.PromptView;
 import org.mossbank.server.shared.FreeKey;
 import org.mossbank.server.shared.SystemOnly;
+import org.mossbank.server.study.AnswersSeen;
 import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.dao.ConcurrencyFailureException;
 import org.springframework.stereotype.Component;
@@ -222,13 +223,18 @@ public class Answers {
         return answers.ofStudy(study).stream().map(Answer::view).toList();
     }
 
-    /** Keeps prompts and candidates from being pulled from under their answers. */
+    /** Keeps prompts and candidates from being pulled from under their answers; what is there has been seen. */
     @Component
-    static class AnswersThere implements PromptUse, CandidateUse {
+    static class AnswersThere implements PromptUse, CandidateUse, AnswersSeen {
         private final AnswerRepository answers;
 
         AnswersThere(AnswerRepository answers) {
             this.answers = answers;
+        }
+
+        @Override
+        public boolean isAnythingSeen(UUID study) {
+            return answers.existsByStudyId(study);
         }
 
         @Override

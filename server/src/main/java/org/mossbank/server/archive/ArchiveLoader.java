@@ -9,6 +9,7 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Set;
 import java.util.UUID;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.core.change.ChangeSize;
@@ -68,8 +69,12 @@ class ArchiveLoader {
         this.clock = clock;
     }
 
-    /** What loading made: the study, and its raters as accounts, in the archive's order; a lead who graded is none. */
-    record Loaded(UUID studyId, List<AccountView> raters) {}
+    /**
+     * What loading made: the study, and its raters as accounts, in the archive's order; a lead who graded is none.
+     *
+     * @param asked those who have accounts of their own and must accept first
+     */
+    record Loaded(UUID studyId, List<AccountView> raters, Set<UUID> asked) {}
 
     /** New ids by the archive's keys. */
     private record Ids(
@@ -107,16 +112,20 @@ class ArchiveLoader {
         StudyArchive archive = weighed.archive();
         Map<String, UUID> people = new LinkedHashMap<>();
         List<AccountView> raters = new ArrayList<>();
+        Set<UUID> asked = new LinkedHashSet<>();
         for (StudyArchive.Rater rater : archive.people().raters()) {
             if (rater.lead()) {
                 people.put(rater.signInName(), lead);
             } else {
-                AccountView account = accounts.findOrCreate(rater.signInName(), rater.name());
-                raters.add(account);
-                people.put(rater.signInName(), account.id());
+                Accounts.Found found = accounts.findOrInvite(rater.signInName(), rater.name(), lead);
+                raters.add(found.account());
+                people.put(rater.signInName(), found.account().id());
+                if (!found.invited()) {
+                    asked.add(found.account().id());
+                }
             }
         }
-        UUID study = studies.create(start(archive, lead, people));
+        UUID study = studies.create(start(archive, lead, people, asked));
         Map<String, UUID> kindIds = prompts.addKinds(study, archive.kinds());
         Map<String, UUID> promptIds = prompts.addPrompts(
                 study, archive.prompts().stream().map(p -> prompt(p, people)).toList(), kindIds);
@@ -144,10 +153,10 @@ class ArchiveLoader {
         if (!archive.head().preparing()) {
             openRound(study, archive, ids);
         }
-        return new Loaded(study, raters);
+        return new Loaded(study, raters, asked);
     }
 
-    private static Studies.NewStudy start(StudyArchive archive, UUID lead, Map<String, UUID> people) {
+    private static Studies.NewStudy start(StudyArchive archive, UUID lead, Map<String, UUID> people, Set<UUID> asked) {
         StudyArchive.Head head = archive.head();
         return new Studies.NewStudy(
                 head.title(),
@@ -157,6 +166,7 @@ class ArchiveLoader {
                 lead,
                 archive.people().leadGraded(),
                 new LinkedHashSet<>(people.values()),
+                asked,
                 head.reopenings(),
                 archive.people().expectations().stream()
                         .map(e -> new Declared(

@@ -99,8 +99,8 @@ class ArchiveService {
                 loaded.studyId(),
                 weighed.archive().head().title(),
                 loaded.raters().stream()
-                        .filter(r -> !r.hasPassword())
-                        .map(r -> accounts.invite(r.id()))
+                        .filter(r -> !r.hasPassword() && !loaded.asked().contains(r.id()))
+                        .map(r -> accounts.invite(r.id(), lead))
                         .toList(),
                 List.of());
     }

@@ -3,6 +3,7 @@ package org.mossbank.server.grading;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -94,7 +95,10 @@ class DeskService {
     /** The sheets of whoever asks, by study, in the order in which they come. */
     @PreAuthorize("isAuthenticated()")
     public List<SheetSummary> mine() {
-        List<Sheet> own = sheets.findByRaterIdOrderByStudyIdAscPlaceAsc(current.id());
+        Map<UUID, Boolean> accepted = new HashMap<>();
+        List<Sheet> own = sheets.findByRaterIdOrderByStudyIdAscPlaceAsc(current.id()).stream()
+                .filter(s -> accepted.computeIfAbsent(s.studyId(), study -> studies.hasAccepted(study, current.id())))
+                .toList();
         List<UUID> ids = own.stream().map(Sheet::id).toList();
         Map<UUID, Long> made = byId(sheets.countMarks(ids));
         Map<UUID, Long> answerCounts = byId(sheets.countAnswers(ids));

@@ -310,6 +310,10 @@ class PlanService {
         Arrays.stream(Step.values())
                 .filter(byStep::containsKey)
                 .forEach(step -> missing.addAll(byStep.get(step).missingBeforeRound(study)));
+        List<UUID> notAccepted = studies.notAccepted(study);
+        basis.raters.values().stream()
+                .filter(r -> notAccepted.contains(r.id()))
+                .forEach(r -> missing.add("Raters: " + r.displayName() + " was asked and has not accepted yet."));
         if (basis.raters.size() < 2) {
             missing.add("Raters: agreement needs two at least.");
         }

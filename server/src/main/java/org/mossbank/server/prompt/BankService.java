@@ -17,6 +17,7 @@ import org.mossbank.server.account.CurrentAccount;
 import org.mossbank.server.shared.Problem;
 import org.mossbank.server.study.Studies;
 import org.mossbank.server.study.StudyAccess;
+import org.springframework.security.access.AccessDeniedException;
 import org.springframework.security.access.prepost.PreAuthorize;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -116,6 +117,11 @@ class BankService {
         List<BankVersion> own = versions.of(bankPrompt);
         if (own.isEmpty()) {
             throw Problem.notFound("This prompt");
+        }
+        // Whoever grades it in an open round reads no key points and no reference answer here that their sheet does not
+        // show.
+        if (prompts.takenFrom(bankPrompt).stream().anyMatch(p -> access.mustNotKnow(p.studyId()))) {
+            throw new AccessDeniedException("You grade this prompt in a round that is open.");
         }
         Set<UUID> mine = Set.copyOf(studies.ofLead(current.id()));
         List<BankUse> uses = new ArrayList<>();

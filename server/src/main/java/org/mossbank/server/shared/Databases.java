@@ -16,9 +16,11 @@ import org.springframework.jdbc.datasource.lookup.AbstractRoutingDataSource;
  */
 @Configuration(proxyBeanMethods = false)
 class Databases {
-    /** Milliseconds; with what comes before and after, somebody is told within five seconds. */
-    private static final int LONGEST_WAIT_FOR_A_CONNECTION = 3_000;
+    /** Milliseconds. A request may ask twice, once for its session and once to let it go, and is answered within five seconds. */
+    private static final int LONGEST_WAIT_FOR_A_CONNECTION = 1_500;
 
+    private static final int LONGEST_VALIDATION = 750;
+    private static final int SECONDS_TO_CONNECT = 3;
     private static final int LONGEST_WAIT_FOR_A_LOCK = 3_000;
     private static final int LONGEST_STATEMENT = 20_000;
     private static final int LONGEST_READ = 60_000;
@@ -62,10 +64,10 @@ class Databases {
         pool.setPassword(place.password);
         pool.setMaximumPoolSize(size);
         pool.setConnectionTimeout(LONGEST_WAIT_FOR_A_CONNECTION);
-        pool.setValidationTimeout(LONGEST_WAIT_FOR_A_CONNECTION / 2);
+        pool.setValidationTimeout(LONGEST_VALIDATION);
         pool.setInitializationFailTimeout(startPatience);
-        pool.addDataSourceProperty("connectTimeout", LONGEST_WAIT_FOR_A_CONNECTION / 1_000);
-        pool.addDataSourceProperty("loginTimeout", LONGEST_WAIT_FOR_A_CONNECTION / 1_000);
+        pool.addDataSourceProperty("connectTimeout", SECONDS_TO_CONNECT);
+        pool.addDataSourceProperty("loginTimeout", SECONDS_TO_CONNECT);
         pool.addDataSourceProperty("socketTimeout", longestStatement / 1_000 + SOCKET_SECONDS_BEYOND);
         pool.addDataSourceProperty("tcpKeepAlive", true);
         pool.setConnectionInitSql(

@@ -4,6 +4,7 @@ import java.io.EOFException;
 import java.sql.SQLException;
 import java.util.Optional;
 import java.util.UUID;
+import org.apache.tomcat.util.http.InvalidParameterException;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.dao.DataIntegrityViolationException;
@@ -26,6 +27,9 @@ final class Failures {
         Optional<Problem> bySize = bySize(failure);
         if (bySize.isPresent()) {
             return bySize.get();
+        }
+        if (failure instanceof InvalidParameterException) {
+            return new Problem(ProblemType.MALFORMED_REQUEST, "The address cannot be understood.");
         }
         if (failure instanceof OptimisticLockingFailureException
                 || failure instanceof DataIntegrityViolationException) {

@@ -21,21 +21,38 @@ class Membership {
     private Role role;
 
     private boolean grades;
+    private boolean accepted;
 
     @SuppressWarnings("NullAway.Init")
     protected Membership() {}
+
+    /** Of somebody with an account of their own, who is asked first. */
+    static Membership asked(UUID studyId, UUID accountId, Role role) {
+        Membership membership = of(studyId, accountId, role);
+        membership.accepted = false;
+        return membership;
+    }
 
     static Membership of(UUID studyId, UUID accountId, Role role) {
         Membership membership = new Membership();
         membership.key = new Key(studyId, accountId);
         membership.role = role;
         membership.grades = role == Role.RATER;
+        membership.accepted = true;
         return membership;
     }
 
     /** A lead takes sheets like any rater. */
     void takeSheets() {
         grades = true;
+    }
+
+    void accept() {
+        accepted = true;
+    }
+
+    boolean isAccepted() {
+        return accepted;
     }
 
     UUID studyId() {

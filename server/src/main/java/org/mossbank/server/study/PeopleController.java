@@ -44,6 +44,23 @@ class PeopleController {
         return people.invite(studyId, raterId);
     }
 
+    @GetMapping("/api/asked")
+    List<PeopleService.Asked> asked() {
+        return people.asked();
+    }
+
+    @PostMapping("/api/asked/{studyId}")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void accept(@PathVariable UUID studyId) {
+        people.accept(studyId);
+    }
+
+    @DeleteMapping("/api/asked/{studyId}")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void decline(@PathVariable UUID studyId) {
+        people.decline(studyId);
+    }
+
     @GetMapping("/api/studies/{studyId}/expectation")
     PeopleService.OwnExpectation expectation(@PathVariable UUID studyId) {
         return people.expectation(studyId);

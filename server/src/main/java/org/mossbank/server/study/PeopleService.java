@@ -9,7 +9,9 @@ import java.time.Clock;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.UUID;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.server.account.AccountView;
 import org.mossbank.server.account.Accounts;
@@ -30,6 +32,7 @@ class PeopleService {
     private final ExpectationRepository expectations;
     private final Accounts accounts;
     private final CurrentAccount current;
+    private final List<AnswersSeen> seen;
     private final EntityManager entities;
     private final Clock clock;
 
@@ -39,6 +42,7 @@ class PeopleService {
             ExpectationRepository expectations,
             Accounts accounts,
             CurrentAccount current,
+            List<AnswersSeen> seen,
             EntityManager entities,
             Clock clock) {
         this.studies = studies;
@@ -46,6 +50,7 @@ class PeopleService {
         this.expectations = expectations;
         this.accounts = accounts;
         this.current = current;
+        this.seen = seen;
         this.entities = entities;
         this.clock = clock;
     }
@@ -53,6 +58,7 @@ class PeopleService {
     /**
      * @param grades      whether the person grades
      * @param hasPassword whether they can sign in, or still need a link
+     * @param accepted    whether they belong to the study; somebody with an account of their own is asked first
      * @param declared    whether they have said what they expect; what it was is not told here
      */
     record PersonView(
@@ -62,6 +68,7 @@ class PeopleService {
             Role role,
             boolean grades,
             boolean hasPassword,
+            boolean accepted,
             boolean declared) {}
 
     @PreAuthorize("@studyAccess.mayLead(#study)")
@@ -85,6 +92,7 @@ class PeopleService {
                 membership.role(),
                 membership.grades(),
                 account.hasPassword(),
+                membership.isAccepted(),
                 declared.contains(account.id()));
     }
 
@@ -97,11 +105,15 @@ class PeopleService {
 
             @NotBlank @Size(max = 200) String name) {}
 
-    /** @param invitation how they get in, if they have no password yet; shown this once */
-    record AddedRater(UUID accountId, @Nullable Invitation invitation) {}
+    /**
+     * @param invitation how they get in, if they have no password yet; shown this once
+     * @param asked      whether they have an account of their own, and are asked first
+     */
+    record AddedRater(UUID accountId, @Nullable Invitation invitation, boolean asked) {}
 
     /**
-     * Adds a rater. A person who has an account keeps their name; one who has none gets a one-time link.
+     * Adds a rater. Who has no account gets one, and a one-time link; who was invited by the same person before belongs to
+     * the study at once; anybody else's account is asked, and belongs to it once they accept.
      *
      * @throws Problem 409 if they belong to the study, or its round was opened
      */
@@ -109,14 +121,20 @@ class PeopleService {
     @Transactional
     public AddedRater add(UUID study, AddRater request) {
         studies.requirePreparing(study);
-        AccountView account =
-                accounts.findOrCreate(request.signInName(), request.name().strip());
+        Accounts.Found found =
+                accounts.findOrInvite(request.signInName(), request.name().strip(), current.id());
+        AccountView account = found.account();
         if (memberships.existsById(new Membership.Key(study, account.id()))) {
             throw new Problem(ProblemType.INVALID_REQUEST, "This person belongs to the study already.")
                     .withErrors(List.of(new Problem.FieldError("signInName", "belongs to the study already")));
         }
+        if (!found.invited()) {
+            entities.persist(Membership.asked(study, account.id(), Role.RATER));
+            return new AddedRater(account.id(), null, true);
+        }
         entities.persist(Membership.of(study, account.id(), Role.RATER));
-        return new AddedRater(account.id(), account.hasPassword() ? null : accounts.invite(account.id()));
+        return new AddedRater(
+                account.id(), account.hasPassword() ? null : accounts.invite(account.id(), current.id()), false);
     }
 
     /** Takes a rater out again, while nothing is graded. */
@@ -127,6 +145,7 @@ class PeopleService {
         Membership membership = raterOrNotFound(study, rater);
         expectations.deleteById(new Membership.Key(study, rater));
         memberships.delete(membership);
+        accounts.endLinks(rater, current.id());
     }
 
     private Membership raterOrNotFound(UUID study, UUID rater) {
@@ -137,15 +156,71 @@ class PeopleService {
     }
 
     /**
-     * Makes a new one-time link for a rater of this study who has no password yet.
+     * Makes a new one-time link for a rater of this study, also for one who has lost their password; earlier ones end. Only
+     * for whom whoever asks has invited, and who belongs to nobody else's study: a link lets in wherever they are.
      *
-     * @throws Problem 404 if the person is no rater of this study; 409 if they have a password
+     * @throws Problem 404 if the person is no rater of this study; 409 if the link is not theirs to make
      */
     @PreAuthorize("@studyAccess.mayLead(#study)")
     @Transactional
     public Invitation invite(UUID study, UUID rater) {
         raterOrNotFound(study, rater);
-        return accounts.invite(rater);
+        Set<UUID> own = Set.copyOf(studies.ofLead(current.id()));
+        boolean elsewhere =
+                memberships.ofAccount(rater).stream().anyMatch(m -> m.isAccepted() && !own.contains(m.studyId()));
+        if (elsewhere) {
+            throw new Problem(
+                    ProblemType.HAS_PASSWORD,
+                    "This person belongs to somebody else's study as well. The administrator can make a link for them.");
+        }
+        return accounts.invite(rater, current.id());
+    }
+
+    /** A study that asks for somebody. */
+    record Asked(UUID studyId, String title, String lead) {}
+
+    /** The studies that ask for whoever asks. */
+    @PreAuthorize("isAuthenticated()")
+    public List<Asked> asked() {
+        return memberships.ofAccount(current.id()).stream()
+                .filter(m -> !m.isAccepted())
+                .map(m -> new Asked(m.studyId(), studies.get(m.studyId()).title(), leadOf(m.studyId())))
+                .toList();
+    }
+
+    private String leadOf(UUID study) {
+        List<UUID> leads = memberships.ofStudy(study).stream()
+                .filter(m -> m.role() == Role.LEAD)
+                .map(Membership::accountId)
+                .toList();
+        return accounts.byId(leads).values().stream()
+                .map(AccountView::displayName)
+                .sorted()
+                .collect(Collectors.joining(", "));
+    }
+
+    /** Belongs to the study from now on. */
+    @PreAuthorize("isAuthenticated()")
+    @Transactional
+    public void accept(UUID study) {
+        open(study).accept();
+    }
+
+    /** Does not want to; with the round open their sheets stay, for the lead to hand over. */
+    @PreAuthorize("isAuthenticated()")
+    @Transactional
+    public void decline(UUID study) {
+        Membership asked = open(study);
+        if (studies.stage(study) == RoundStage.Stage.PREPARING) {
+            memberships.delete(asked);
+        }
+    }
+
+    private Membership open(UUID study) {
+        return memberships
+                .findById(new Membership.Key(study, current.id()))
+                .filter(m -> !m.isAccepted())
+                .orElseThrow(() -> Problem.notFound("This question"));
     }
 
     /**
@@ -172,8 +247,18 @@ class PeopleService {
                 shown.map(Declared::usesToday).orElse(""));
     }
 
-    /** Until the round opens, it may be changed; after that, only given once, before the first sheet. */
+    /**
+     * Where it is asked for: until the round opens, it may be changed; after that, only given once, before the first sheet. A
+     * lead reads answers as they come in, and then it is too late.
+     */
     private boolean isOpen(UUID study, boolean declared) {
+        if (!studies.get(study).brief().asksExpectations()) {
+            return false;
+        }
+        boolean leads = studies.members(study).get(current.id()) == Role.LEAD;
+        if (leads && seen.stream().anyMatch(s -> s.isAnythingSeen(study))) {
+            return false;
+        }
         return switch (studies.stage(study)) {
             case PREPARING -> !declared || !studies.get(study).isBriefClosed();
             case GRADING -> !declared;

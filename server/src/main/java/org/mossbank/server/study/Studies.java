@@ -46,7 +46,11 @@ public class Studies {
         this.clock = clock;
     }
 
-    /** What a new study starts from; people by account. */
+    /**
+     * What a new study starts from; people by account.
+     *
+     * @param asked those of the raters who have accounts of their own, and belong to the study once they accept
+     */
     public record NewStudy(
             String title,
             Brief brief,
@@ -55,6 +59,7 @@ public class Studies {
             UUID lead,
             boolean leadGrades,
             Set<UUID> raters,
+            Set<UUID> asked,
             List<Reopening> reopenings,
             List<Declared> expectations) {}
 
@@ -73,7 +78,10 @@ public class Studies {
         entities.persist(lead);
         start.raters().stream()
                 .filter(rater -> !rater.equals(start.lead()))
-                .forEach(rater -> entities.persist(Membership.of(study.id(), rater, Role.RATER)));
+                .forEach(rater -> entities.persist(
+                        start.asked().contains(rater)
+                                ? Membership.asked(study.id(), rater, Role.RATER)
+                                : Membership.of(study.id(), rater, Role.RATER)));
         start.reopenings().forEach(r -> entities.persist(BriefReopening.of(study.id(), r)));
         for (Declared declared : start.expectations()) {
             Expectation expectation = Expectation.of(new Membership.Key(study.id(), declared.accountId()));
@@ -105,6 +113,24 @@ public class Studies {
     public List<UUID> raters(UUID study) {
         return memberships.ofStudy(study).stream()
                 .filter(Membership::grades)
+                .map(Membership::accountId)
+                .toList();
+    }
+
+    /** Whether somebody belongs to a study, and has accepted where they were asked. */
+    @SystemOnly
+    public boolean hasAccepted(UUID study, UUID account) {
+        return memberships
+                .findById(new Membership.Key(study, account))
+                .filter(Membership::isAccepted)
+                .isPresent();
+    }
+
+    /** Raters who were asked and have not accepted. */
+    @SystemOnly
+    public List<UUID> notAccepted(UUID study) {
+        return memberships.ofStudy(study).stream()
+                .filter(m -> !m.isAccepted())
                 .map(Membership::accountId)
                 .toList();
     }

@@ -31,6 +31,7 @@ public class StudyAccess {
     private Membership membership(UUID study) {
         return memberships
                 .findById(new Membership.Key(study, current.id()))
+                .filter(Membership::isAccepted)
                 .orElseThrow(() -> Problem.notFound("This study"));
     }
 
@@ -54,6 +55,14 @@ public class StudyAccess {
     /** Names, measures, all grades and results: the lead, and raters once the round is closed. */
     public boolean maySeeAll(UUID study) {
         return !isBlind(membership(study));
+    }
+
+    /** Whether somebody belongs to a study in which they must not know yet what others do. */
+    public boolean mustNotKnow(UUID study) {
+        return memberships
+                .findById(new Membership.Key(study, current.id()))
+                .filter(this::isBlind)
+                .isPresent();
     }
 
     /** Whoever grades knows nothing until the round is closed; a lead who grades only while it is open. */

@@ -62,6 +62,7 @@ class StudyService {
     @PreAuthorize("isAuthenticated()")
     public List<StudySummary> mine() {
         Map<UUID, Membership> own = memberships.ofAccount(current.id()).stream()
+                .filter(Membership::isAccepted)
                 .collect(Collectors.toMap(Membership::studyId, Function.identity()));
         return studies.findAllById(own.keySet()).stream()
                 .map(Study::view)

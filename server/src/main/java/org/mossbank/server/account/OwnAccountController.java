@@ -1,0 +1,36 @@
+package org.mossbank.server.account;
+
+import jakarta.servlet.http.HttpSession;
+import jakarta.validation.Valid;
+import org.springframework.web.bind.annotation.DeleteMapping;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RestController;
+
+@RestController
+@RequestMapping("/api/account")
+class OwnAccountController {
+    private final OwnAccountService accounts;
+
+    OwnAccountController(OwnAccountService accounts) {
+        this.accounts = accounts;
+    }
+
+    @GetMapping
+    OwnAccountService.OwnAccount own(HttpSession session) {
+        return accounts.own(session.getId());
+    }
+
+    @PutMapping("/password")
+    OwnAccountService.OwnAccount changePassword(
+            @Valid @RequestBody OwnAccountService.ChangePassword request, HttpSession session) {
+        return accounts.changePassword(request, session.getId());
+    }
+
+    @DeleteMapping("/sessions")
+    OwnAccountService.OwnAccount signOutElsewhere(HttpSession session) {
+        return accounts.signOutElsewhere(session.getId());
+    }
+}
