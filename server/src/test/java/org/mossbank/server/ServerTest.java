@@ -69,6 +69,7 @@ public abstract class ServerTest extends AbstractTestNGSpringContextTests {
         registry.add("mossbank.git.roots", REPOSITORIES::toString);
         registry.add("mossbank.allowed.sources", () -> "127.0.0.1");
         registry.add("mossbank.secrets.standin", () -> SECRET);
+        registry.add("mossbank.hosts.standin", () -> "127.0.0.1");
         registry.add("mossbank.demo.enabled", () -> "true");
         registry.add("mossbank.demo.folder", () -> ROOT.resolve("demo").toString());
     }

@@ -18,14 +18,26 @@ public class ClockSkewTest {
     @Test
     public void twoServersWhoseClocksDifferDoNotTakeEachOthersWork() throws Exception {
         TestDatabase database = TestDatabase.create();
-        Map<String, String> settings =
-                Map.of("MOSSBANK_ALLOWED_SOURCES", "127.0.0.1", "MOSSBANK_SECRETS_STANDIN", SECRET);
+        Map<String, String> settings = Map.of(
+                "MOSSBANK_ALLOWED_SOURCES",
+                "127.0.0.1",
+                "MOSSBANK_HOSTS_STANDIN",
+                "127.0.0.1",
+                "MOSSBANK_SECRETS_STANDIN",
+                SECRET);
         Map<String, String> ahead = Map.of(
-                "MOSSBANK_ALLOWED_SOURCES", "127.0.0.1",
-                "MOSSBANK_SECRETS_STANDIN", SECRET,
-                "LD_PRELOAD", "/usr/lib/x86_64-linux-gnu/faketime/libfaketime.so.1",
-                "FAKETIME", "+60s",
-                "FAKETIME_DONT_FAKE_MONOTONIC", "1");
+                "MOSSBANK_ALLOWED_SOURCES",
+                "127.0.0.1",
+                "MOSSBANK_HOSTS_STANDIN",
+                "127.0.0.1",
+                "MOSSBANK_SECRETS_STANDIN",
+                SECRET,
+                "LD_PRELOAD",
+                "/usr/lib/x86_64-linux-gnu/faketime/libfaketime.so.1",
+                "FAKETIME",
+                "+60s",
+                "FAKETIME_DONT_FAKE_MONOTONIC",
+                "1");
         try (ServerProcess first = ServerProcess.startDemo(ROOT, database, settings);
                 ServerProcess second = ServerProcess.startDemo(ROOT, database, ahead);
                 RunUnderWay run = new RunUnderWay(ROOT, SECRET)) {

@@ -23,7 +23,15 @@ public class CrashTest {
 
     private static ServerProcess start(TestDatabase database) {
         return ServerProcess.startDemo(
-                ROOT, database, Map.of("MOSSBANK_ALLOWED_SOURCES", "127.0.0.1", "MOSSBANK_SECRETS_STANDIN", SECRET));
+                ROOT,
+                database,
+                Map.of(
+                        "MOSSBANK_ALLOWED_SOURCES",
+                        "127.0.0.1",
+                        "MOSSBANK_HOSTS_STANDIN",
+                        "127.0.0.1",
+                        "MOSSBANK_SECRETS_STANDIN",
+                        SECRET));
     }
 
     @BeforeClass

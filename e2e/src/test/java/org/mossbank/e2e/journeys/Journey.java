@@ -38,6 +38,8 @@ public abstract class Journey {
                         REPOSITORIES.toString(),
                         "MOSSBANK_ALLOWED_SOURCES",
                         "127.0.0.1",
+                        "MOSSBANK_HOSTS_STANDIN",
+                        "127.0.0.1",
                         "MOSSBANK_SECRETS_STANDIN",
                         SECRET));
     }

@@ -46,7 +46,13 @@ public class OutageTest {
         server = ServerProcess.startDemo(
                 ROOT,
                 database.behind(toDatabase),
-                Map.of("MOSSBANK_ALLOWED_SOURCES", "127.0.0.1", "MOSSBANK_SECRETS_STANDIN", SECRET));
+                Map.of(
+                        "MOSSBANK_ALLOWED_SOURCES",
+                        "127.0.0.1",
+                        "MOSSBANK_HOSTS_STANDIN",
+                        "127.0.0.1",
+                        "MOSSBANK_SECRETS_STANDIN",
+                        SECRET));
         toServer = Wire.to(server.address());
         browser = Browser.open(toServer.address());
     }

@@ -18,5 +18,6 @@ public record StartingFile(
         @NotNull @Size(max = StartingFile.LONGEST) String text) {
     static final int LONGEST = 1 << 20;
     /** No empty, hidden-upwards or absolute steps, no backslash, no control character. */
-    public static final String PATH = "(?!.*(?:^|/)\\.{1,2}(?:/|$))[^/\\\\\\p{Cntrl}]+(?:/[^/\\\\\\p{Cntrl}]+)*";
+    public static final String PATH =
+            "(?s)(?!.{301})(?!.*(?:^|/)\\.{1,2}(?:/|$))[^/\\\\\\p{Cntrl}]+(?:/[^/\\\\\\p{Cntrl}]+)*";
 }

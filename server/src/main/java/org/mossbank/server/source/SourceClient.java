@@ -47,7 +47,9 @@ class SourceClient implements DisposableBean {
     private static final int CONNECT_SECONDS = 10;
     private static final int MOST_CONNECTIONS = 200;
     private static final int TOLD_OF_A_FAULT = 300;
-    private static final int MOST_BYTES_OF_A_FAULT = 4000;
+    /** Far more than is told, so that what is told is cut from a text in which secrets were hidden. */
+    private static final int MOST_BYTES_OF_A_FAULT = 64 << 10;
+
     private static final Set<Integer> WORTH_A_RETRY = Set.of(408, 425, 429, 500, 502, 503, 504);
 
     private final AllowedAddresses allowed;
@@ -159,7 +161,8 @@ class SourceClient implements DisposableBean {
         Exchange(SourceContent source, Reply.Progress progress, Cancel cancel) {
             this.source = source;
             this.cancel = cancel;
-            this.reader = new ReplyReader(source, this::elapsedMs, (text, ms) -> progress.came(secrets.hide(text), ms));
+            this.reader =
+                    new ReplyReader(source, this::elapsedMs, (text, ms) -> progress.came(secrets.hideSoFar(text), ms));
         }
 
         private long elapsedMs() {
@@ -192,7 +195,7 @@ class SourceClient implements DisposableBean {
 
         private HttpUriRequestBase request(List<Turn> turns, int attempt) {
             HttpUriRequestBase request = new HttpUriRequestBase(source.method().name(), URI.create(source.url()));
-            source.headers().forEach(h -> request.setHeader(h.name(), secrets.fill(h.value())));
+            source.headers().forEach(h -> request.setHeader(h.name(), secrets.fill(source.url(), h.value())));
             String body = BodyTemplate.of(source).fill(turns, attempt, source.mostOutputTokens());
             request.setEntity(new StringEntity(body, ContentType.APPLICATION_JSON));
             request.setConfig(RequestConfig.custom()
@@ -223,12 +226,12 @@ class SourceClient implements DisposableBean {
                     retryAfter(response.getFirstHeader("Retry-After")));
         }
 
-        private static String told(ClassicHttpResponse response) throws IOException {
+        private String told(ClassicHttpResponse response) throws IOException {
             if (response.getEntity() == null) {
                 return ".";
             }
             try (InputStream in = response.getEntity().getContent()) {
-                String text = new String(in.readNBytes(MOST_BYTES_OF_A_FAULT), StandardCharsets.UTF_8)
+                String text = secrets.hide(new String(in.readNBytes(MOST_BYTES_OF_A_FAULT), StandardCharsets.UTF_8))
                         .replaceAll("[\\p{Cntrl}\\s]+", " ")
                         .strip();
                 return text.isEmpty()

@@ -58,10 +58,10 @@ public record SourceContent(
         @Min(1000) @Max(3_600_000) long timeLimitMs,
         @Min(1) @Max(10) int mostTries,
         @Min(1) @Max(20) int mostAtOnce) {
-    /** RFC 6901: empty, or steps that each begin with a slash; a tilde only as ~0 or ~1. */
-    static final String POINTER = "(?:/(?:[^~/]|~[01])*)*";
+    /** RFC 6901, and no longer than it is sensible, as the match goes deeper with every step: empty, or steps that each begin with a slash; a tilde only as ~0 or ~1. */
+    static final String POINTER = "(?s)(?!.{501})(?:/(?:[^~/]|~[01])*)*";
 
-    static final String POINTER_RULE = "must be a JSON Pointer such as /reply/text";
+    static final String POINTER_RULE = "must be a JSON Pointer such as /reply/text, of at most 500 characters";
 
     public SourceContent {
         headers = List.copyOf(headers);

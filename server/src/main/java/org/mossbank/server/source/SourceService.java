@@ -7,6 +7,8 @@ import jakarta.validation.constraints.NotBlank;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
 import java.util.List;
+import java.util.Locale;
+import java.util.Set;
 import java.util.UUID;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.server.candidate.CandidateView;
@@ -107,15 +109,26 @@ class SourceService {
         return SourceView.of(source);
     }
 
+    /** They say where a request goes, how it is sent and for whom. */
+    private static final Set<String> OURS =
+            Set.of("host", "connection", "upgrade", "cookie", "content-length", "transfer-encoding", "forwarded");
+
     private void check(SourceContent content) {
         allowed.fault(content.url()).ifPresent(why -> {
             throw Problem.invalid("content.url", why);
         });
         for (int i = 0; i < content.headers().size(); i++) {
             String field = "content.headers[" + i + "].value";
+            String header = content.headers().get(i).name().toLowerCase(Locale.ROOT);
+            if (OURS.contains(header) || header.startsWith("x-forwarded-")) {
+                throw Problem.invalid("content.headers[" + i + "].name", "is set by the server itself");
+            }
             secrets.unknownIn(content.headers().get(i).value()).ifPresent(name -> {
                 throw Problem.invalid(
                         field, "names the secret " + name + ", which the server's administrator did not give");
+            });
+            secrets.notFor(content.url(), content.headers().get(i).value()).ifPresent(name -> {
+                throw Problem.invalid(field, "names the secret " + name + ", which may not be sent to this address");
             });
         }
         Sources.fault(content).ifPresent(fault -> {

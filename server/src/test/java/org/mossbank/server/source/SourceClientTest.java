@@ -23,7 +23,8 @@ import org.testng.annotations.Test;
 /** Every fault of the stand-in, and every way to an address that must not be reached. */
 public class SourceClientTest {
     private static final String PASS = "heron under the jetty";
-    private static final Secrets SECRETS = new Secrets(Map.of("standin", PASS));
+    private static final Secrets SECRETS =
+            new Secrets(Map.of("standin", PASS), Map.of("standin", "127.0.0.1,models.example"));
     private static final List<Turn> ASKED = List.of(new Turn("Why is berth 4 never free?", null));
 
     private StandIn standIn;
