@@ -467,6 +467,30 @@ public class RunTest extends ServerTest {
         assertThat(standIn.asked("quillwort")).isEqualTo(asked);
     }
 
+    /** The cell is written down by another server while its reply still comes: the reply was paid for, and is kept and told. */
+    @Test
+    public void aReplyThatComesTooLateIsKeptBesideWhatCounts() throws Exception {
+        StudyInTheMaking own = study("quillwort?fault=slow&hurry=8");
+        String id = start(own, all(own));
+        await(own, id, r -> r.at("/cells/0/tokensSoFar").asLong() > 0);
+        try (var connection =
+                        java.sql.DriverManager.getConnection(DATABASE.url(), DATABASE.user(), DATABASE.password());
+                var statement = connection.prepareStatement(
+                        "update run_cell set state = 'DONE', owner = null, lease_until = null, version = version + 1 "
+                                + "where run_id = ?::uuid and place = 0")) {
+            statement.setString(1, id);
+            assertThat(statement.executeUpdate()).isEqualTo(1);
+        }
+
+        JsonNode run = await(own, id, r -> r.at("/cells/0/late").asBoolean());
+
+        assertThat(run.at("/cells/0/notes").asString()).startsWith("A reply came after the cell was written down");
+        String late =
+                own.get("/runs/" + id + "/cells/0/late-reply").path("text").asString();
+        assertThat(late).isNotBlank();
+        assertThat(unzip(export(own.lead, own.id())).get("run-cells.csv")).contains("late_reply");
+    }
+
     @Test
     public void aRoundDoesNotOpenWhileARunCollects() throws Exception {
         StudyInTheMaking own = study("brindle?fault=hang");

@@ -47,6 +47,7 @@ public final class ServerProcess implements AutoCloseable {
                             "-XX:TieredStopAtLevel=" + settings.getOrDefault("MOSSBANK_JIT", "1"),
                             "-XX:+UseSerialGC",
                             "-Xmx1g",
+                            "-XX:+ExitOnOutOfMemoryError",
                             // As the start command does: beans and queries are made when first asked for.
                             "-Dspring.main.lazy-initialization=true",
                             "-Dspring.data.jpa.repositories.bootstrap-mode=lazy",
@@ -137,6 +138,15 @@ public final class ServerProcess implements AutoCloseable {
 
     public URI address() {
         return address;
+    }
+
+    /** Of its process. */
+    public long id() {
+        return process.pid();
+    }
+
+    public boolean isAlive() {
+        return process.isAlive();
     }
 
     /** SIGKILL, as a crash would end it. */

@@ -1,0 +1,158 @@
+// @vitest-environment happy-dom
+// First, so that the client finds its stand-in for the server.
+import { server } from "./page";
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { render, screen, waitFor } from "@testing-library/react";
+import userEvent from "@testing-library/user-event";
+import { MemoryRouter, Route, Routes } from "react-router";
+import { describe, expect, it } from "vitest";
+import type { Schemas } from "../api/client";
+import { SignedInLayout } from "../app/SignedInLayout";
+import { AccountPage } from "../features/account/AccountPage";
+import { deliver } from "../features/desk/deliver";
+import { AskedFor } from "../features/study";
+
+const account = (id: string, displayName: string): Schemas["AccountView"] => ({
+  id,
+  signInName: id,
+  displayName,
+  hasPassword: true,
+  mayBringIn: false,
+});
+
+function at(address: string) {
+  const client = new QueryClient({ defaultOptions: { queries: { retry: false, staleTime: 0 } } });
+  render(
+    <QueryClientProvider client={client}>
+      <MemoryRouter initialEntries={[address]}>
+        <Routes>
+          <Route element={<SignedInLayout />}>
+            <Route path="account" element={<AccountPage />} />
+            <Route
+              path="/"
+              element={
+                <>
+                  <AskedFor />
+                  <p>the page</p>
+                </>
+              }
+            />
+          </Route>
+        </Routes>
+      </MemoryRouter>
+    </QueryClientProvider>,
+  );
+  return client;
+}
+
+describe("a page whose owner is not signed in any more", () => {
+  it("stands still, says so, and goes on when its owner is back", async () => {
+    let who = account("ase", "Åse Lund");
+    server()
+      .on("GET /api/session", () => ({ body: { account: who } }))
+      .on("GET /api/asked", () => ({ body: [] }));
+    const client = at("/");
+    await screen.findByText("the page");
+    who = account("bo", "Bo Ek");
+    await client.invalidateQueries({ queryKey: ["session"] });
+    await screen.findByRole("heading", { name: "Somebody else signed in here" });
+    expect(screen.getByText(/Bo Ek has signed in/).textContent).toContain("this page is Åse Lund’s");
+    expect(screen.queryByText("the page")).toBeNull();
+    who = account("ase", "Åse Lund");
+    expect(await screen.findByText("the page")).toBeDefined();
+  });
+
+  it("keeps what it has when one question for the session fails", async () => {
+    let fails = false;
+    const problem = { type: "https://mossbank.example/problems/database-away", title: "Away", status: 503 };
+    server()
+      .on("GET /api/session", () =>
+        fails ? { status: 503, body: problem } : { body: { account: account("ase", "Åse Lund") } },
+      )
+      .on("GET /api/asked", () => ({ body: [] }));
+    const client = at("/");
+    await screen.findByText("the page");
+    fails = true;
+    await client.invalidateQueries({ queryKey: ["session"] });
+    expect(screen.getByText("the page")).toBeDefined();
+  });
+});
+
+describe("sending a change", () => {
+  const change = {
+    kind: "reason" as const,
+    changeId: "1",
+    baseRevision: 0,
+    answerId: "a",
+    text: "So.",
+  };
+  const path = "PUT /api/sheets/s/answers/a/reason";
+  const refused = (status: number, type: string, more: object = {}) => ({
+    status,
+    body: { type: `https://mossbank.example/problems/${type}`, title: type, status, ...more },
+  });
+
+  it.each([
+    [refused(409, "other-account"), { result: "other-account" }],
+    [refused(401, "not-signed-in"), { result: "signed-out" }],
+    [refused(503, "database-away", { detail: "Away." }), { result: "unreachable", trouble: "Away." }],
+    [refused(507, "database-full", { detail: "Full." }), { result: "unreachable", trouble: "Full." }],
+    [refused(409, "changed-elsewhere"), { result: "refused", message: "changed-elsewhere" }],
+    [refused(404, "not-found"), { result: "refused", message: "not-found" }],
+  ])("tells apart what is to be kept, tried again and shown", async (answer, outcome) => {
+    server().on(path, () => answer);
+    expect(await deliver("ase", "s", change)).toEqual(outcome);
+  });
+
+  it("is told what stands now when another window went on from it", async () => {
+    server().on(path, () => ({ body: { revision: 1, now: { text: "Or not.", revision: 2 } } }));
+    expect(await deliver("ase", "s", change)).toEqual({
+      result: "saved",
+      revision: 1,
+      now: { value: { kind: "reason", answerId: "a", text: "Or not." }, revision: 2 },
+    });
+  });
+});
+
+describe("one's own account", () => {
+  it("takes another password, and says how many other browsers there are", async () => {
+    const own = (otherSessions: number) => ({ account: account("ase", "Åse Lund"), otherSessions });
+    const { asked } = server()
+      .on("GET /api/session", () => ({ body: { account: account("ase", "Åse Lund") } }))
+      .on("GET /api/account", () => ({ body: own(2) }))
+      .on("PUT /api/account/password", () => ({ body: own(0) }));
+    at("/account");
+    expect(await screen.findByText("You are signed in in 2 other browsers as well.")).toBeDefined();
+    await userEvent.type(screen.getByLabelText("The one you have now"), "a long one");
+    await userEvent.type(screen.getByLabelText("The new one"), "a longer one yet");
+    await userEvent.type(screen.getByLabelText("The new one again"), "another one");
+    await userEvent.click(screen.getByRole("button", { name: "Change the password" }));
+    expect(await screen.findByText("The two are not the same.")).toBeDefined();
+    await userEvent.clear(screen.getByLabelText("The new one again"));
+    await userEvent.type(screen.getByLabelText("The new one again"), "a longer one yet");
+    await userEvent.click(screen.getByRole("button", { name: "Change the password" }));
+    expect(await screen.findByText("Your password is changed.")).toBeDefined();
+    expect(screen.getByText("You are signed in nowhere else.")).toBeDefined();
+    expect(asked.filter((a) => a.method === "PUT").map((a) => a.body)).toEqual([
+      { current: "a long one", password: "a longer one yet" },
+    ]);
+  });
+});
+
+describe("a study that asks for somebody", () => {
+  it("is accepted with one press", async () => {
+    let open = [{ studyId: "s1", title: "The tide desk", lead: "Orla Fennick" }];
+    const { asked } = server()
+      .on("GET /api/session", () => ({ body: { account: account("ase", "Åse Lund") } }))
+      .on("GET /api/asked", () => ({ body: open }))
+      .on("POST /api/asked/s1", () => {
+        open = [];
+        return { body: {} };
+      });
+    at("/");
+    expect(await screen.findByText(/asks you to grade in “The tide desk”/)).toBeDefined();
+    await userEvent.click(screen.getByRole("button", { name: "Accept" }));
+    await waitFor(() => expect(screen.queryByText(/asks you to grade/)).toBeNull());
+    expect(asked.some((a) => a.method === "POST" && a.path === "/api/asked/s1")).toBe(true);
+  });
+});
