@@ -270,6 +270,19 @@ public class SignInTest extends ServerTest {
                 .isEqualTo(200);
     }
 
+    /** Whoever opens a one-time link has asked for nothing before, and the first thing sent is the link. */
+    @Test
+    public void aPageBringsTheTokenThatItsFirstRequestNeeds() {
+        assertThat(nobody().get("/welcome").raw().headers().allValues("Set-Cookie"))
+                .as("a cookie that is there already is not set again")
+                .noneMatch(c -> c.startsWith("mossbank-session"));
+        ApiClient fresh = ApiClient.stranger(address());
+        fresh.get("/welcome");
+        assertThat(fresh.post("/api/links/inspect", Map.of("token", "none")).status())
+                .isEqualTo(404);
+        assertThat(ApiClient.stranger(address()).raw("HEAD", "/", "").status()).isEqualTo(200);
+    }
+
     @Test
     public void pagesCarryTheHeadersThatKeepForeignContentOut() {
         ApiClient.Response page = nobody().get("/sign-in");

@@ -33,6 +33,11 @@ public final class ApiClient {
         this.base = base;
     }
 
+    /** Nobody, who has asked a server for nothing yet. */
+    public static ApiClient stranger(URI base) {
+        return new ApiClient(base);
+    }
+
     /** Nobody, on a server. */
     public static ApiClient nobody(URI base) {
         ApiClient client = new ApiClient(base);

@@ -13,6 +13,7 @@ import org.springframework.http.HttpMethod;
 import org.springframework.http.HttpStatus;
 import org.springframework.security.config.annotation.method.configuration.EnableMethodSecurity;
 import org.springframework.security.config.annotation.web.builders.HttpSecurity;
+import org.springframework.security.config.annotation.web.configurers.CsrfConfigurer;
 import org.springframework.security.config.annotation.web.configurers.HeadersConfigurer;
 import org.springframework.security.crypto.bcrypt.BCryptPasswordEncoder;
 import org.springframework.security.crypto.password.PasswordEncoder;
@@ -87,13 +88,20 @@ class SecurityConfiguration {
                         .permitAll()
                         .anyRequest()
                         .denyAll())
-                .csrf(c -> c.disable())
+                .csrf(SecurityConfiguration::csrf)
                 .securityContext(c -> c.disable())
                 .sessionManagement(c -> c.disable())
                 .requestCache(c -> c.disable())
                 .logout(c -> c.disable())
                 .headers(SecurityConfiguration::headers)
                 .build();
+    }
+
+    /** The token comes with the page, as a cookie of its own: the first thing that is sent may be a one-time link. */
+    private static void csrf(CsrfConfigurer<HttpSecurity> csrf) {
+        csrf.spa();
+        csrf.csrfTokenRepository(CSRF_TOKENS);
+        csrf.csrfTokenRequestHandler(new HeaderAlone());
     }
 
     private static void headers(HeadersConfigurer<HttpSecurity> headers) {
@@ -116,11 +124,7 @@ class SecurityConfiguration {
                         .anyRequest()
                         .denyAll())
                 .securityContext(c -> c.securityContextRepository(contexts))
-                .csrf(c -> {
-                    c.spa();
-                    c.csrfTokenRepository(CSRF_TOKENS);
-                    c.csrfTokenRequestHandler(new HeaderAlone());
-                })
+                .csrf(SecurityConfiguration::csrf)
                 .requestCache(c -> c.disable())
                 .logout(l -> l.logoutRequestMatcher(
                                 PathPatternRequestMatcher.withDefaults().matcher(HttpMethod.DELETE, "/api/session"))
