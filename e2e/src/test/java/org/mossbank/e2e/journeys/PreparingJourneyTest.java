@@ -32,8 +32,8 @@ public class PreparingJourneyTest extends Journey {
 
     private void write(String label, String text) {
         WebElement field = browser.field(label);
-        field.clear();
-        field.sendKeys(text);
+        // As a person does: emptying it by the driver leaves the field, and a number that is required comes back then.
+        field.sendKeys(Keys.chord(Keys.CONTROL, "a"), text);
     }
 
     private void choose(String label, String option) {
