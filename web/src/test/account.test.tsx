@@ -125,11 +125,11 @@ describe("one's own account", () => {
     expect(await screen.findByText("You are signed in in 2 other browsers as well.")).toBeDefined();
     await userEvent.type(screen.getByLabelText("The one you have now"), "a long one");
     await userEvent.type(screen.getByLabelText("The new one"), "a longer one yet");
-    await userEvent.type(screen.getByLabelText("The new one again"), "another one");
+    await userEvent.type(screen.getByLabelText("The same again"), "another one");
     await userEvent.click(screen.getByRole("button", { name: "Change the password" }));
     expect(await screen.findByText("The two are not the same.")).toBeDefined();
-    await userEvent.clear(screen.getByLabelText("The new one again"));
-    await userEvent.type(screen.getByLabelText("The new one again"), "a longer one yet");
+    await userEvent.clear(screen.getByLabelText("The same again"));
+    await userEvent.type(screen.getByLabelText("The same again"), "a longer one yet");
     await userEvent.click(screen.getByRole("button", { name: "Change the password" }));
     expect(await screen.findByText("Your password is changed.")).toBeDefined();
     expect(screen.getByText("You are signed in nowhere else.")).toBeDefined();

@@ -8,6 +8,7 @@ import { Note } from "../../ui/Note";
 import { Query } from "../../ui/Query";
 import { useTitle } from "../../ui/useTitle";
 import { changePassword, ownAccount, signOutElsewhere } from "./api";
+import { NewPasswordFields, useNewPassword } from "./NewPassword";
 
 /** One's own account: a new password, and where else one is signed in. */
 export function AccountPage() {
@@ -36,21 +37,17 @@ function PasswordChange() {
     onSuccess: (own) => client.setQueryData(ownAccount().queryKey, own),
   });
   const [current, setCurrent] = useState("");
-  const [password, setPassword] = useState("");
-  const [again, setAgain] = useState("");
-  const [mismatch, setMismatch] = useState(false);
+  const chosen = useNewPassword();
   const problem = change.error instanceof ApiProblem ? change.error : undefined;
   const submit = (event: FormEvent) => {
     event.preventDefault();
-    setMismatch(password !== again);
-    if (password === again) {
+    if (chosen.agrees()) {
       change.mutate(
-        { current, password },
+        { current, password: chosen.password },
         {
           onSuccess: () => {
             setCurrent("");
-            setPassword("");
-            setAgain("");
+            chosen.clear();
           },
         },
       );
@@ -70,25 +67,7 @@ function PasswordChange() {
           error={problem?.errorOf("current")}
           onChange={(e) => setCurrent(e.target.value)}
         />
-        <Field
-          label="The new one"
-          type="password"
-          autoComplete="new-password"
-          required
-          hint="Ten characters or more, and not one that many have."
-          value={password}
-          error={problem?.errorOf("password")}
-          onChange={(e) => setPassword(e.target.value)}
-        />
-        <Field
-          label="The new one again"
-          type="password"
-          autoComplete="new-password"
-          required
-          value={again}
-          error={mismatch ? "The two are not the same." : undefined}
-          onChange={(e) => setAgain(e.target.value)}
-        />
+        <NewPasswordFields of={chosen} label="The new one" problem={problem} />
         {change.isError && !problem?.errors.length && (
           <Note tone="trouble" role="alert">
             {change.error.message}

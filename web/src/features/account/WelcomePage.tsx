@@ -9,6 +9,7 @@ import { Query } from "../../ui/Query";
 import { useTitle } from "../../ui/useTitle";
 import { linkOwner, useLink } from "./api";
 import { Frontispiece } from "./Frontispiece";
+import { NewPasswordFields, useNewPassword } from "./NewPassword";
 
 /** Where a one-time link leads. Its token stands behind the #, so that no server on the way writes it down. */
 export function WelcomePage() {
@@ -38,15 +39,15 @@ function PasswordForm({ token, account }: { token: string; account: Schemas["Acc
   const link = useLink();
   const navigate = useNavigate();
   const [displayName, setDisplayName] = useState(account.displayName);
-  const [password, setPassword] = useState("");
-  const [again, setAgain] = useState("");
-  const [mismatch, setMismatch] = useState(false);
+  const chosen = useNewPassword();
   const problem = link.error instanceof ApiProblem ? link.error : undefined;
   const submit = (event: FormEvent) => {
     event.preventDefault();
-    setMismatch(password !== again);
-    if (password === again) {
-      link.mutate({ token, displayName, password }, { onSuccess: () => void navigate("/", { replace: true }) });
+    if (chosen.agrees()) {
+      link.mutate(
+        { token, displayName, password: chosen.password },
+        { onSuccess: () => void navigate("/", { replace: true }) },
+      );
     }
   };
   return (
@@ -63,25 +64,7 @@ function PasswordForm({ token, account }: { token: string; account: Schemas["Acc
         error={problem?.errorOf("displayName")}
         onChange={(e) => setDisplayName(e.target.value)}
       />
-      <Field
-        label="Password"
-        type="password"
-        autoComplete="new-password"
-        required
-        hint="Ten characters or more."
-        value={password}
-        error={problem?.errorOf("password")}
-        onChange={(e) => setPassword(e.target.value)}
-      />
-      <Field
-        label="The same again"
-        type="password"
-        autoComplete="new-password"
-        required
-        value={again}
-        error={mismatch ? "The two are not the same." : undefined}
-        onChange={(e) => setAgain(e.target.value)}
-      />
+      <NewPasswordFields of={chosen} label="Password" problem={problem} />
       {link.isError && !problem?.errors.length && (
         <Note tone="trouble" role="alert">
           {link.error.message}
