@@ -10,7 +10,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.UUID;
 import java.util.concurrent.ConcurrentHashMap;
-import java.util.concurrent.ExecutionException;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
 import java.util.concurrent.ScheduledExecutorService;
@@ -55,17 +54,27 @@ final class GradingLoad {
 
     private final Map<String, Integer> acknowledged = new ConcurrentHashMap<>();
     private final Map<String, Cell> byLastChange = new ConcurrentHashMap<>();
+    private final List<ManyRaters.Rater> raters = new ArrayList<>();
+    private final List<List<Cell>> cells = new ArrayList<>();
     private final List<Long> nanos = new ArrayList<>();
     private int errors;
     private long begun;
 
-    void run(List<ManyRaters.Rater> raters) throws InterruptedException, ExecutionException {
+    /** Each rater opens all their sheets. */
+    void open(List<ManyRaters.Rater> people) {
+        for (ManyRaters.Rater rater : people) {
+            List<Cell> own = cellsOf(rater);
+            if (own.isEmpty()) {
+                throw new IllegalStateException("a rater has nothing to grade");
+            }
+            raters.add(rater);
+            cells.add(own);
+        }
+    }
+
+    void run() throws InterruptedException {
         ScheduledExecutorService pool = Executors.newScheduledThreadPool(SENDERS);
         List<Future<?>> raterTasks = new ArrayList<>();
-        List<List<Cell>> cells = new ArrayList<>();
-        for (ManyRaters.Rater rater : raters) {
-            cells.add(cellsOf(rater));
-        }
         begun = System.nanoTime();
         for (int r = 0; r < raters.size(); r++) {
             ManyRaters.Rater rater = raters.get(r);
@@ -78,6 +87,8 @@ final class GradingLoad {
                     TimeUnit.MILLISECONDS));
         }
         Thread.sleep(warmUp.plus(span).toMillis());
+        // A task that threw is not run again, and would say nothing.
+        errors += (int) raterTasks.stream().filter(Future::isDone).count();
         raterTasks.forEach(t -> t.cancel(false));
         pool.shutdown();
         pool.awaitTermination(1, TimeUnit.MINUTES);
@@ -127,12 +138,12 @@ final class GradingLoad {
         }
     }
 
-    void report(int raters) {
+    void report(int people) {
         nanos.sort(null);
         System.out.printf(
                 "%d raters, a grade every %d s each, for %d s after %d s of warming up: %d grades acknowledged,"
                         + " %.0f a second; median %.1f ms, 95th percentile %.1f ms, 99th %.1f ms, slowest %.1f ms; %d errors%n",
-                raters,
+                people,
                 EVERY.toSeconds(),
                 span.toSeconds(),
                 warmUp.toSeconds(),

@@ -7,6 +7,7 @@ import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
 import java.nio.charset.StandardCharsets;
+import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -21,6 +22,7 @@ import tools.jackson.databind.json.JsonMapper;
 /** A study with as many raters as a bench wants, each signed in. */
 final class ManyRaters {
     private static final int PROMPTS = 10;
+    private static final Duration PATIENCE = Duration.ofSeconds(60);
     private static final String PASSWORD = "a password to bench with";
 
     /** One for all, as two hundred of them would take more of the machine than the server does. */
@@ -40,6 +42,7 @@ final class ManyRaters {
     record Rater(URI base, String cookies, String token) {
         int put(String path, String body, StringBuilder answer) {
             HttpRequest request = HttpRequest.newBuilder(base.resolve(path))
+                    .timeout(PATIENCE)
                     .header("Content-Type", "application/json")
                     .header("Cookie", cookies)
                     .header("X-XSRF-TOKEN", token)
@@ -52,6 +55,7 @@ final class ManyRaters {
             StringBuilder answer = new StringBuilder();
             send(
                     HttpRequest.newBuilder(base.resolve(path))
+                            .timeout(PATIENCE)
                             .header("Cookie", cookies)
                             .build(),
                     answer);

@@ -17,9 +17,12 @@ public final class TwoHundredRaters {
         try (ServerProcess server = ServerProcess.startDemo(
                 Path.of(arguments[0]).toAbsolutePath().normalize(), database, Map.of("MOSSBANK_JIT", "4"))) {
             GradingLoad load = new GradingLoad(Duration.ofSeconds(40), Duration.ofMinutes(2));
-            load.run(ManyRaters.bringIn(server, RATERS));
+            load.open(ManyRaters.bringIn(server, RATERS));
+            load.run();
             load.report(RATERS);
-            load.isComplete(database);
+            if (!load.isComplete(database)) {
+                throw new IllegalStateException("a grade was refused, lost or doubled");
+            }
         }
     }
 }

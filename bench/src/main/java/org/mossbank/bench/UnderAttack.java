@@ -52,13 +52,21 @@ public final class UnderAttack {
         try (ServerProcess server =
                 ServerProcess.startDemo(root, database, Map.of("MOSSBANK_JIT", "4", "MOSSBANK_PROXIES", "127.0.0.1"))) {
             List<ManyRaters.Rater> raters = ManyRaters.bringIn(server, RATERS);
-            UnderAttack attack = new UnderAttack(server);
-            ExecutorService others = attack.begin(span);
+            System.out.println(raters.size() + " raters are signed in");
             GradingLoad load = new GradingLoad(WARM_UP, span);
-            load.run(raters);
-            attack.over.set(true);
-            others.shutdown();
-            others.awaitTermination(2, TimeUnit.MINUTES);
+            UnderAttack attack = new UnderAttack(server);
+            load.open(raters);
+            ExecutorService others = attack.begin(span);
+            try {
+                load.run();
+            } finally {
+                attack.over.set(true);
+                others.shutdown();
+            }
+            if (!others.awaitTermination(2, TimeUnit.MINUTES)) {
+                attack.failures.incrementAndGet();
+                System.err.println("an attack was still not answered after two minutes");
+            }
             load.report(RATERS);
             whole = load.isComplete(database) && server.isAlive() && attack.failures.get() == 0;
             System.out.printf("%d attacks, %d answered with 500%n", attack.attacks.get(), attack.failures.get());
@@ -73,7 +81,12 @@ public final class UnderAttack {
     }
 
     private ExecutorService begin(Duration span) throws IOException {
-        ExecutorService others = Executors.newCachedThreadPool();
+        ExecutorService others = Executors.newCachedThreadPool(task -> {
+            Thread thread = new Thread(task, "attack");
+            // So that what fails here ends the process and does not wait for them.
+            thread.setDaemon(true);
+            return thread;
+        });
         ApiClient lead = ApiClient.signedIn(server.address(), "orla", "tide and lantern");
         String study = "/api/studies/"
                 + lead.post("/api/studies", Map.of("title", "Hostile"))
@@ -95,11 +108,12 @@ public final class UnderAttack {
         byte[] deep = zip("datapackage.json", numbers.getBytes(StandardCharsets.UTF_8), 1);
         List<Attack> all = new ArrayList<>();
         for (int i = 0; i < 24; i++) {
-            all.add(l -> wrongPassword());
+            ApiClient stranger = ApiClient.nobody(server.address());
+            all.add(l -> wrongPassword(stranger));
         }
-        all.add(l -> ApiClient.nobody(server.address())
-                .raw("POST", "/api/session", "x".repeat(3 << 20))
-                .status());
+        ApiClient nobody = ApiClient.nobody(server.address());
+        String large = "x".repeat(3 << 20);
+        all.add(l -> nobody.raw("POST", "/api/session", large).status());
         all.add(l -> l.upload("/api/studies/archive", folders).status());
         all.add(l -> l.upload("/api/studies/archive", rows).status());
         all.add(l -> l.upload("/api/studies/archive", deep).status());
@@ -137,8 +151,7 @@ public final class UnderAttack {
         return others;
     }
 
-    private int wrongPassword() {
-        ApiClient client = ApiClient.nobody(server.address());
+    private int wrongPassword(ApiClient client) {
         long number = names.incrementAndGet();
         client.header("X-Forwarded-For", "198.51.%d.%d".formatted(number / 250 % 250, number % 250));
         return client.post("/api/session", Map.of("name", "name" + number, "password", "a guess of many"))
@@ -169,7 +182,9 @@ public final class UnderAttack {
         try {
             while (!over.get()) {
                 TimeUnit.MILLISECONDS.sleep(Math.max(1_000, span.toMillis() / SAMPLES));
-                kilobytes.add(resident());
+                long now = resident();
+                kilobytes.add(now);
+                System.out.printf("%d MB, %d attacks%n", now >> 10, attacks.get());
             }
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
