@@ -6,6 +6,9 @@
 const STORE = "mossbank.files";
 const PAGE = "/";
 
+/** How long the server is waited for where something is kept, in milliseconds. */
+const PATIENCE = 1_500;
+
 /** Files whose address does not change with what they hold. */
 const NAMED = ["/theme.js", "/mossbank.svg"];
 
@@ -29,12 +32,12 @@ self.addEventListener("fetch", (event) => {
   }
   if (request.mode === "navigate") {
     if (!/^\/(api|actuator)\//.test(url.pathname)) {
-      event.respondWith(page(event));
+      event.respondWith(serverFirst(event, PAGE, keepPage));
     }
   } else if (isHashed(url)) {
     event.respondWith(kept(request).then((found) => found ?? fetched(event)));
   } else if (isNamed(url)) {
-    event.respondWith(fetched(event).catch(() => orFail(kept(request))));
+    event.respondWith(serverFirst(event, request, (response) => keep(request, response)));
   }
 });
 
@@ -75,18 +78,14 @@ async function fetched(event) {
   return response;
 }
 
-async function page(event) {
-  try {
-    const response = await fetch(event.request);
-    // A server in trouble, or what a proxy says for one that is not there, is as good as nothing.
-    if (response.status < 500) {
-      event.waitUntil(keepPage(response.clone()));
-      return response;
-    }
-  } catch {
-    // Not reached.
+async function serverFirst(event, name, keepIt) {
+  const asking = fetch(event.request);
+  const late = new Promise((resolve) => setTimeout(resolve, PATIENCE));
+  const answer = await Promise.race([asking, late]).catch(() => undefined);
+  // A server in trouble, or what a proxy says for one that is not there, is as good as nothing.
+  if (answer && answer.status < 500) {
+    event.waitUntil(keepIt(answer.clone()));
+    return answer;
   }
-  return orFail(kept(PAGE));
+  return (await kept(name)) ?? asking.catch(() => Response.error());
 }
-
-const orFail = async (found) => (await found) ?? Response.error();

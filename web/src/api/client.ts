@@ -82,8 +82,9 @@ const csrf: Middleware = {
     }
     return request;
   },
-  onError() {
-    return new Unreachable();
+  onError({ error }) {
+    // What a page that was left does not wait for says nothing about the server.
+    return error instanceof DOMException && error.name === "AbortError" ? undefined : new Unreachable();
   },
 };
 

@@ -52,6 +52,12 @@ export const isCopy = (name: string): boolean => shown.has(name);
 /** How long the server is waited for where there is a copy, in milliseconds. */
 const WAITED_FOR = 1_500;
 
+/**
+ * Whether the server did not answer the last time it was asked. Until it does, nobody who opens a page waits for it once more
+ * for each part of it.
+ */
+let away = false;
+
 /** How often to ask again for what is shown from a copy, in milliseconds. */
 const ASK_AGAIN = 3_000;
 
@@ -64,9 +70,12 @@ export const askAgain = (name: string) => (): number | false => isCopy(name) && 
  * @throws what the server said, or `Unreachable`, if there is no copy either
  */
 export async function orCopy<T>(name: string, fetching: Promise<T>): Promise<T> {
-  const late = new Promise<"late">((resolve) => setTimeout(() => resolve("late"), WAITED_FOR));
-  const outcome = await Promise.race([fetching.then(fresh, failed), late]);
-  if (outcome !== "late" && "data" in outcome) {
+  const patience = away && !isCopy(name) ? 0 : WAITED_FOR;
+  const late = new Promise<"late">((resolve) => setTimeout(() => resolve("late"), patience));
+  const outcome = await Promise.race([fetching.then(fresh, failed).then(heard), late]);
+  if (outcome === "late") {
+    away = true;
+  } else if ("data" in outcome) {
     shown.delete(name);
     return outcome.data;
   }
@@ -84,6 +93,12 @@ export async function orCopy<T>(name: string, fetching: Promise<T>): Promise<T> 
 
 const fresh = <T>(data: T) => ({ data });
 const failed = (error: unknown) => ({ error });
+
+/** What comes late is heard, too. */
+function heard<T>(outcome: { data: T } | { error: unknown }) {
+  away = "error" in outcome && isAway(outcome.error);
+  return outcome;
+}
 
 /** The same, where every answer of the server becomes the copy. */
 export const keptCopy = <T>(name: string, fetching: Promise<T>): Promise<T> =>

@@ -2,6 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import type { Schemas } from "../api/client";
+import { LIMITS } from "../api/limits";
 import { useAccount } from "../features/account";
 import { LeftBehind, mySheets, Reminders, SheetList } from "../features/desk";
 import { myReadings } from "../features/prompt";
@@ -156,7 +157,7 @@ function BeginStudy() {
             label="Title"
             hint="What your team calls this decision; it can be changed until the brief is closed."
             required
-            maxLength={200}
+            maxLength={LIMITS.BeginStudy.title}
             value={title}
             error={begin.error?.message}
             onChange={(e) => setTitle(e.target.value)}

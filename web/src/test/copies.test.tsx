@@ -33,6 +33,25 @@ describe("copies", () => {
     expect(isCopy("sheets")).toBe(false);
   });
 
+  it("are waited for once, not for each part of a page, until the server answers again", async () => {
+    vi.useFakeTimers();
+    await Promise.all(["session", "sheets", "sheets/1"].map((name) => keepCopy(name, `copy of ${name}`)));
+    const hanging = new Promise<string>(() => undefined);
+    const first = orCopy("session", hanging);
+    await vi.advanceTimersByTimeAsync(1_500);
+    expect(await first).toBe("copy of session");
+    const second = orCopy("sheets", hanging);
+    await vi.advanceTimersByTimeAsync(1);
+    expect(await second).toBe("copy of sheets");
+    const again = orCopy("sheets", new Promise<string>((resolve) => setTimeout(() => resolve("new"), 1_000)));
+    await vi.advanceTimersByTimeAsync(1_000);
+    expect(await again).toBe("new");
+    const third = orCopy("sheets/1", new Promise<string>((resolve) => setTimeout(() => resolve("new"), 1_000)));
+    await vi.advanceTimersByTimeAsync(1_000);
+    expect(await third).toBe("new");
+    vi.useRealTimers();
+  });
+
   it("stand in for nothing that the server refused", async () => {
     await keepCopy("sheets", ["one"]);
     await expect(orCopy("sheets", Promise.reject(new Error("not yours")))).rejects.toThrow("not yours");

@@ -1,4 +1,4 @@
-import { describe, expect, it } from "vitest";
+import { describe, expect, it, vi } from "vitest";
 import SCRIPT from "../../public/offline.js?raw";
 import { BrowserCaches } from "./browserCaches";
 
@@ -11,6 +11,7 @@ class Worker {
   readonly caches = new BrowserCaches();
   readonly files = new Map<string, string>([["/", "page 1"]]);
   reachable = true;
+  hangs = false;
   readonly asked: string[] = [];
   private readonly handlers = new Map<string, Handler>();
 
@@ -24,6 +25,9 @@ class Worker {
     const fetched = async (file: string | { url: string }) => {
       const { pathname } = new URL(typeof file === "string" ? file : file.url, HERE);
       this.asked.push(pathname);
+      if (this.hangs) {
+        return new Promise<Response>(() => undefined);
+      }
       if (!this.reachable) {
         throw new TypeError("Failed to fetch");
       }
@@ -72,6 +76,17 @@ describe("the application's own files", () => {
     expect(await worker.ask("/assets/a1.js")).toBe("script 1");
     expect(await worker.ask("/theme.js")).toBe("theme");
     expect(await worker.ask("/assets/never.js").catch(() => "failed")).toBe("failed");
+  });
+
+  it("come from the browser where the server takes its time", async () => {
+    vi.useFakeTimers();
+    const worker = await installed();
+    await worker.ask("/theme.js");
+    worker.hangs = true;
+    const asked = [worker.ask("/sheets/s1", "navigate"), worker.ask("/theme.js")];
+    await vi.advanceTimersByTimeAsync(1_500);
+    expect(await Promise.all(asked)).toEqual(["page 1", "theme"]);
+    vi.useRealTimers();
   });
 
   it("are those that were there before the worker, too", async () => {

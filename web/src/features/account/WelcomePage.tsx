@@ -2,6 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
 import { Link, useLocation, useNavigate } from "react-router";
 import { ApiProblem, type Schemas } from "../../api/client";
+import { LIMITS } from "../../api/limits";
 import { Button } from "../../ui/Button";
 import { Field } from "../../ui/Field";
 import { Note } from "../../ui/Note";
@@ -59,7 +60,7 @@ function PasswordForm({ token, account }: { token: string; account: Schemas["Acc
         label="Your name, as others see it"
         autoComplete="name"
         required
-        maxLength={200}
+        maxLength={LIMITS.UseLink.displayName}
         value={displayName}
         error={problem?.errorOf("displayName")}
         onChange={(e) => setDisplayName(e.target.value)}

@@ -1,4 +1,5 @@
 import type { Schemas } from "../../api/client";
+import { LIMITS } from "../../api/limits";
 import { Button } from "../../ui/Button";
 import { Area } from "../../ui/Field";
 
@@ -27,7 +28,7 @@ export function FollowUpFields({ turns, prepared, error, onTurns }: FollowUpFiel
                 ? "As prepared for all."
                 : "Of its own: this answer is marked as followed up unequally."
             }
-            maxLength={20000}
+            maxLength={LIMITS.FollowUp.asked}
             value={turn.asked}
             onChange={(e) => onTurns(turns.with(i, { ...turn, asked: e.target.value }))}
           />

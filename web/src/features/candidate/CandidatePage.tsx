@@ -2,6 +2,7 @@ import { useQueries, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { currentOf, type Schemas } from "../../api/client";
+import { LIMITS } from "../../api/limits";
 import { Button } from "../../ui/Button";
 import { Confirm } from "../../ui/Dialog";
 import { DraftSign, DraftTrouble } from "../../ui/DraftSign";
@@ -94,13 +95,13 @@ function CandidateEditor({ candidate }: { candidate: Candidate }) {
         <div className="grid gap-4 sm:grid-cols-3">
           <Field
             label="Name"
-            maxLength={100}
+            maxLength={LIMITS.CandidateContent.name}
             value={content.name}
             onChange={(e) => write({ name: e.target.value }, "name")}
           />
           <Field
             label="Version"
-            maxLength={100}
+            maxLength={LIMITS.CandidateContent.version}
             value={content.version}
             onChange={(e) => write({ version: e.target.value }, "version")}
           />
@@ -124,7 +125,7 @@ function CandidateEditor({ candidate }: { candidate: Candidate }) {
         <Area
           label="Notes"
           hint="Anything else. Markdown."
-          maxLength={20000}
+          maxLength={LIMITS.CandidateContent.note}
           value={content.note}
           onChange={(e) => write({ note: e.target.value }, "note")}
         />
@@ -180,7 +181,7 @@ function Settings({ content, onChange }: PartProps) {
               label={`Name of setting ${i + 1}`}
               labelHidden
               placeholder="effort"
-              maxLength={80}
+              maxLength={LIMITS.Setting.name}
               value={setting.name}
               onChange={(e) =>
                 onChange({ settings: settings.with(i, { ...setting, name: e.target.value }) }, `setting ${i}`)
@@ -190,7 +191,7 @@ function Settings({ content, onChange }: PartProps) {
               label={`Value of setting ${i + 1}`}
               labelHidden
               placeholder="high"
-              maxLength={300}
+              maxLength={LIMITS.Setting.value}
               value={setting.value}
               onChange={(e) =>
                 onChange({ settings: settings.with(i, { ...setting, value: e.target.value }) }, `value ${i}`)
@@ -245,7 +246,7 @@ function Prices({ content, onChange }: { content: Content; onChange: (next: Cont
         />
         <Field
           label="Caps of the plan"
-          maxLength={500}
+          maxLength={LIMITS.Price.caps}
           value={price.caps}
           onChange={(e) => onChange({ ...content, price: { ...price, caps: e.target.value } }, "caps")}
         />
@@ -288,7 +289,7 @@ function Considerations({ content, onChange }: PartProps) {
             <Field
               label={`Consideration ${i + 1}`}
               labelHidden
-              maxLength={1000}
+              maxLength={LIMITS.Consideration.text}
               value={fact.text}
               onChange={(e) =>
                 onChange({ considerations: considerations.with(i, { ...fact, text: e.target.value }) }, `fact ${i}`)

@@ -1,6 +1,7 @@
 import { flushSync } from "react-dom";
 import { type CSSProperties, type KeyboardEvent, type Ref, useImperativeHandle, useRef } from "react";
 import type { Schemas } from "../../api/client";
+import { LIMITS } from "../../api/limits";
 import { classes } from "../../ui/classes";
 import type { Confidence, Mark } from "./cells";
 import { cellLabel, cellWords, concerns, emptied, gradeOf, optionsOf, proposalFor, type Row, rowName } from "./rows";
@@ -246,7 +247,7 @@ function ReasonRow({ sheet, desk, locked, columns, pinned, template, focus, onFo
               data-reason={column}
               aria-label={`Reason for the grades of answer ${answer.number}`}
               rows={2}
-              maxLength={4000}
+              maxLength={LIMITS.SetReason.text}
               readOnly={locked}
               placeholder={locked ? "" : "Why these grades"}
               value={desk.reasonAt(answer.id)}

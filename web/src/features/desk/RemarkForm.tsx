@@ -1,5 +1,6 @@
 import { type KeyboardEvent, useEffect, useId, useRef, useState } from "react";
 import type { Schemas } from "../../api/client";
+import { LIMITS } from "../../api/limits";
 import { Button } from "../../ui/Button";
 import { classes } from "../../ui/classes";
 import { lineSpan } from "../../ui/format";
@@ -26,6 +27,9 @@ function whereWords(lines: RemarkContent["lines"]): string {
   const side = lines.part === "BEFORE" ? ", before the change" : "";
   return lines.path === undefined ? span : `${lines.path}, ${span}${side}`;
 }
+
+/** What was typed in search of a trait, and ". ", may come before the words. */
+const MOST_WORDS = LIMITS.RemarkContent.words - LIMITS.RemarkContent.trait - 2;
 
 /** Traits that the words begin, or hold, those that begin with them first. */
 function matching(traits: string[], words: string): string[] {
@@ -132,6 +136,7 @@ export function RemarkForm({ sheet, remarking, onSave, onRemove, onCopy, onClose
             aria-activedescendant={choosing && found[at] !== undefined ? `${list}-${at}` : undefined}
             autoComplete="off"
             placeholder="Type to find a trait; + or − first"
+            maxLength={LIMITS.RemarkContent.trait}
             value={typed}
             onChange={(e) => onTyped(e.target.value)}
             onKeyDown={onTraitKey}
@@ -166,7 +171,7 @@ export function RemarkForm({ sheet, remarking, onSave, onRemove, onCopy, onClose
           ref={wordsField}
           aria-label="In words"
           rows={1}
-          maxLength={3900}
+          maxLength={MOST_WORDS}
           placeholder="In words; Enter keeps it"
           value={words}
           onChange={(e) => setWords(e.target.value)}

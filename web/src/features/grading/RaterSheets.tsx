@@ -1,5 +1,6 @@
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
+import { LIMITS } from "../../api/limits";
 import { Button } from "../../ui/Button";
 import { Confirm, Dialog } from "../../ui/Dialog";
 import { Choice, Field } from "../../ui/Field";
@@ -152,7 +153,7 @@ function WithdrawDialog({ title, name, sheet, step, onClose }: StepDialogProps &
       <Field
         label="Why"
         required
-        maxLength={1000}
+        maxLength={LIMITS.Withdraw.reason}
         value={reason}
         error={step.error?.message}
         onChange={(e) => setReason(e.target.value)}
@@ -193,7 +194,7 @@ function HandOverDialog({
           <Field
             label="Why"
             required
-            maxLength={1000}
+            maxLength={LIMITS.HandOver.reason}
             value={reason}
             error={step.error?.message}
             onChange={(e) => setReason(e.target.value)}

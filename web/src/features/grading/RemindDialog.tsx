@@ -1,4 +1,5 @@
 import { type FormEvent, useState } from "react";
+import { LIMITS } from "../../api/limits";
 import { Button } from "../../ui/Button";
 import { Dialog } from "../../ui/Dialog";
 import { Area } from "../../ui/Field";
@@ -24,7 +25,7 @@ export function RemindDialog({ studyId, raterId, name, left, onClose }: RemindDi
           label="Message"
           hint="It stands on their first page when they sign in, until they put it away."
           required
-          maxLength={1000}
+          maxLength={LIMITS.Remind.words}
           value={words}
           error={remind.error?.message}
           onChange={(e) => setWords(e.target.value)}

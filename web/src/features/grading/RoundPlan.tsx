@@ -2,6 +2,7 @@ import { keepPreviousData, useQueries, useQuery } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
 import { Link } from "react-router";
 import { ApiProblem, type Schemas } from "../../api/client";
+import { LIMITS } from "../../api/limits";
 import { Button } from "../../ui/Button";
 import { Confirm } from "../../ui/Dialog";
 import { Choice, Field, Tick } from "../../ui/Field";
@@ -119,7 +120,7 @@ function Raters({ people }: { people: Person[] }) {
           label="Name"
           className="w-56"
           required
-          maxLength={200}
+          maxLength={LIMITS.AddRater.name}
           value={name}
           error={errorOf("name")}
           onChange={(e) => {

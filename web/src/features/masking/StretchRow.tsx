@@ -1,5 +1,6 @@
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
+import { LIMITS } from "../../api/limits";
 import { Button } from "../../ui/Button";
 import { Field } from "../../ui/Field";
 
@@ -28,7 +29,7 @@ export function StretchRow({ stretch: s, mayDecide, onDecide }: StretchRowProps)
               label={`Raters read instead of ${where}`}
               labelHidden
               className="w-32"
-              maxLength={200}
+              maxLength={LIMITS.Decision.replacement}
               value={replacement}
               onChange={(e) => setReplacement(e.target.value)}
             />

@@ -1,4 +1,5 @@
 import type { Schemas } from "../../api/client";
+import { LIMITS } from "../../api/limits";
 import { Button } from "../../ui/Button";
 import { Area, Choice, NumberField } from "../../ui/Field";
 
@@ -82,7 +83,7 @@ function PointFields({ number, point, files, onChange, onTakeOut }: PointFieldsP
           label={`Key point ${number}`}
           labelHidden
           rows={1}
-          maxLength={2000}
+          maxLength={LIMITS.KeyPoint.text}
           value={point.text}
           onChange={(e) => onChange({ ...point, text: e.target.value }, "text")}
         />

@@ -1,5 +1,6 @@
 import { useQueries, useQueryClient } from "@tanstack/react-query";
 import { currentOf, type Schemas } from "../../api/client";
+import { LIMITS } from "../../api/limits";
 import { DraftSign, DraftTrouble } from "../../ui/DraftSign";
 import { Area, Choice, Field } from "../../ui/Field";
 import { Lines } from "../../ui/Lines";
@@ -84,7 +85,7 @@ export function PromptEditor({ prompt, all }: { prompt: PromptView; all: PromptV
         <div className="grid gap-5">
           <Field
             label="Title"
-            maxLength={200}
+            maxLength={LIMITS.PromptContent.title}
             value={content.title}
             onChange={(e) => write({ title: e.target.value }, "title")}
           />
@@ -98,7 +99,7 @@ export function PromptEditor({ prompt, all }: { prompt: PromptView; all: PromptV
             <Field
               label="Language and its version"
               placeholder="Java 17"
-              maxLength={80}
+              maxLength={LIMITS.PromptContent.language}
               value={content.language}
               onChange={(e) => write({ language: e.target.value }, "language")}
             />

@@ -2,6 +2,7 @@ import { useQueries } from "@tanstack/react-query";
 import { type ReactNode, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import type { Schemas } from "../../api/client";
+import { LIMITS } from "../../api/limits";
 import { Button } from "../../ui/Button";
 import { Confirm, Dialog } from "../../ui/Dialog";
 import { Area, Choice } from "../../ui/Field";
@@ -230,7 +231,7 @@ export function SetAside({ prompt }: { prompt: Prompt }) {
         <Area
           label="What is wrong with it"
           className="mt-3"
-          maxLength={2000}
+          maxLength={LIMITS.FaultReason.reason}
           value={reason}
           onChange={(e) => setReason(e.target.value)}
         />

@@ -2,6 +2,7 @@ import { useQueries } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link, useNavigate } from "react-router";
 import type { Schemas } from "../../api/client";
+import { LIMITS } from "../../api/limits";
 import { Button } from "../../ui/Button";
 import { Dialog } from "../../ui/Dialog";
 import { Field } from "../../ui/Field";
@@ -159,7 +160,7 @@ function AddKind() {
           <Field
             label="Name"
             className="mt-3"
-            maxLength={60}
+            maxLength={LIMITS.AddKind.name}
             required
             value={name}
             error={add.error?.message}

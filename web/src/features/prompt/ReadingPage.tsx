@@ -2,6 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
 import { Link, useParams } from "react-router";
 import type { Schemas } from "../../api/client";
+import { LIMITS } from "../../api/limits";
 import { Button } from "../../ui/Button";
 import { Area } from "../../ui/Field";
 import { Markdown } from "../../ui/Markdown";
@@ -65,7 +66,7 @@ function Reading({ reading }: { reading: Schemas["Reading"] }) {
           label="What do you think is asked?"
           hint="In your own words: what would a right answer contain, and what would you have to assume?"
           required
-          maxLength={4000}
+          maxLength={LIMITS.SayBack.answer}
           disabled={!reading.open}
           value={answer}
           onChange={(e) => setAnswer(e.target.value)}

@@ -1,5 +1,6 @@
 import { type DragEvent, useRef, useState } from "react";
 import { ApiProblem, type Schemas } from "../../api/client";
+import { LIMITS } from "../../api/limits";
 import { Button } from "../../ui/Button";
 import { classes } from "../../ui/classes";
 import { Area, Field } from "../../ui/Field";
@@ -141,7 +142,7 @@ function FileFields({ number, file, onChange, onTakeOut }: FileFieldsProps) {
           labelHidden
           placeholder="src/main/java/Buoy.java"
           className="flex-1 font-mono text-sm"
-          maxLength={300}
+          maxLength={LIMITS.StartingFile.path}
           value={file.path}
           onChange={(e) => onChange({ ...file, path: e.target.value }, "path")}
         />

@@ -1,10 +1,9 @@
 import type { Schemas } from "../../api/client";
+import { LIMITS } from "../../api/limits";
 import { Button } from "../../ui/Button";
 import { Area, Field, NumberField, Tick } from "../../ui/Field";
 import { Lines } from "../../ui/Lines";
 import type { CriterionDraft } from "./api";
-
-const MOST_LEVELS = 10;
 
 export function newCriterion(): CriterionDraft {
   const level = (name: string) => ({ name, anchors: [] });
@@ -39,13 +38,13 @@ export function CriterionEditor({ criterion, kind, kinds, onChange, onTakeOut, o
       <div className="grid gap-4 md:grid-cols-[14rem_1fr_7rem]">
         <Field
           label="Criterion"
-          maxLength={60}
+          maxLength={LIMITS.CriterionContent.name}
           value={criterion.name}
           onChange={(e) => onChange({ ...criterion, name: e.target.value }, "name")}
         />
         <Field
           label="Question it asks"
-          maxLength={500}
+          maxLength={LIMITS.CriterionContent.question}
           value={criterion.question}
           onChange={(e) => onChange({ ...criterion, question: e.target.value }, "question")}
         />
@@ -63,7 +62,7 @@ export function CriterionEditor({ criterion, kind, kinds, onChange, onTakeOut, o
           <li key={i} className="border-t-2 border-edge pt-2">
             <Field
               label={`Level ${i}`}
-              maxLength={60}
+              maxLength={LIMITS.LevelContent.name}
               value={level.name}
               placeholder={String(i)}
               onChange={(e) => setLevel(i, { name: e.target.value }, `level ${i}`)}
@@ -73,7 +72,7 @@ export function CriterionEditor({ criterion, kind, kinds, onChange, onTakeOut, o
                 label={`Anchor of ${title}, level ${i}, for ${kind.name.toLowerCase()}`}
                 labelHidden
                 className="mt-1.5 text-sm"
-                maxLength={1000}
+                maxLength={LIMITS.AnchorContent.text}
                 placeholder={`What it looks like in ${kind.name.toLowerCase()}`}
                 value={level.anchors.find((a) => a.kindId === kind.id)?.text ?? ""}
                 onChange={(e) => {
@@ -91,7 +90,7 @@ export function CriterionEditor({ criterion, kind, kinds, onChange, onTakeOut, o
       </ol>
       <div className="mt-2 flex flex-wrap items-center gap-2">
         <Button
-          disabled={levels.length >= MOST_LEVELS}
+          disabled={levels.length >= LIMITS.CriterionContent.levels.most}
           onClick={() => onChange({ ...criterion, levels: [...levels, { name: "", anchors: [] }] })}
         >
           Add a level on top

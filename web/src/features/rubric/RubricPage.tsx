@@ -2,6 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { useSearchParams } from "react-router";
 import type { Schemas } from "../../api/client";
+import { LIMITS } from "../../api/limits";
 import { Button } from "../../ui/Button";
 import { Dialog } from "../../ui/Dialog";
 import { DraftSign, DraftTrouble } from "../../ui/DraftSign";
@@ -165,7 +166,10 @@ function WrittenRubric({ rubric }: { rubric: RubricView }) {
           }
         />
       ))}
-      <Button onClick={() => draft.change([...criteria, newCriterion()])} disabled={criteria.length >= 12}>
+      <Button
+        onClick={() => draft.change([...criteria, newCriterion()])}
+        disabled={criteria.length >= LIMITS.WriteRubric.criteria.most}
+      >
         Add a criterion
       </Button>
       <VersionChanges rubric={rubric} />
@@ -191,7 +195,7 @@ function Publish({ draft, settle }: { draft: boolean; settle: () => Promise<void
         <Field
           label="What changed"
           className="mt-3"
-          maxLength={500}
+          maxLength={LIMITS.PublishRubric.note}
           value={note}
           onChange={(e) => setNote(e.target.value)}
         />

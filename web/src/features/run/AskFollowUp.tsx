@@ -2,6 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate } from "react-router";
 import type { Schemas } from "../../api/client";
+import { LIMITS } from "../../api/limits";
 import { Button } from "../../ui/Button";
 import { Dialog } from "../../ui/Dialog";
 import { Area } from "../../ui/Field";
@@ -40,7 +41,7 @@ export function AskFollowUp({ answer, prepared }: AskFollowUpProps) {
               ? "As prepared for all."
               : "For this answer alone: it is marked as followed up unequally, and the recommendation says so."
           }
-          maxLength={20000}
+          maxLength={LIMITS.AskFollowUp.asked}
           value={asked}
           onChange={(e) => setAsked(e.target.value)}
         />

@@ -1,5 +1,6 @@
 import { type FormEvent, useState } from "react";
 import { ApiProblem, type Schemas } from "../../api/client";
+import { LIMITS } from "../../api/limits";
 import { Button } from "../../ui/Button";
 import { Area, Choice, Field, NumberField } from "../../ui/Field";
 import { Note } from "../../ui/Note";
@@ -191,7 +192,7 @@ function Headers({ content: { headers }, names, errorOf, onHeaders }: HeadersPro
           <Field
             label={`Name of header ${i + 1}`}
             labelHidden
-            maxLength={100}
+            maxLength={LIMITS.Header.name}
             value={header.name}
             error={errorOf(`headers[${i}].name`)}
             onChange={(e) => onHeaders(headers.with(i, { ...header, name: e.target.value }))}
@@ -199,7 +200,7 @@ function Headers({ content: { headers }, names, errorOf, onHeaders }: HeadersPro
           <Field
             label={`Value of header ${i + 1}`}
             labelHidden
-            maxLength={2000}
+            maxLength={LIMITS.Header.value}
             value={header.value}
             error={errorOf(`headers[${i}].value`)}
             onChange={(e) => onHeaders(headers.with(i, { ...header, value: e.target.value }))}

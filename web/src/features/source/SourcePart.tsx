@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
+import { LIMITS } from "../../api/limits";
 import { Button } from "../../ui/Button";
 import { Confirm, Dialog } from "../../ui/Dialog";
 import { Area } from "../../ui/Field";
@@ -97,7 +98,7 @@ function Trial({ candidateId }: { candidateId: string }) {
       <Button onClick={() => setOpen(true)}>Try it …</Button>
       <Dialog title="Try the source" open={open} onOpenChange={setOpen}>
         <p className="mb-3">Asks once and keeps nothing. It may cost what one answer costs.</p>
-        <Area label="Ask" maxLength={2000} value={text} onChange={(e) => setText(e.target.value)} />
+        <Area label="Ask" maxLength={LIMITS.TrySource.text} value={text} onChange={(e) => setText(e.target.value)} />
         <div className="mt-3 flex justify-end gap-2">
           <Button onClick={() => setOpen(false)}>Leave it</Button>
           <Button tone="primary" disabled={trial.isPending || text.trim() === ""} onClick={() => trial.mutate(text)}>

@@ -1,5 +1,6 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { currentOf, type Schemas } from "../../api/client";
+import { LIMITS } from "../../api/limits";
 import { Button } from "../../ui/Button";
 import { DraftSign, DraftTrouble } from "../../ui/DraftSign";
 import { Area, Choice, Field, NumberField, Tick } from "../../ui/Field";
@@ -58,7 +59,7 @@ export function BriefEditor({ brief: view }: { brief: BriefView }) {
       <div className="grid max-w-3xl gap-4">
         <Field
           label="Title of the study"
-          maxLength={200}
+          maxLength={LIMITS.WriteBrief.title}
           value={title}
           error={title.trim() === "" ? "must be there" : draft.errorOf("title")}
           onChange={(e) => draft.change({ title: e.target.value, brief }, "title")}
@@ -66,21 +67,21 @@ export function BriefEditor({ brief: view }: { brief: BriefView }) {
         <Area
           label="Question"
           hint="What is being decided, in one sentence that ends in a question mark."
-          maxLength={2000}
+          maxLength={LIMITS.Brief.question}
           value={brief.question}
           onChange={(e) => write({ question: e.target.value }, "question")}
         />
         <Area
           label="For whom"
           hint="Who will work with what is chosen, and on what."
-          maxLength={2000}
+          maxLength={LIMITS.Brief.audience}
           value={brief.audience}
           onChange={(e) => write({ audience: e.target.value }, "audience")}
         />
         <Area
           label="Background"
           hint="What somebody needs to know who reads this in a year. Markdown."
-          maxLength={20000}
+          maxLength={LIMITS.Brief.background}
           value={brief.background}
           onChange={(e) => write({ background: e.target.value }, "background")}
         />

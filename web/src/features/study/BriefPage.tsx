@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
+import { LIMITS } from "../../api/limits";
 import { Button } from "../../ui/Button";
 import { Dialog } from "../../ui/Dialog";
 import { Area } from "../../ui/Field";
@@ -99,7 +100,7 @@ function Reopen({ studyId }: { studyId: string }) {
         <Area
           label="Reason"
           className="mt-3"
-          maxLength={2000}
+          maxLength={LIMITS.ReopenBrief.reason}
           value={reason}
           onChange={(e) => setReason(e.target.value)}
           error={reopen.error?.message}

@@ -1,5 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
+import { LIMITS } from "../../api/limits";
 import { Button } from "../../ui/Button";
 import { Field } from "../../ui/Field";
 import { Note } from "../../ui/Note";
@@ -40,13 +41,13 @@ function Form({ studyId, own, onDeclared }: FormProps) {
       <Field
         label="Which model do you think will do best?"
         hint="Leave it empty if you expect nothing in particular."
-        maxLength={300}
+        maxLength={LIMITS.Declare.expects}
         value={expects}
         onChange={(e) => setExpects(e.target.value)}
       />
       <Field
         label="What do you use today?"
-        maxLength={300}
+        maxLength={LIMITS.Declare.usesToday}
         value={usesToday}
         onChange={(e) => setUsesToday(e.target.value)}
       />

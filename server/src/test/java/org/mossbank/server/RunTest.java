@@ -396,8 +396,7 @@ public class RunTest extends ServerTest {
         StandIn fresh = StandIn.start(0, List.of(ROOT.resolve("demo")), SECRET);
         StudyInTheMaking own = study("brindle");
         String candidate = own.get("/candidates").get(0).path("id").asString();
-        Map<String, Object> slow =
-                Bodies.eventSource("http://127.0.0.1:" + fresh.port() + "/brindle?fault=slow&hurry=2");
+        Map<String, Object> slow = Bodies.eventSource("http://127.0.0.1:" + fresh.port() + "/brindle?fault=hold");
         slow.put("mostAtOnce", 1);
         own.put("/sources/" + candidate, Map.of("version", 0, "content", slow));
         Map<String, Object> what = all(own);
@@ -470,7 +469,7 @@ public class RunTest extends ServerTest {
     /** The cell is written down by another server while its reply still comes: the reply was paid for, and is kept and told. */
     @Test
     public void aReplyThatComesTooLateIsKeptBesideWhatCounts() throws Exception {
-        StudyInTheMaking own = study("quillwort?fault=slow&hurry=8");
+        StudyInTheMaking own = study("brindle?fault=hold");
         String id = start(own, all(own));
         await(own, id, r -> r.at("/cells/0/tokensSoFar").asLong() > 0);
         try (var connection =
@@ -481,6 +480,7 @@ public class RunTest extends ServerTest {
             statement.setString(1, id);
             assertThat(statement.executeUpdate()).isEqualTo(1);
         }
+        standIn.letGo();
 
         JsonNode run = await(own, id, r -> r.at("/cells/0/late").asBoolean());
 

@@ -7,6 +7,8 @@ import java.util.Optional;
 public enum Fault {
     /** Says nothing, and keeps the connection. */
     HANG,
+    /** Sends the beginning of a stream, and the rest when it is let go. */
+    HOLD,
     /** Sends some of the answer, then closes. */
     HALF,
     /** Turns away with 429 and Retry-After. */

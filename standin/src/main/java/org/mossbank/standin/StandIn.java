@@ -40,6 +40,7 @@ public final class StandIn implements AutoCloseable {
     private final CannedAnswers canned;
     private final String pass;
     private final CountDownLatch closed = new CountDownLatch(1);
+    private final CountDownLatch held = new CountDownLatch(1);
     private final Map<String, AtomicInteger> asked = new ConcurrentHashMap<>();
 
     private StandIn(HttpServer server, CannedAnswers canned, String pass) {
@@ -73,9 +74,15 @@ public final class StandIn implements AutoCloseable {
         return asked.getOrDefault(service, new AtomicInteger()).get();
     }
 
+    /** Goes on with what {@link Fault#HOLD} held. */
+    public void letGo() {
+        held.countDown();
+    }
+
     @Override
     public void close() {
         closed.countDown();
+        held.countDown();
         server.stop(0);
         threads.shutdownNow();
     }
@@ -189,6 +196,9 @@ public final class StandIn implements AutoCloseable {
                 int until = is(Fault.HALF) ? (events.size() + 1) / 2 : events.size();
                 for (String event : events.subList(0, until)) {
                     event(out, event);
+                    if (is(Fault.HOLD)) {
+                        held.await();
+                    }
                     pause(event.length() * 250 / service.tokensASecond());
                 }
                 if (is(Fault.MALFORMED)) {

@@ -8,6 +8,7 @@ import java.net.URI;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
@@ -115,6 +116,20 @@ public class StandInTest {
 
         assertThat(whole).startsWith(half);
         assertThat(half).isNotEmpty().doesNotContain("ended");
+    }
+
+    @Test
+    public void holdsTheRestUntilItIsLetGo() throws Exception {
+        var lines = client.send(
+                        request("/brindle?hurry=100&fault=hold", ASK_TURNS, "a pass", Duration.ofSeconds(60)),
+                        HttpResponse.BodyHandlers.ofInputStream())
+                .body();
+        byte[] first = lines.readNBytes("data: {\"more\":\"The last berth is left o\"}\n\n".length());
+
+        assertThat(new String(first, StandardCharsets.UTF_8)).endsWith("left o\"}\n\n");
+        assertThat(lines.available()).as("nothing more comes by itself").isZero();
+        standIn.letGo();
+        assertThat(new String(lines.readAllBytes(), StandardCharsets.UTF_8)).endsWith("data: over\n\n");
     }
 
     @Test

@@ -45,12 +45,8 @@ public final class ServerProcess implements AutoCloseable {
             ProcessBuilder builder = new ProcessBuilder(
                             "java",
                             "-XX:TieredStopAtLevel=" + settings.getOrDefault("MOSSBANK_JIT", "1"),
-                            "-XX:+UseSerialGC",
                             "-Xmx1g",
-                            "-XX:+ExitOnOutOfMemoryError",
-                            // As the start command does: beans and queries are made when first asked for.
-                            "-Dspring.main.lazy-initialization=true",
-                            "-Dspring.data.jpa.repositories.bootstrap-mode=lazy",
+                            "@" + root.resolve("server/jvm.args"),
                             "-Dspring.aot.enabled=" + hasWorkedOutBeans(jar(root)),
                             "-jar",
                             jar(root).toString())

@@ -1,7 +1,5 @@
 package org.mossbank.server.account;
 
-import io.github.resilience4j.bulkhead.Bulkhead;
-import io.github.resilience4j.bulkhead.BulkheadConfig;
 import io.github.resilience4j.bulkhead.BulkheadFullException;
 import java.io.BufferedReader;
 import java.io.IOException;
@@ -16,6 +14,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.function.Supplier;
 import java.util.stream.Collectors;
+import org.mossbank.server.shared.GivingWay;
 import org.mossbank.server.shared.Problem;
 import org.springframework.security.crypto.password.PasswordEncoder;
 import org.springframework.stereotype.Component;
@@ -38,12 +37,10 @@ class Passwords {
 
     private final PasswordEncoder encoder;
     private final String hashOfNobody;
-    private final Bulkhead processors = Bulkhead.of(
-            "passwords",
-            BulkheadConfig.custom()
-                    .maxConcurrentCalls(Math.max(2, Runtime.getRuntime().availableProcessors()))
-                    .maxWaitDuration(LONGEST_WAIT)
-                    .build());
+    /** Half of the processors stay free for those who are in. */
+    private static final int MOST = Math.max(1, Runtime.getRuntime().availableProcessors() / 2);
+
+    private final GivingWay threads = new GivingWay("passwords", MOST, LONGEST_WAIT);
 
     Passwords(PasswordEncoder encoder) {
         this.encoder = encoder;
@@ -106,7 +103,7 @@ class Passwords {
             throw new IllegalStateException("hashing must not hold a transaction");
         }
         try {
-            return processors.executeSupplier(work);
+            return threads.run(work);
         } catch (BulkheadFullException e) {
             throw Problem.busy("Too many people sign in at this moment.");
         }

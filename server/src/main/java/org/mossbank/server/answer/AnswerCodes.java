@@ -47,8 +47,11 @@ public class AnswerCodes {
 
     /** @param startingCode text by path */
     public AnswerCode of(Map<String, String> startingCode, String text) {
-        return heavy.run(() ->
-                Objects.requireNonNull(kept.get(key(startingCode, text), k -> AnswerCode.of(startingCode, text))));
+        String key = key(startingCode, text);
+        AnswerCode known = kept.getIfPresent(key);
+        return known != null
+                ? known
+                : heavy.run(() -> Objects.requireNonNull(kept.get(key, k -> AnswerCode.of(startingCode, text))));
     }
 
     /** The differences between the code that two answers end in. */

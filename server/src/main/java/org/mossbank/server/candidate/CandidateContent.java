@@ -27,8 +27,8 @@ import org.jspecify.annotations.Nullable;
  * @param personId       whose, if that person grades too; they do not grade their own
  */
 public record CandidateContent(
-        @NotNull @Size(max = 100) String name,
-        @NotNull @Size(max = 100) String version,
+        @NotNull @Size(max = 120) String name,
+        @NotNull @Size(max = 120) String version,
         @NotNull @Size(max = 40) List<@Valid @NotNull Setting> settings,
         @Nullable @Min(1) Long contextWindow,
         @NotNull @Valid Price price,

@@ -128,7 +128,7 @@ class PromptService {
         return prompts.kinds(study);
     }
 
-    record AddKind(@NotBlank @Size(max = 60) String name) {}
+    record AddKind(@NotBlank @Size(max = 80) String name) {}
 
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
     @Transactional

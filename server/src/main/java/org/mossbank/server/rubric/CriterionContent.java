@@ -25,7 +25,7 @@ public record CriterionContent(
         @Nullable @Pattern(regexp = "[a-z0-9][a-z0-9._-]{0,79}")
         String key,
 
-        @NotNull @Size(max = 60) String name,
+        @NotNull @Size(max = 80) String name,
         @NotNull @Size(max = 500) String question,
         @DecimalMin("0") @DecimalMax("1000000") double weight,
         @Nullable @DecimalMin("-1") @DecimalMax("1") Double floor,
@@ -44,7 +44,7 @@ public record CriterionContent(
 
     /** A level's name (its number, if blank) and its anchors. */
     public record LevelContent(
-            @NotNull @Size(max = 60) String name,
+            @NotNull @Size(max = 80) String name,
             @NotNull @Size(max = 60) List<@Valid @NotNull AnchorContent> anchors) {
         public LevelContent {
             anchors = List.copyOf(anchors);

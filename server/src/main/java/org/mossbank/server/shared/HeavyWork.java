@@ -3,7 +3,6 @@ package org.mossbank.server.shared;
 import com.github.benmanes.caffeine.cache.Cache;
 import com.github.benmanes.caffeine.cache.Caffeine;
 import io.github.resilience4j.bulkhead.Bulkhead;
-import io.github.resilience4j.bulkhead.BulkheadConfig;
 import io.github.resilience4j.bulkhead.BulkheadFullException;
 import java.time.Duration;
 import java.util.Objects;
@@ -22,22 +21,14 @@ public class HeavyWork {
     /** One computes while the next is read. */
     static final int MOST_A_PERSON = 2;
 
+    private static final int MOST = Math.max(2, Runtime.getRuntime().availableProcessors());
     private static final Duration LONGEST_WAIT = Duration.ofSeconds(15);
     private static final int PEOPLE_KEPT = 10_000;
     private static final String NOBODY = "";
 
-    private final Bulkhead all = bulkhead(Math.max(2, Runtime.getRuntime().availableProcessors()));
+    private final GivingWay all = new GivingWay("heavy-work", MOST, LONGEST_WAIT);
     private final Cache<String, Bulkhead> byPerson =
             Caffeine.newBuilder().maximumSize(PEOPLE_KEPT).build();
-
-    private static Bulkhead bulkhead(int most) {
-        return Bulkhead.of(
-                "heavy work",
-                BulkheadConfig.custom()
-                        .maxConcurrentCalls(most)
-                        .maxWaitDuration(LONGEST_WAIT)
-                        .build());
-    }
 
     /**
      * Does it when it is its turn.
@@ -48,7 +39,7 @@ public class HeavyWork {
     public <T> T run(Supplier<T> work) {
         refuseTransaction();
         try {
-            return ofPerson().executeSupplier(() -> all.executeSupplier(work));
+            return ofPerson().executeSupplier(() -> all.run(work));
         } catch (BulkheadFullException e) {
             throw Problem.busy("Too much is being worked out at this moment.");
         }
@@ -59,7 +50,8 @@ public class HeavyWork {
         Authentication who = SecurityContextHolder.getContext().getAuthentication();
         String name = who == null ? NOBODY : who.getName();
         int most = name.equals(NOBODY) ? Integer.MAX_VALUE : MOST_A_PERSON;
-        return Objects.requireNonNull(byPerson.get(name, n -> bulkhead(most)));
+        return Objects.requireNonNull(
+                byPerson.get(name, n -> GivingWay.bulkhead("heavy work of one", most, LONGEST_WAIT)));
     }
 
     private static void refuseTransaction() {
