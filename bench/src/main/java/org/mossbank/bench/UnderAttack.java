@@ -3,7 +3,6 @@ package org.mossbank.bench;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.util.ArrayList;
@@ -32,7 +31,6 @@ public final class UnderAttack {
     private static final int RATERS = 50;
     private static final Duration WARM_UP = Duration.ofSeconds(10);
     private static final int PAUSE_MS = 200;
-    private static final int SAMPLES = 20;
 
     private final ServerProcess server;
     private final AtomicBoolean over = new AtomicBoolean();
@@ -56,9 +54,10 @@ public final class UnderAttack {
             GradingLoad load = new GradingLoad(WARM_UP, span);
             UnderAttack attack = new UnderAttack(server);
             load.open(raters);
-            ExecutorService others = attack.begin(span);
-            try {
+            ExecutorService others = attack.begin();
+            try (ResidentMemory memory = ResidentMemory.watch(server, span)) {
                 load.run();
+                memory.report();
             } finally {
                 attack.over.set(true);
                 others.shutdown();
@@ -80,7 +79,7 @@ public final class UnderAttack {
         int send(ApiClient lead) throws IOException;
     }
 
-    private ExecutorService begin(Duration span) throws IOException {
+    private ExecutorService begin() throws IOException {
         ExecutorService others = Executors.newCachedThreadPool(task -> {
             Thread thread = new Thread(task, "attack");
             // So that what fails here ends the process and does not wait for them.
@@ -147,7 +146,6 @@ public final class UnderAttack {
         for (Attack attack : all) {
             others.execute(() -> again(attack, lead));
         }
-        others.execute(() -> watchMemory(span));
         return others;
     }
 
@@ -174,34 +172,6 @@ public final class UnderAttack {
                 // Cut off while it was sending what nobody wanted to read.
             }
         }
-    }
-
-    /** Resident memory, as the system counts it, in SAMPLES parts of the time. */
-    private void watchMemory(Duration span) {
-        List<Long> kilobytes = new ArrayList<>();
-        try {
-            while (!over.get()) {
-                TimeUnit.MILLISECONDS.sleep(Math.max(1_000, span.toMillis() / SAMPLES));
-                long now = resident();
-                kilobytes.add(now);
-                System.out.printf("%d MB, %d attacks%n", now >> 10, attacks.get());
-            }
-        } catch (InterruptedException e) {
-            Thread.currentThread().interrupt();
-        } catch (IOException e) {
-            System.err.println("the server's memory could not be read: " + e);
-        }
-        System.out.println("memory in MB over time: "
-                + kilobytes.stream().map(k -> String.valueOf(k >> 10)).toList());
-    }
-
-    private long resident() throws IOException {
-        for (String line : Files.readAllLines(Path.of("/proc/" + server.id() + "/status"))) {
-            if (line.startsWith("VmRSS:")) {
-                return Long.parseLong(line.replaceAll("\\D", ""));
-            }
-        }
-        return 0;
     }
 
     private static byte[] zip(String name, byte[] part, int times) throws IOException {

@@ -15,6 +15,22 @@ interface AnswerRepository extends JpaRepository<Answer, UUID> {
     @Query("select a from Answer a where a.studyId = :study and a.promptId = :prompt order by a.key")
     List<Answer> ofPrompt(UUID study, UUID prompt);
 
+    /** Where an answer stands; without its text, which may be long. */
+    record Place(String key, UUID promptId, UUID candidateId, int attempt) {}
+
+    @Query("select new org.mossbank.server.answer.AnswerRepository$Place(a.key, a.promptId, a.candidateId, a.attempt)"
+            + " from Answer a where a.studyId = :study")
+    List<Place> places(UUID study);
+
+    long countByStudyId(UUID study);
+
+    @Query("select coalesce(sum(length(a.text)), 0) from Answer a where a.studyId = :study")
+    long firstReplyCharacters(UUID study);
+
+    @Query("select coalesce(sum(length(f.asked) + length(f.reply)), 0) from Answer a join a.followUps f"
+            + " where a.studyId = :study")
+    long followUpCharacters(UUID study);
+
     /** Alone, to change it. */
     @Lock(LockModeType.PESSIMISTIC_WRITE)
     @Query("select a from Answer a where a.id = :answer and a.studyId = :study")

@@ -153,6 +153,8 @@ class AnswerService {
         return Objects.requireNonNull(transactions.execute(status -> {
             studies.requirePreparing(study);
             rules.require(study, request.followUps().size());
+            all.requireRoom(
+                    study, 1, WholeText.of(request.text(), request.followUps()).length());
             return all.addAttempts(study, List.of(attempt)).get(0);
         }));
     }
@@ -192,6 +194,8 @@ class AnswerService {
         }
         rules.require(study, request.followUps().size());
         String before = answer.view().wholeText();
+        all.requireRoom(
+                study, 0, WholeText.of(request.text(), request.followUps()).length() - before.length());
         answer.write(request.outcome(), request.text(), request.followUps(), request.measures(), changed);
         entities.flush();
         if (!before.equals(answer.view().wholeText())) {

@@ -21,6 +21,7 @@ import org.mossbank.server.candidate.CandidateView;
 import org.mossbank.server.prompt.PromptUse;
 import org.mossbank.server.prompt.PromptView;
 import org.mossbank.server.shared.FreeKey;
+import org.mossbank.server.shared.Problem;
 import org.mossbank.server.shared.SystemOnly;
 import org.mossbank.server.study.AnswersSeen;
 import org.springframework.context.ApplicationEventPublisher;
@@ -34,6 +35,12 @@ import org.springframework.transaction.annotation.Transactional;
 @Service
 @Transactional(readOnly = true)
 public class Answers {
+    /** Of a study. All of its answers are read at once where they are searched, masked and written to an archive. */
+    public static final int MOST = 20_000;
+
+    /** Characters, of a study. */
+    public static final long MOST_TEXT = 128L << 20;
+
     private final AnswerRepository answers;
     private final AnswerCodes codes;
     private final EntityManager entities;
@@ -90,6 +97,36 @@ public class Answers {
     }
 
     /**
+     * Asked before somebody adds answers, and not where a reply has been paid for: that is kept.
+     *
+     * @param more       answers
+     * @param characters that their texts have more than before
+     * @throws Problem 400 if the study would hold more than it may
+     */
+    @SystemOnly
+    public void requireRoom(UUID study, int more, long characters) {
+        if (answers.countByStudyId(study) + more > MOST) {
+            throw Problem.invalid("answers", "would be more than %,d, the most of a study".formatted(MOST));
+        }
+        if (characters > 0
+                && answers.firstReplyCharacters(study) + answers.followUpCharacters(study) + characters > MOST_TEXT) {
+            throw Problem.invalid(
+                    "answers", "would have more than %,d characters, the most of a study".formatted(MOST_TEXT));
+        }
+    }
+
+    /** Which attempts there are of each prompt and candidate: the number of the last. */
+    @SystemOnly
+    public Map<Cell, Integer> lastAttempts(UUID study) {
+        Map<Cell, Integer> last = new HashMap<>();
+        answers.places(study).forEach(a -> last.merge(new Cell(a.promptId(), a.candidateId()), a.attempt(), Math::max));
+        return last;
+    }
+
+    /** What a candidate gives to a prompt. */
+    public record Cell(UUID promptId, UUID candidateId) {}
+
+    /**
      * What a candidate gave to a prompt.
      *
      * @param attempt which one; absent for the next
@@ -115,8 +152,8 @@ public class Answers {
     public List<AnswerView> addAttempts(UUID study, List<Attempt> attempts) {
         Set<String> keys = new HashSet<>();
         Map<List<UUID>, Set<Integer>> taken = new HashMap<>();
-        for (Answer answer : answers.ofStudy(study)) {
-            keys.add(answer.view().key());
+        for (AnswerRepository.Place answer : answers.places(study)) {
+            keys.add(answer.key());
             taken.computeIfAbsent(List.of(answer.promptId(), answer.candidateId()), c -> new HashSet<>())
                     .add(answer.attempt());
         }

@@ -132,6 +132,12 @@ class ArchiveLoader {
         Map<String, UUID> candidateIds = candidates.add(
                 study,
                 archive.candidates().stream().map(c -> candidate(c, people)).toList());
+        answers.requireRoom(
+                study,
+                archive.answers().size(),
+                archive.answers().stream()
+                        .mapToLong(a -> a.wholeText().length())
+                        .sum());
         Map<String, UUID> answerIds = answers.add(study, archive.answers(), promptIds, candidateIds, weighed.changed());
         collecting.add(study, archive.collection(), promptIds, candidateIds, answerIds);
         Map<UUID, List<Masking.Decided>> masks = new HashMap<>();

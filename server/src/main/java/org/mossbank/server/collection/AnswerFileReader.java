@@ -18,6 +18,7 @@ import org.jspecify.annotations.Nullable;
 import org.mossbank.core.change.MalformedDiff;
 import org.mossbank.core.change.UnifiedDiff;
 import org.mossbank.core.markdown.FencedBlock;
+import org.mossbank.server.answer.Answers;
 import org.mossbank.server.answer.FollowUp;
 import org.mossbank.server.answer.Measures;
 import org.mossbank.server.answer.Outcome;
@@ -38,8 +39,7 @@ import tools.jackson.databind.json.JsonMapper;
 
 /** Reads answers from JSON Lines, CSV, or a zip of Markdown files with YAML front matter. */
 final class AnswerFileReader {
-    private static final int MOST_ANSWERS = 20_000;
-    private static final ZipFiles.Bounds BOUNDS = new ZipFiles.Bounds(128L << 20, MOST_ANSWERS);
+    private static final ZipFiles.Bounds BOUNDS = new ZipFiles.Bounds(Answers.MOST_TEXT, Answers.MOST);
     private static final int LONGEST_TEXT = FollowUp.LONGEST_REPLY;
     private static final int LONGEST_FRONT_MATTER = 20_000;
     private static final int MOST_COST_DECIMALS = 6;
@@ -81,8 +81,8 @@ final class AnswerFileReader {
         if (reader.answers.isEmpty() && faults.isEmpty()) {
             faults.add(Fault.ofFile(file, "at least one answer"));
         }
-        if (reader.answers.size() > MOST_ANSWERS) {
-            faults.add(Fault.ofFile(file, "at most " + MOST_ANSWERS + " answers"));
+        if (reader.answers.size() > Answers.MOST) {
+            faults.add(Fault.ofFile(file, "at most %,d answers".formatted(Answers.MOST)));
         }
         return reader.answers;
     }

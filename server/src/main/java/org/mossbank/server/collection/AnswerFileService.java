@@ -163,6 +163,13 @@ class AnswerFileService {
                 .filter(r -> r.match == Match.NEW)
                 .map(r -> r.toAttempt(changed.getOrDefault(r.incoming, new ChangeSize(0, 0, 0, false))))
                 .toList();
+        answers.requireRoom(
+                study,
+                fresh.size(),
+                reading.rows.stream()
+                        .filter(r -> r.match == Match.NEW)
+                        .mapToLong(r -> r.incoming.wholeText().length())
+                        .sum());
         answers.addAttempts(study, fresh);
         return new Taken(fresh.size(), reading.rows.size() - fresh.size());
     }

@@ -93,7 +93,7 @@ class MaskingService {
                 masking.map(MaskingOfStudy::words).orElse(List.of()),
                 masking.map(MaskingOfStudy::version).orElse(0L),
                 undecided(found),
-                found.stream().map(MaskingView.AnswerInMasking::of).toList());
+                MaskingView.shown(found));
     }
 
     private static int undecided(List<Stretches.AnswerStretches> found) {

@@ -1,8 +1,12 @@
 package org.mossbank.server.masking;
 
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.Comparator;
+import java.util.IdentityHashMap;
 import java.util.List;
+import java.util.Map;
+import java.util.Set;
 import java.util.UUID;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.core.masking.GiveAway;
@@ -19,11 +23,32 @@ import org.mossbank.server.answer.AnswerView;
  */
 record MaskingView(List<String> words, long version, int undecided, List<AnswerInMasking> answers) {
 
+    private static final int MOST_OF_AN_ANSWER = 200;
+    private static final int MOST_IN_ALL = 2_000;
+
+    /** The answers, with as many stretches as are shown at once. */
+    static List<AnswerInMasking> shown(List<Stretches.AnswerStretches> found) {
+        Set<Stretches.Stretch> shown = Collections.newSetFromMap(new IdentityHashMap<>());
+        Map<Stretches.AnswerStretches, Integer> taken = new IdentityHashMap<>();
+        for (boolean decided : List.of(false, true)) {
+            for (Stretches.AnswerStretches answer : found) {
+                int before = shown.size();
+                int room = Math.min(MOST_OF_AN_ANSWER - taken.getOrDefault(answer, 0), MOST_IN_ALL - before);
+                answer.stretches().stream()
+                        .filter(s -> (s.accepted() != null) == decided)
+                        .limit(room)
+                        .forEach(shown::add);
+                taken.merge(answer, shown.size() - before, Integer::sum);
+            }
+        }
+        return found.stream().map(a -> AnswerInMasking.of(a, shown)).toList();
+    }
+
     /**
      * An answer in which there is anything.
      *
-     * @param stretches those to decide on first, then those that are decided, in the order of the text; no more than
-     *                  anybody looks through at once
+     * @param stretches those to decide on before those that are decided, in the order of the text; no more than
+     *                  anybody looks through at once, of this answer and of all
      * @param more      how many more there are
      * @param complete  whether the text was searched to its end
      */
@@ -35,13 +60,10 @@ record MaskingView(List<String> words, long version, int undecided, List<AnswerI
             List<StretchView> stretches,
             int more,
             boolean complete) {
-        private static final int MOST_SHOWN = 200;
-
-        static AnswerInMasking of(Stretches.AnswerStretches found) {
+        private static AnswerInMasking of(Stretches.AnswerStretches found, Set<Stretches.Stretch> shown) {
             AnswerView answer = found.answer();
-            List<Stretches.Stretch> shown = found.stretches().stream()
-                    .sorted(Comparator.comparing((Stretches.Stretch s) -> s.accepted() != null))
-                    .limit(MOST_SHOWN)
+            List<Stretches.Stretch> own = found.stretches().stream()
+                    .filter(shown::contains)
                     .sorted(Comparator.comparingInt(s -> s.span().from()))
                     .toList();
             return new AnswerInMasking(
@@ -49,8 +71,8 @@ record MaskingView(List<String> words, long version, int undecided, List<AnswerI
                     answer.promptId(),
                     answer.candidateId(),
                     answer.attempt(),
-                    inLines(answer.wholeText(), shown),
-                    found.stretches().size() - shown.size(),
+                    inLines(answer.wholeText(), own),
+                    found.stretches().size() - own.size(),
                     found.complete());
         }
 

@@ -12,7 +12,6 @@ import jakarta.validation.constraints.Size;
 import java.math.BigDecimal;
 import java.time.Clock;
 import java.util.ArrayList;
-import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
@@ -215,6 +214,7 @@ class RunService {
         if (planned.size() > MOST_CELLS) {
             throw Problem.invalid("attempts", "must make at most " + MOST_CELLS + " answers in one run");
         }
+        answers.requireRoom(study, planned.size(), 0);
         return new Asked(planned, soundPrompts, all, bySource, currency);
     }
 
@@ -224,11 +224,8 @@ class RunService {
     }
 
     private java.util.function.BiFunction<UUID, UUID, Integer> lastAttempts(UUID study) {
-        Map<List<UUID>, Integer> last = new HashMap<>();
-        for (AnswerView answer : answers.ofStudy(study)) {
-            last.merge(List.of(answer.promptId(), answer.candidateId()), answer.attempt(), Math::max);
-        }
-        return (prompt, candidate) -> last.getOrDefault(List.of(prompt, candidate), 0);
+        Map<Answers.Cell, Integer> last = answers.lastAttempts(study);
+        return (prompt, candidate) -> last.getOrDefault(new Answers.Cell(prompt, candidate), 0);
     }
 
     /** One currency for all, or money cannot be added up. */

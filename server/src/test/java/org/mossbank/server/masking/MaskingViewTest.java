@@ -1,0 +1,65 @@
+package org.mossbank.server.masking;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.UUID;
+import java.util.stream.IntStream;
+import org.jspecify.annotations.Nullable;
+import org.mossbank.core.change.ChangeSize;
+import org.mossbank.core.masking.GiveAway;
+import org.mossbank.core.masking.Span;
+import org.mossbank.server.answer.AnswerView;
+import org.mossbank.server.answer.Measures;
+import org.mossbank.server.answer.Outcome;
+import org.testng.annotations.Test;
+
+public class MaskingViewTest {
+    private static Stretches.AnswerStretches answer(int decided, int undecided) {
+        List<Stretches.Stretch> stretches = new ArrayList<>();
+        for (int i = 0; i < decided + undecided; i++) {
+            stretches.add(stretch(2 * i, i < decided ? true : null));
+        }
+        AnswerView answer = new AnswerView(
+                UUID.randomUUID(),
+                "a",
+                UUID.randomUUID(),
+                UUID.randomUUID(),
+                1,
+                Outcome.COMPLETE,
+                "x ".repeat(decided + undecided),
+                List.of(),
+                new Measures(null, null, null, null, null, null, false, null),
+                new ChangeSize(0, 0, 0, true),
+                0);
+        return new Stretches.AnswerStretches(answer, stretches, true);
+    }
+
+    private static Stretches.Stretch stretch(int from, @Nullable Boolean accepted) {
+        return new Stretches.Stretch(new Span(from, from + 1), GiveAway.Sort.NAME, "-", accepted);
+    }
+
+    @Test
+    public void showsThoseToDecideOnBeforeTheOthers() {
+        MaskingView.AnswerInMasking one =
+                MaskingView.shown(List.of(answer(190, 30))).get(0);
+
+        assertThat(one.stretches()).hasSize(200);
+        assertThat(one.stretches().stream().filter(s -> s.accepted() == null)).hasSize(30);
+        assertThat(one.stretches()).isSortedAccordingTo((a, b) -> Integer.compare(a.from(), b.from()));
+        assertThat(one.more()).isEqualTo(20);
+    }
+
+    @Test
+    public void showsNoMoreInAllThanAnybodyLooksThrough() {
+        List<MaskingView.AnswerInMasking> all = MaskingView.shown(
+                IntStream.range(0, 30).mapToObj(i -> answer(50, 100)).toList());
+
+        assertThat(all.stream().mapToInt(a -> a.stretches().size()).sum()).isEqualTo(2_000);
+        assertThat(all.get(0).stretches()).hasSize(100);
+        assertThat(all.get(29).stretches()).isEmpty();
+        assertThat(all.stream().mapToInt(MaskingView.AnswerInMasking::more).sum())
+                .isEqualTo(30 * 150 - 2_000);
+    }
+}
