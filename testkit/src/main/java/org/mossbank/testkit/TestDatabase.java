@@ -13,13 +13,30 @@ public record TestDatabase(String url, String user, String password) {
 
     /** @throws IllegalStateException if no test cluster is named in the environment */
     public static TestDatabase create() {
+        return create("");
+    }
+
+    /** On a disk that can be filled. */
+    public static TestDatabase createOn(SmallDisk disk) {
+        String server = setting("MOSSBANK_TEST_DB_URL");
+        try (Connection connection = DriverManager.getConnection(
+                        server + "postgres", setting("MOSSBANK_TEST_DB_USER"), setting("MOSSBANK_TEST_DB_PASSWORD"));
+                Statement statement = connection.createStatement()) {
+            statement.execute("create tablespace small location '" + disk.space() + "'");
+        } catch (SQLException e) {
+            throw new IllegalStateException("cannot use the small disk", e);
+        }
+        return create(" tablespace small");
+    }
+
+    private static TestDatabase create(String where) {
         String server = setting("MOSSBANK_TEST_DB_URL");
         String user = setting("MOSSBANK_TEST_DB_USER");
         String password = setting("MOSSBANK_TEST_DB_PASSWORD");
         String name = "test_" + UUID.randomUUID().toString().replace("-", "");
         try (Connection connection = DriverManager.getConnection(server + "postgres", user, password);
                 Statement statement = connection.createStatement()) {
-            statement.execute("create database " + name);
+            statement.execute("create database " + name + where);
         } catch (SQLException e) {
             throw new IllegalStateException("cannot make a test database", e);
         }

@@ -53,7 +53,8 @@ class Databases {
             @Value("${mossbank.connections.start-patience-ms}") long startPatience) {
         Place place = new Place(url, user, password);
         HikariDataSource first = pool("at-once", place, atOnce, LONGEST_STATEMENT, startPatience);
-        return new Routed(first, pool("whole", place, whole, LONGEST_READ, startPatience));
+        Routed routed = new Routed(first, pool("whole", place, whole, LONGEST_READ, startPatience));
+        return new OneAsksForAll(routed, routed::close, System::nanoTime);
     }
 
     private static HikariDataSource pool(String name, Place place, int size, int longestStatement, long startPatience) {
@@ -76,7 +77,7 @@ class Databases {
         return new HikariDataSource(pool);
     }
 
-    private static final class Routed extends AbstractRoutingDataSource implements AutoCloseable {
+    private static final class Routed extends AbstractRoutingDataSource {
         private final HikariDataSource atOnce;
         private final HikariDataSource whole;
 
@@ -93,8 +94,7 @@ class Databases {
             return READS_WHOLE.get();
         }
 
-        @Override
-        public void close() {
+        private void close() {
             atOnce.close();
             whole.close();
         }

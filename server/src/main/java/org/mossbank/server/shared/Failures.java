@@ -106,7 +106,7 @@ final class Failures {
     }
 
     /** Whether the pool had nothing to give because the database gave it nothing. */
-    private static boolean isBelow(SQLException pool) {
+    static boolean isBelow(SQLException pool) {
         return pool.getCause() != null || pool.getNextException() != null;
     }
 
