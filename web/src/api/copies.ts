@@ -59,7 +59,7 @@ const WAITED_FOR = 1_500;
 let away = false;
 
 /** How often to ask again for what is shown from a copy, in milliseconds. */
-const ASK_AGAIN = 3_000;
+const ASK_AGAIN = 2_000;
 
 /** For queries: asks again while there is only a copy. */
 export const askAgain = (name: string) => (): number | false => isCopy(name) && ASK_AGAIN;

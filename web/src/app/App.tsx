@@ -28,7 +28,7 @@ const client: QueryClient = new QueryClient({
 });
 
 /** How often to ask again for what the server could not give, in milliseconds. */
-const ASK_AGAIN = 3_000;
+const ASK_AGAIN = 2_000;
 
 /** The last resort: says that the page broke, and offers to load it again. */
 class Boundary extends Component<{ children: ReactNode }, { broken: boolean }> {

@@ -64,7 +64,7 @@ export function Table<Row>({ caption, columns, rows, rowKey, rowClass }: TablePr
         </thead>
         <tbody>
           {sorted.map((row) => (
-            <tr key={rowKey(row)} className={classes("border-b border-rule align-top", rowClass?.(row))}>
+            <tr key={rowKey(row)} className={classes("border-b border-rule align-baseline", rowClass?.(row))}>
               {columns.map((column) =>
                 column.rowHeader ? (
                   <th key={column.key} scope="row" className="py-1.5 pr-4 font-normal">

@@ -290,13 +290,13 @@ export class Outbox {
         // Whoever comes back, perhaps in another window, finds it sent.
         this.connection = delivery.result;
         this.changed();
-        this.schedule(this.options.retryAfter ?? 3_000);
+        this.schedule(this.options.retryAfter ?? 2_000);
         return false;
       case "unreachable":
         this.connection = "unreachable";
         this.trouble = delivery.trouble;
         this.changed();
-        this.schedule(this.options.retryAfter ?? 3_000);
+        this.schedule(this.options.retryAfter ?? 2_000);
         return false;
     }
   }

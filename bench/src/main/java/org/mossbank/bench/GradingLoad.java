@@ -62,13 +62,10 @@ final class GradingLoad {
 
     /** Each rater opens all their sheets. */
     void open(List<ManyRaters.Rater> people) {
-        for (ManyRaters.Rater rater : people) {
-            List<Cell> own = cellsOf(rater);
-            if (own.isEmpty()) {
-                throw new IllegalStateException("a rater has nothing to grade");
-            }
-            raters.add(rater);
-            cells.add(own);
+        raters.addAll(people);
+        cells.addAll(people.parallelStream().map(GradingLoad::cellsOf).toList());
+        if (cells.stream().anyMatch(List::isEmpty)) {
+            throw new IllegalStateException("a rater has nothing to grade");
         }
     }
 

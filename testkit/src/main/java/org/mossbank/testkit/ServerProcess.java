@@ -14,6 +14,7 @@ import java.time.Duration;
 import java.time.Instant;
 import java.util.HashMap;
 import java.util.Map;
+import java.util.concurrent.TimeUnit;
 import java.util.jar.JarFile;
 import java.util.stream.Stream;
 
@@ -38,6 +39,19 @@ public final class ServerProcess implements AutoCloseable {
      * @param settings further environment, for example the demo mode
      */
     public static ServerProcess start(Path root, TestDatabase database, Map<String, String> settings) {
+        ServerProcess server = launch(root, database, settings);
+        server.awaitAnswer();
+        return server;
+    }
+
+    /** Starts the server and kills it before it may be ready. */
+    public static void killWhileStarting(Path root, TestDatabase database, Duration after) throws InterruptedException {
+        ServerProcess server = launch(root, database, Map.of());
+        TimeUnit.MILLISECONDS.sleep(after.toMillis());
+        server.kill();
+    }
+
+    private static ServerProcess launch(Path root, TestDatabase database, Map<String, String> settings) {
         try {
             int port = freePort();
             File log = root.resolve("e2e/target/server-" + port + ".log").toFile();
@@ -57,7 +71,6 @@ public final class ServerProcess implements AutoCloseable {
             builder.environment().putAll(settings);
             ServerProcess server = new ServerProcess(builder.start(), URI.create("http://127.0.0.1:" + port), log);
             Runtime.getRuntime().addShutdownHook(new Thread(server::kill));
-            server.awaitAnswer(log);
             return server;
         } catch (IOException e) {
             throw new UncheckedIOException(e);
@@ -98,7 +111,7 @@ public final class ServerProcess implements AutoCloseable {
         }
     }
 
-    private void awaitAnswer(File log) throws IOException {
+    private void awaitAnswer() {
         Instant deadline = Instant.now().plus(START_PATIENCE);
         HttpClient http = HttpClient.newHttpClient();
         HttpRequest request = HttpRequest.newBuilder(address.resolve("/actuator/health/readiness"))
@@ -116,7 +129,7 @@ public final class ServerProcess implements AutoCloseable {
             }
             if (!process.isAlive() || Instant.now().isAfter(deadline)) {
                 kill();
-                throw new IllegalStateException("the server did not start:\n" + Files.readString(log.toPath()));
+                throw new IllegalStateException("the server did not start:\n" + log());
             }
             java.util.concurrent.locks.LockSupport.parkNanos(
                     Duration.ofMillis(200).toNanos());
