@@ -46,7 +46,7 @@ public record CandidateContent(
     /** One setting. */
     public record Setting(
             @NotBlank @Size(max = 80) String name,
-            @NotNull @Size(max = 300) String value) {}
+            @NotNull @Size(max = 500) String value) {}
 
     /**
      * What it costs; each absent where it does not apply.
