@@ -2,15 +2,12 @@ package org.mossbank.server.archive;
 
 import java.io.IOException;
 import java.io.UncheckedIOException;
-import java.math.BigDecimal;
 import java.nio.charset.StandardCharsets;
-import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.TreeMap;
 import org.apache.commons.csv.CSVFormat;
@@ -23,19 +20,13 @@ import org.mossbank.server.grading.Mark;
 import org.mossbank.server.grading.RemarkContent;
 import org.mossbank.server.prompt.PromptContent;
 import org.mossbank.server.prompt.PromptView;
-import org.mossbank.server.study.Brief;
-import org.mossbank.server.study.Reopening;
-import org.mossbank.server.study.RuleTerms;
 import tools.jackson.databind.SerializationFeature;
 import tools.jackson.databind.json.JsonMapper;
-import tools.jackson.databind.node.ArrayNode;
-import tools.jackson.databind.node.ObjectNode;
 
 /** Turns a study into the files of an archive; the same study gives the same bytes. */
 final class ArchiveWriter {
     private static final JsonMapper MAPPER =
             JsonMapper.builder().enable(SerializationFeature.INDENT_OUTPUT).build();
-    private static final String PACKAGE_PROFILE = "https://datapackage.org/profiles/2.0/datapackage.json";
 
     private final StudyArchive study;
     private final Map<String, byte[]> files = new TreeMap<>();
@@ -51,8 +42,8 @@ final class ArchiveWriter {
     }
 
     private void writeAll() {
-        put(ArchiveFiles.PACKAGE, MAPPER.writeValueAsString(packageFile()) + "\n");
-        put("study.json", MAPPER.writeValueAsString(studyFile()) + "\n");
+        put(ArchiveFiles.PACKAGE, MAPPER.writeValueAsString(PackageFile.of(study)) + "\n");
+        put("study.json", MAPPER.writeValueAsString(StudyFile.of(study)) + "\n");
         tables().forEach((name, rows) ->
                 put(name + ".csv", csv(Schemas.table(name).columnNames(), rows)));
         if (!study.history().isEmpty()) {
@@ -89,124 +80,6 @@ final class ArchiveWriter {
 
     private static String answerFile(String key) {
         return "answers/" + key + ".md";
-    }
-
-    private ObjectNode packageFile() {
-        ObjectNode json = MAPPER.createObjectNode();
-        json.put("$schema", PACKAGE_PROFILE);
-        json.put("name", slug(study.head().title()));
-        json.put("title", study.head().title());
-        json.putObject("mossbank").put("format", 1);
-        ArrayNode resources = json.putArray("resources");
-        resources
-                .addObject()
-                .put("name", Schemas.STUDY)
-                .put("path", "study.json")
-                .put("mediatype", "application/json");
-        if (!study.history().isEmpty()) {
-            resources
-                    .addObject()
-                    .put("name", Schemas.RUBRIC_HISTORY)
-                    .put("path", Schemas.RUBRIC_HISTORY + ".json")
-                    .put("mediatype", "application/json");
-        }
-        for (String table : Schemas.TABLES) {
-            ObjectNode resource = resources.addObject();
-            resource.put("name", table);
-            resource.put("path", table + ".csv");
-            resource.put("type", "table");
-            resource.put("mediatype", "text/csv");
-            resource.put("encoding", "utf-8");
-            resource.set("schema", Schemas.table(table).json());
-        }
-        return json;
-    }
-
-    private static String slug(String title) {
-        String slug =
-                title.toLowerCase(Locale.ROOT).replaceAll("[^a-z0-9]+", "-").replaceAll("^-|-$", "");
-        return slug.isEmpty() ? "study" : slug.substring(0, Math.min(60, slug.length()));
-    }
-
-    private ObjectNode studyFile() {
-        StudyArchive.Head head = study.head();
-        Brief brief = head.brief();
-        ObjectNode json = MAPPER.createObjectNode();
-        json.put("title", head.title());
-        json.put("question", brief.question());
-        json.put("audience", brief.audience());
-        json.put("background", brief.background());
-        json.put("stage", head.preparing() ? "preparing" : "grading");
-        json.put("asksExpectations", brief.asksExpectations());
-        json.put("reasons", ArchiveTables.word(brief.raters().reasons()));
-        json.put("showsReference", brief.raters().showsReference());
-        json.put("asksSourceGuess", brief.raters().asksSourceGuess());
-        json.put("seed", head.seed());
-        if (study.collection().mostFollowUps() != null) {
-            json.put("mostFollowUps", study.collection().mostFollowUps());
-        }
-        json.set("decisionRule", rule(brief.rule()));
-        ObjectNode closing = json.putObject("brief");
-        time(closing, "closedAt", head.briefClosedAt());
-        ArrayNode reopenings = closing.putArray("reopenings");
-        for (Reopening r : head.reopenings()) {
-            ObjectNode one = reopenings.addObject();
-            time(one, "closedAt", r.closedAt());
-            time(one, "reopenedAt", r.reopenedAt());
-            one.put("by", r.by()).put("reason", r.reason()).put("terms", r.terms());
-        }
-        ObjectNode rubric =
-                json.putObject("rubric").put("version", head.rubric().version());
-        time(rubric, "publishedAt", head.rubric().publishedAt());
-        rubric.put("note", head.rubric().note());
-        if (!head.preparing()) {
-            json.set("round", round(head.round()));
-        }
-        return json;
-    }
-
-    private static ObjectNode rule(RuleTerms terms) {
-        ObjectNode json = MAPPER.createObjectNode()
-                .put("coefficient", ArchiveTables.word(terms.coefficient()))
-                .put("agreementFloor", plain(terms.agreementFloor()))
-                .put("floorOn", ArchiveTables.word(terms.floorOn()))
-                .put("margin", plain(terms.margin()))
-                .put("minimumRaters", terms.minimumRaters())
-                .put("tieBreak", ArchiveTables.word(terms.tieBreak()))
-                .put("strictOnMasking", terms.strictOnMasking())
-                .put("strictOnSplits", terms.strictOnSplits());
-        RuleTerms.GateTerms gate = terms.gate();
-        if (gate != null) {
-            json.putObject("gate")
-                    .put("criterion", gate.criterion())
-                    .put("level", gate.level())
-                    .put("cap", plain(gate.cap()));
-        }
-        return json;
-    }
-
-    private static ObjectNode round(StudyArchive.RoundHead round) {
-        ObjectNode json = MAPPER.createObjectNode();
-        time(json, "openedAt", round.openedAt());
-        time(json, "closedAt", round.closedAt());
-        if (round.ratersAnAnswer() != null) {
-            json.put("ratersAnAnswer", round.ratersAnAnswer());
-        }
-        if (round.repeatShare() != null) {
-            json.put("repeatShare", plain(round.repeatShare()));
-        }
-        return json;
-    }
-
-    private static void time(ObjectNode json, String name, @Nullable Instant at) {
-        if (at != null) {
-            json.put(name, at.toString());
-        }
-    }
-
-    /** The shortest decimal form, so that 5.0 is written as 5. */
-    static BigDecimal plain(double value) {
-        return new BigDecimal(BigDecimal.valueOf(value).stripTrailingZeros().toPlainString());
     }
 
     private Map<String, List<List<@Nullable Object>>> tables() {
@@ -278,7 +151,7 @@ final class ArchiveWriter {
                         p.key(),
                         ArchiveTables.word(k.stance()),
                         k.text(),
-                        k.weight() == 1 ? null : plain(k.weight()).toPlainString(),
+                        k.weight() == 1 ? null : StudyFile.plain(k.weight()).toPlainString(),
                         k.file(),
                         k.fromLine(),
                         k.toLine()));
@@ -361,9 +234,9 @@ final class ArchiveWriter {
                 c.key(),
                 c.name(),
                 c.question(),
-                plain(c.weight()).toPlainString(),
+                StudyFile.plain(c.weight()).toPlainString(),
                 c.levels().size() - 1,
-                c.floor() == null ? null : plain(c.floor()).toPlainString(),
+                c.floor() == null ? null : StudyFile.plain(c.floor()).toPlainString(),
                 ArchiveTables.list(c.kinds()));
         Map<String, List<List<@Nullable Object>>> anchors = new TreeMap<>();
         for (int level = 0; level < c.levels().size(); level++) {

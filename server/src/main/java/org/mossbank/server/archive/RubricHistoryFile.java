@@ -26,9 +26,9 @@ final class RubricHistoryFile {
         json.put("key", criterion.key());
         json.put("name", criterion.name());
         json.put("question", criterion.question());
-        json.put("weight", ArchiveWriter.plain(criterion.weight()));
+        json.put("weight", StudyFile.plain(criterion.weight()));
         if (criterion.floor() != null) {
-            json.put("floor", ArchiveWriter.plain(criterion.floor()));
+            json.put("floor", StudyFile.plain(criterion.floor()));
         }
         ArrayNode levels = json.putArray("levels");
         for (StudyArchive.ArchiveLevel level : criterion.levels()) {

@@ -14,22 +14,13 @@ import org.springframework.web.bind.annotation.RestController;
 @RestController
 class GradingController {
     private final GradingService grading;
-    private final OversightService oversight;
     private final KeepingService keeping;
     private final ReminderService reminders;
-    private final PlanService plans;
 
-    GradingController(
-            GradingService grading,
-            OversightService oversight,
-            KeepingService keeping,
-            ReminderService reminders,
-            PlanService plans) {
+    GradingController(GradingService grading, KeepingService keeping, ReminderService reminders) {
         this.grading = grading;
-        this.oversight = oversight;
         this.keeping = keeping;
         this.reminders = reminders;
-        this.plans = plans;
     }
 
     @GetMapping("/api/studies/{studyId}/grading")
@@ -40,11 +31,6 @@ class GradingController {
     @GetMapping("/api/studies/{studyId}/prompts/{promptId}/grades")
     PromptGrades ofPrompt(@PathVariable UUID studyId, @PathVariable UUID promptId) {
         return grading.ofPrompt(studyId, promptId);
-    }
-
-    @GetMapping("/api/studies/{studyId}/oversight")
-    OversightView oversight(@PathVariable UUID studyId) {
-        return oversight.oversight(studyId);
     }
 
     @PostMapping("/api/studies/{studyId}/sheets/{sheetId}/withdraw")
@@ -95,16 +81,5 @@ class GradingController {
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void close(@PathVariable UUID studyId) {
         grading.close(studyId);
-    }
-
-    @PostMapping("/api/studies/{studyId}/plan")
-    PlanService.PlanView plan(@PathVariable UUID studyId, @Valid @RequestBody PlanService.PlanRequest request) {
-        return plans.preview(studyId, request);
-    }
-
-    @PostMapping("/api/studies/{studyId}/round")
-    @ResponseStatus(HttpStatus.CREATED)
-    PlanService.PlanView open(@PathVariable UUID studyId, @Valid @RequestBody PlanService.PlanRequest request) {
-        return plans.open(studyId, request);
     }
 }

@@ -1,4 +1,4 @@
-package org.mossbank.server.grading;
+package org.mossbank.server.oversight;
 
 import java.util.ArrayList;
 import java.util.List;
@@ -16,6 +16,8 @@ import org.mossbank.core.oversight.Pace;
 import org.mossbank.server.answer.AnswerView;
 import org.mossbank.server.answer.Answers;
 import org.mossbank.server.candidate.Candidates;
+import org.mossbank.server.grading.Grading;
+import org.mossbank.server.grading.Guess;
 import org.mossbank.server.prompt.PromptView;
 import org.mossbank.server.prompt.Prompts;
 import org.mossbank.server.rubric.CriterionView;

@@ -1,27 +1,18 @@
-package org.mossbank.server.grading;
+package org.mossbank.server.plan;
 
-import jakarta.validation.constraints.DecimalMax;
-import jakarta.validation.constraints.DecimalMin;
-import jakarta.validation.constraints.Max;
-import jakarta.validation.constraints.Min;
 import java.time.Clock;
 import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
-import java.util.OptionalInt;
-import java.util.Set;
 import java.util.TreeSet;
 import java.util.UUID;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
-import org.jspecify.annotations.Nullable;
 import org.mossbank.core.assignment.Assignment;
 import org.mossbank.core.assignment.GradingTask;
 import org.mossbank.core.assignment.PlanBalance;
-import org.mossbank.core.assignment.PlanOptions;
 import org.mossbank.core.assignment.SheetPlan;
 import org.mossbank.core.estimate.Resamples;
 import org.mossbank.server.account.AccountView;
@@ -30,6 +21,7 @@ import org.mossbank.server.answer.AnswerView;
 import org.mossbank.server.answer.Answers;
 import org.mossbank.server.candidate.CandidateView;
 import org.mossbank.server.candidate.Candidates;
+import org.mossbank.server.grading.Grading;
 import org.mossbank.server.masking.Masking;
 import org.mossbank.server.prompt.PromptView;
 import org.mossbank.server.prompt.Prompts;
@@ -42,7 +34,6 @@ import org.mossbank.server.study.Role;
 import org.mossbank.server.study.Step;
 import org.mossbank.server.study.StepReport;
 import org.mossbank.server.study.Studies;
-import org.mossbank.server.study.StudyView;
 import org.springframework.security.access.prepost.PreAuthorize;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
@@ -96,58 +87,6 @@ class PlanService {
         this.transactions = transactions;
     }
 
-    /**
-     * @param ratersAnAnswer how many raters each answer gets at least; absent for all
-     * @param repeatShare    share of a rater's sheets that come a second time
-     * @param leadGrades     whether the lead grades too, and is as blind as any rater from then on
-     */
-    record PlanRequest(
-            @Nullable @Min(1) @Max(100) Integer ratersAnAnswer,
-            @DecimalMin("0") @DecimalMax("0.5") double repeatShare,
-            boolean leadGrades) {
-        PlanOptions options() {
-            return new PlanOptions(
-                    ratersAnAnswer == null ? OptionalInt.empty() : OptionalInt.of(ratersAnAnswer), repeatShare);
-        }
-    }
-
-    /** @param sheets repeats included */
-    record RaterLoad(UUID raterId, String name, int sheets, int repeats) {}
-
-    record PairOverlap(UUID firstId, UUID secondId, int answers) {}
-
-    /**
-     * A plan, how even it is and what can be computed from it.
-     *
-     * @param exposure greatest difference between how often one rater sees two candidates, where own work is left out
-     * @param paired   answers with two raters or more
-     * @param complete answers that every rater grades
-     * @param repeated answers that come to a rater twice
-     * @param missing  what keeps the round from being opened, in words
-     * @param notes    what the lead should know before opening it, in words
-     */
-    record PlanView(
-            List<RaterLoad> raters,
-            int fewestRaters,
-            int mostRaters,
-            List<PairOverlap> pairs,
-            int exposure,
-            int answers,
-            int paired,
-            int complete,
-            int repeated,
-            boolean connected,
-            List<String> missing,
-            List<String> notes) {}
-
-    /** All that a plan is drawn from, with the names it uses. */
-    private record Basis(
-            StudyView study,
-            Map<String, AccountView> raters,
-            Map<String, PromptView> prompts,
-            Map<String, AnswerView> answers,
-            GradingTask task) {}
-
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
     @Transactional(propagation = Propagation.NEVER)
     public PlanView preview(UUID study, PlanRequest request) {
@@ -155,10 +94,10 @@ class PlanService {
     }
 
     /** A plan that was drawn, with what it was drawn from. */
-    private record Drawn(Basis basis, List<SheetPlan> plan, PlanView view) {}
+    private record Drawn(PlanBasis basis, List<SheetPlan> plan, PlanView view) {}
 
     private Drawn drawn(UUID study, PlanRequest request) {
-        Basis basis = snapshot.of(() -> basis(study, request));
+        PlanBasis basis = snapshot.of(() -> basis(study, request));
         List<SheetPlan> plan = heavy.run(() -> plan(basis, request));
         return new Drawn(basis, plan, view(basis, plan));
     }
@@ -197,25 +136,28 @@ class PlanService {
                 drawn.plan.stream().map(s -> sheet(s, drawn.basis)).toList());
     }
 
-    private static Grading.SheetRecord sheet(SheetPlan plan, Basis basis) {
+    private static Grading.SheetRecord sheet(SheetPlan plan, PlanBasis basis) {
         return new Grading.SheetRecord(
-                basis.raters.get(plan.rater()).id(),
-                basis.prompts.get(plan.prompt()).id(),
+                basis.raters().get(plan.rater()).id(),
+                basis.prompts().get(plan.prompt()).id(),
                 plan.place(),
                 plan.repeat(),
                 null,
                 null,
                 IntStream.range(0, plan.answers().size())
                         .mapToObj(i -> Grading.AnswerRecord.blank(
-                                basis.answers.get(plan.answers().get(i)).id(), i))
+                                basis.answers().get(plan.answers().get(i)).id(), i))
                         .toList());
     }
 
-    private static List<SheetPlan> plan(Basis basis, PlanRequest request) {
-        return Assignment.plan(basis.task, request.options(), Resamples.generator(basis.study.seed()));
+    private static List<SheetPlan> plan(PlanBasis basis, PlanRequest request) {
+        return Assignment.plan(
+                basis.task(),
+                request.options(),
+                Resamples.generator(basis.study().seed()));
     }
 
-    private Basis basis(UUID study, PlanRequest request) {
+    private PlanBasis basis(UUID study, PlanRequest request) {
         Map<UUID, Role> members = studies.members(study);
         List<UUID> graders = members.entrySet().stream()
                 .filter(m -> m.getValue() == Role.RATER || request.leadGrades())
@@ -239,50 +181,29 @@ class PlanService {
                                 .toList()))
                 .filter(t -> !t.answers().isEmpty())
                 .toList();
-        return new Basis(
+        return new PlanBasis(
                 studies.get(study),
                 raters,
                 sound,
                 all.stream().collect(Collectors.toMap(AnswerView::key, Function.identity())),
                 new GradingTask(
-                        new TreeSet<>(raters.keySet()), tasks, barred(raters.values(), sound.values(), all, byId)));
+                        new TreeSet<>(raters.keySet()),
+                        tasks,
+                        PlanBasis.barred(raters.values(), sound.values(), all, byId)));
     }
 
-    /** Nobody grades answers to their own prompt, nor their own answers. */
-    private static Set<GradingTask.Bar> barred(
-            Iterable<AccountView> raters,
-            Iterable<PromptView> sound,
-            List<AnswerView> answers,
-            Map<UUID, CandidateView> candidates) {
-        Set<GradingTask.Bar> barred = new HashSet<>();
-        for (AccountView rater : raters) {
-            for (PromptView prompt : sound) {
-                if (rater.id().equals(prompt.authorId())) {
-                    barred.add(new GradingTask.Bar(rater.signInName(), prompt.key()));
-                }
-            }
-            for (AnswerView answer : answers) {
-                UUID person = candidates.get(answer.candidateId()).content().personId();
-                if (rater.id().equals(person)) {
-                    barred.add(new GradingTask.Bar(rater.signInName(), answer.key()));
-                }
-            }
-        }
-        return barred;
-    }
-
-    private PlanView view(Basis basis, List<SheetPlan> plan) {
-        PlanBalance balance = PlanBalance.of(basis.task, plan);
+    private PlanView view(PlanBasis basis, List<SheetPlan> plan) {
+        PlanBalance balance = PlanBalance.of(basis.task(), plan);
         return new PlanView(
                 balance.sheetsByRater().entrySet().stream()
-                        .map(e -> load(basis.raters.get(e.getKey()), e.getValue(), plan))
+                        .map(e -> load(basis.raters().get(e.getKey()), e.getValue(), plan))
                         .toList(),
                 balance.ratersAnAnswer().least(),
                 balance.ratersAnAnswer().most(),
                 balance.sharedAnswers().stream()
-                        .map(p -> new PairOverlap(
-                                basis.raters.get(p.first()).id(),
-                                basis.raters.get(p.second()).id(),
+                        .map(p -> new PlanView.PairOverlap(
+                                basis.raters().get(p.first()).id(),
+                                basis.raters().get(p.second()).id(),
                                 p.answers()))
                         .toList(),
                 balance.exposure(),
@@ -295,15 +216,15 @@ class PlanService {
                 notes(basis, balance));
     }
 
-    private static RaterLoad load(AccountView rater, int sheets, List<SheetPlan> plan) {
+    private static PlanView.RaterLoad load(AccountView rater, int sheets, List<SheetPlan> plan) {
         long repeats = plan.stream()
                 .filter(s -> s.rater().equals(rater.signInName()) && s.repeat())
                 .count();
-        return new RaterLoad(rater.id(), rater.displayName(), sheets, (int) repeats);
+        return new PlanView.RaterLoad(rater.id(), rater.displayName(), sheets, (int) repeats);
     }
 
-    private List<String> missing(Basis basis) {
-        UUID study = basis.study.id();
+    private List<String> missing(PlanBasis basis) {
+        UUID study = basis.study().id();
         List<String> missing = new ArrayList<>();
         Map<Step, StepReport> byStep =
                 reports.stream().collect(Collectors.toMap(StepReport::step, Function.identity()));
@@ -311,20 +232,20 @@ class PlanService {
                 .filter(byStep::containsKey)
                 .forEach(step -> missing.addAll(byStep.get(step).missingBeforeRound(study)));
         List<UUID> notAccepted = studies.notAccepted(study);
-        basis.raters.values().stream()
+        basis.raters().values().stream()
                 .filter(r -> notAccepted.contains(r.id()))
                 .forEach(r -> missing.add("Raters: " + r.displayName() + " was asked and has not accepted yet."));
-        if (basis.raters.size() < 2) {
+        if (basis.raters().size() < 2) {
             missing.add("Raters: agreement needs two at least.");
         }
         return missing;
     }
 
-    private List<String> notes(Basis basis, PlanBalance balance) {
+    private List<String> notes(PlanBasis basis, PlanBalance balance) {
         List<String> notes = new ArrayList<>();
-        long cells = (long) basis.prompts.size()
-                * candidates.ofStudy(basis.study.id()).size();
-        long filled = basis.task.prompts().stream()
+        long cells = (long) basis.prompts().size()
+                * candidates.ofStudy(basis.study().id()).size();
+        long filled = basis.task().prompts().stream()
                 .mapToLong(p -> p.answers().stream()
                         .map(GradingTask.Entry::candidate)
                         .distinct()
@@ -334,7 +255,7 @@ class PlanService {
             notes.add((cells - filled) + " of " + cells
                     + " pairs of prompt and candidate have no answer; what was not asked cannot be compared.");
         }
-        int wanted = basis.study.brief().rule().minimumRaters();
+        int wanted = basis.study().brief().rule().minimumRaters();
         if (balance.ratersAnAnswer().least() < wanted) {
             notes.add("The rule asks for " + wanted + " raters an answer; this plan gives some only "
                     + balance.ratersAnAnswer().least() + ". The recommendation would be withheld.");
@@ -346,7 +267,7 @@ class PlanService {
             notes.add("Somebody does not grade their own answers or prompts, so raters do not see every candidate"
                     + " equally often; standings are adjusted for that.");
         }
-        masking.namesLeft(basis.study.id())
+        masking.namesLeft(basis.study().id())
                 .forEach(g -> notes.add(
                         "The answer " + g.answerKey() + " names " + g.candidate() + ", and it is not masked."));
         return notes;

@@ -1,4 +1,4 @@
-package org.mossbank.server.grading;
+package org.mossbank.server.oversight;
 
 import java.util.List;
 import java.util.UUID;

@@ -1,0 +1,20 @@
+package org.mossbank.server.oversight;
+
+import java.util.UUID;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.RestController;
+
+@RestController
+class OversightController {
+    private final OversightService oversight;
+
+    OversightController(OversightService oversight) {
+        this.oversight = oversight;
+    }
+
+    @GetMapping("/api/studies/{studyId}/oversight")
+    OversightView oversight(@PathVariable UUID studyId) {
+        return oversight.oversight(studyId);
+    }
+}

@@ -1,0 +1,9 @@
+/** How raters grade: their pace, and what looks unlike judging. */
+@ApplicationModule(
+        displayName = "Oversight",
+        allowedDependencies = {"study", "prompt", "candidate", "answer", "rubric", "grading"})
+@NullMarked
+package org.mossbank.server.oversight;
+
+import org.jspecify.annotations.NullMarked;
+import org.springframework.modulith.ApplicationModule;

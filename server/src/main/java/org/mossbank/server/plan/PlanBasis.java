@@ -1,0 +1,45 @@
+package org.mossbank.server.plan;
+
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.UUID;
+import org.mossbank.core.assignment.GradingTask;
+import org.mossbank.server.account.AccountView;
+import org.mossbank.server.answer.AnswerView;
+import org.mossbank.server.candidate.CandidateView;
+import org.mossbank.server.prompt.PromptView;
+import org.mossbank.server.study.StudyView;
+
+/** All that a plan is drawn from, with the names it uses. */
+record PlanBasis(
+        StudyView study,
+        Map<String, AccountView> raters,
+        Map<String, PromptView> prompts,
+        Map<String, AnswerView> answers,
+        GradingTask task) {
+
+    /** Nobody grades answers to their own prompt, nor their own answers. */
+    static Set<GradingTask.Bar> barred(
+            Iterable<AccountView> raters,
+            Iterable<PromptView> sound,
+            List<AnswerView> answers,
+            Map<UUID, CandidateView> candidates) {
+        Set<GradingTask.Bar> barred = new HashSet<>();
+        for (AccountView rater : raters) {
+            for (PromptView prompt : sound) {
+                if (rater.id().equals(prompt.authorId())) {
+                    barred.add(new GradingTask.Bar(rater.signInName(), prompt.key()));
+                }
+            }
+            for (AnswerView answer : answers) {
+                UUID person = candidates.get(answer.candidateId()).content().personId();
+                if (rater.id().equals(person)) {
+                    barred.add(new GradingTask.Bar(rater.signInName(), answer.key()));
+                }
+            }
+        }
+        return barred;
+    }
+}

@@ -1,0 +1,30 @@
+package org.mossbank.server.plan;
+
+import jakarta.validation.Valid;
+import java.util.UUID;
+import org.springframework.http.HttpStatus;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.ResponseStatus;
+import org.springframework.web.bind.annotation.RestController;
+
+@RestController
+class PlanController {
+    private final PlanService plans;
+
+    PlanController(PlanService plans) {
+        this.plans = plans;
+    }
+
+    @PostMapping("/api/studies/{studyId}/plan")
+    PlanView plan(@PathVariable UUID studyId, @Valid @RequestBody PlanRequest request) {
+        return plans.preview(studyId, request);
+    }
+
+    @PostMapping("/api/studies/{studyId}/round")
+    @ResponseStatus(HttpStatus.CREATED)
+    PlanView open(@PathVariable UUID studyId, @Valid @RequestBody PlanRequest request) {
+        return plans.open(studyId, request);
+    }
+}

@@ -1,0 +1,33 @@
+package org.mossbank.server.plan;
+
+import java.util.List;
+import java.util.UUID;
+
+/**
+ * A plan, how even it is and what can be computed from it.
+ *
+ * @param exposure greatest difference between how often one rater sees two candidates, where own work is left out
+ * @param paired   answers with two raters or more
+ * @param complete answers that every rater grades
+ * @param repeated answers that come to a rater twice
+ * @param missing  what keeps the round from being opened, in words
+ * @param notes    what the lead should know before opening it, in words
+ */
+record PlanView(
+        List<RaterLoad> raters,
+        int fewestRaters,
+        int mostRaters,
+        List<PairOverlap> pairs,
+        int exposure,
+        int answers,
+        int paired,
+        int complete,
+        int repeated,
+        boolean connected,
+        List<String> missing,
+        List<String> notes) {
+    /** @param sheets repeats included */
+    record RaterLoad(UUID raterId, String name, int sheets, int repeats) {}
+
+    record PairOverlap(UUID firstId, UUID secondId, int answers) {}
+}
