@@ -6,46 +6,149 @@ import org.mossbank.core.estimate.Reason;
 /** One reason for an outcome, as data, so that screen, memo and interface say the same. */
 public sealed interface Finding {
 
+    /** What somebody makes of each sort of finding; whoever adds a sort is told by the compiler where it is missing. */
+    interface Visitor<T> {
+        T briefOpen(BriefOpen finding);
+
+        T tooFewRaters(TooFewRaters finding);
+
+        T tooFewCandidates(TooFewCandidates finding);
+
+        T agreementBelowFloor(AgreementBelowFloor finding);
+
+        T agreementUndefined(AgreementUndefined finding);
+
+        T maskingBroken(MaskingBroken finding);
+
+        T splitsOpen(SplitsOpen finding);
+
+        T standingsUndefined(StandingsUndefined finding);
+
+        T clearlyAhead(ClearlyAhead finding);
+
+        T notSeparated(NotSeparated finding);
+
+        T belowMargin(BelowMargin finding);
+
+        T withinMargin(WithinMargin finding);
+
+        T tieBroken(TieBroken finding);
+
+        T tieStands(TieStands finding);
+    }
+
+    <T> T accept(Visitor<T> visitor);
+
     /** The brief, and with it the rule, is open. */
-    record BriefOpen() implements Finding {}
+    record BriefOpen() implements Finding {
+        @Override
+        public <T> T accept(Visitor<T> visitor) {
+            return visitor.briefOpen(this);
+        }
+    }
 
     /** Some answers have fewer raters than the rule asks for. */
-    record TooFewRaters(int answers, int ofAnswers, int fewest, int minimum) implements Finding {}
+    record TooFewRaters(int answers, int ofAnswers, int fewest, int minimum) implements Finding {
+        @Override
+        public <T> T accept(Visitor<T> visitor) {
+            return visitor.tooFewRaters(this);
+        }
+    }
 
     /** There is nothing to compare: fewer than two candidates that may be recommended have grades. */
-    record TooFewCandidates(int candidates) implements Finding {}
+    record TooFewCandidates(int candidates) implements Finding {
+        @Override
+        public <T> T accept(Visitor<T> visitor) {
+            return visitor.tooFewCandidates(this);
+        }
+    }
 
     /** Agreement on a criterion, or its lower limit, lies below the floor, by {@code shortfall}. */
     record AgreementBelowFloor(String criterion, DecisionRule.FloorOn on, double value, double floor, double shortfall)
-            implements Finding {}
+            implements Finding {
+        @Override
+        public <T> T accept(Visitor<T> visitor) {
+            return visitor.agreementBelowFloor(this);
+        }
+    }
 
     /** Agreement on a criterion, or its interval, cannot be computed. */
-    record AgreementUndefined(String criterion, Reason reason) implements Finding {}
+    record AgreementUndefined(String criterion, Reason reason) implements Finding {
+        @Override
+        public <T> T accept(Visitor<T> visitor) {
+            return visitor.agreementUndefined(this);
+        }
+    }
 
     /** Answers give their candidate away, and the rule is strict about it. */
-    record MaskingBroken(int answers) implements Finding {}
+    record MaskingBroken(int answers) implements Finding {
+        @Override
+        public <T> T accept(Visitor<T> visitor) {
+            return visitor.maskingBroken(this);
+        }
+    }
 
     /** Splits have no settled grade, and the rule is strict about it. */
-    record SplitsOpen(int splits) implements Finding {}
+    record SplitsOpen(int splits) implements Finding {
+        @Override
+        public <T> T accept(Visitor<T> visitor) {
+            return visitor.splitsOpen(this);
+        }
+    }
 
     /** Standings cannot be computed. */
-    record StandingsUndefined(Reason reason) implements Finding {}
+    record StandingsUndefined(Reason reason) implements Finding {
+        @Override
+        public <T> T accept(Visitor<T> visitor) {
+            return visitor.standingsUndefined(this);
+        }
+    }
 
     /** The leader is ahead of this candidate beyond doubt and by the margin. */
-    record ClearlyAhead(Difference difference) implements Finding {}
+    record ClearlyAhead(Difference difference) implements Finding {
+        @Override
+        public <T> T accept(Visitor<T> visitor) {
+            return visitor.clearlyAhead(this);
+        }
+    }
 
     /** The leader is ahead, but the interval does not exclude that it is behind. */
-    record NotSeparated(Difference difference) implements Finding {}
+    record NotSeparated(Difference difference) implements Finding {
+        @Override
+        public <T> T accept(Visitor<T> visitor) {
+            return visitor.notSeparated(this);
+        }
+    }
 
     /** The leader is ahead beyond doubt, but by less than the margin. */
-    record BelowMargin(Difference difference, double margin) implements Finding {}
+    record BelowMargin(Difference difference, double margin) implements Finding {
+        @Override
+        public <T> T accept(Visitor<T> visitor) {
+            return visitor.belowMargin(this);
+        }
+    }
 
     /** The difference is smaller than the margin either way. */
-    record WithinMargin(Difference difference, double margin) implements Finding {}
+    record WithinMargin(Difference difference, double margin) implements Finding {
+        @Override
+        public <T> T accept(Visitor<T> visitor) {
+            return visitor.withinMargin(this);
+        }
+    }
 
     /** Among equals, this one has the least of what the tie-break compares. */
-    record TieBroken(String candidate, DecisionRule.TieBreak by, double value) implements Finding {}
+    record TieBroken(String candidate, DecisionRule.TieBreak by, double value) implements Finding {
+        @Override
+        public <T> T accept(Visitor<T> visitor) {
+            return visitor.tieBroken(this);
+        }
+    }
 
     /** Candidates are equal, and the tie-break does not tell them apart. */
-    record TieStands(DecisionRule.TieBreak by) implements Finding {}
+    record TieStands(DecisionRule.TieBreak by) implements Finding {
+        @Override
+        public <T> T accept(Visitor<T> visitor) {
+            return visitor.tieStands(this);
+        }
+    }
 }

@@ -8,14 +8,10 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.UUID;
 import java.util.function.Function;
-import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
 import org.mossbank.core.agreement.AgreementWeights;
 import org.mossbank.core.agreement.Coefficient;
 import org.mossbank.core.agreement.CohenKappa;
-import org.mossbank.core.agreement.GwetCoefficient;
-import org.mossbank.core.agreement.KrippendorffAlpha;
-import org.mossbank.core.agreement.Metric;
 import org.mossbank.core.agreement.PercentAgreement;
 import org.mossbank.core.agreement.Rating;
 import org.mossbank.core.agreement.RatingMatrix;
@@ -44,13 +40,8 @@ import org.springframework.stereotype.Component;
 /** Turns the grades of a study into the core's terms and the core's figures into a report. */
 @Component
 class AgreementComputation {
-    private static final int RESAMPLES = 2000;
-    private static final double LEVEL = 0.95;
-    /**
-     * With fewer prompts than this a resample of prompts has hardly anything to choose from, and its interval would look
-     * far too sure; then answers are resampled, and the report says so.
-     */
-    private static final int LEAST_PROMPTS = 5;
+    private static final int RESAMPLES = Coefficients.RESAMPLES;
+    private static final double LEVEL = Coefficients.LEVEL;
     /** More than anybody talks through; the count says how many there are. */
     private static final int SHOWN_SPLITS = 100;
 
@@ -119,6 +110,12 @@ class AgreementComputation {
             return RatingMatrix.ofLevels(ratings, criterion.highestLevel());
         }
 
+        /** Wordings of one prompt belong together like the answers to one wording. */
+        Coefficients coefficients(CriterionView criterion, List<SentGrade> part) {
+            return Coefficients.of(
+                    matrix(criterion, part), answer -> prompt(answer).family().toString(), study.seed());
+        }
+
         List<SentGrade> within(KindView kind) {
             return grades.stream()
                     .filter(g -> promptOfAnswer.get(g.answerId()).kind().id().equals(kind.id()))
@@ -126,21 +123,23 @@ class AgreementComputation {
         }
     }
 
-    AgreementReport compute(UUID study, long revision) {
+    StudyAgreement compute(UUID study, long revision) {
         Data data = snapshot.of(() -> gather(study));
         return heavy.run(() -> compute(data, revision));
     }
 
-    private AgreementReport compute(Data data, long revision) {
+    private StudyAgreement compute(Data data, long revision) {
         List<AgreementReport.SplitView> splits = splits(data);
         Grading.SheetTotals totals = data.totals;
-        return new AgreementReport(
+        List<OnCriterion> onCriteria =
+                data.criteria.stream().map(c -> agreement(c, data)).toList();
+        AgreementReport report = new AgreementReport(
                 revision,
                 totals.sent(),
                 totals.sheets(),
                 data.coefficient(),
                 RESAMPLES,
-                data.criteria.stream().map(c -> agreement(c, data)).toList(),
+                onCriteria.stream().map(OnCriterion::view).toList(),
                 data.raters.values().stream()
                         .sorted(Comparator.comparing(AccountView::displayName))
                         .map(r -> new AgreementReport.RaterName(r.id(), r.displayName()))
@@ -151,6 +150,8 @@ class AgreementComputation {
                 splits.stream().limit(SHOWN_SPLITS).toList(),
                 splits.size(),
                 data.setAside);
+        return new StudyAgreement(
+                report, onCriteria.stream().map(OnCriterion::decisive).toList());
     }
 
     private Data gather(UUID study) {
@@ -186,48 +187,33 @@ class AgreementComputation {
                 : Optional.of(new AgreementReport.SetAsidePrompt(prompt.id(), prompt.title(), fault.reason()));
     }
 
-    private static AgreementReport.CriterionAgreement agreement(CriterionView criterion, Data data) {
-        return new AgreementReport.CriterionAgreement(
+    private record OnCriterion(AgreementReport.CriterionAgreement view, StudyAgreement.Decisive decisive) {}
+
+    private static OnCriterion agreement(CriterionView criterion, Data data) {
+        Coefficients overall = data.coefficients(criterion, data.grades);
+        AgreementReport.CriterionAgreement view = new AgreementReport.CriterionAgreement(
                 criterion.id(),
                 criterion.name(),
                 criterion.weight(),
                 data.floor(criterion),
                 criterion.highestLevel(),
-                figures(criterion, data.grades, data),
+                overall.figures(data.coefficient(), data.floor(criterion)),
                 data.kinds.stream()
                         .map(k -> new AgreementReport.KindAgreement(
-                                k.id(), k.name(), figures(criterion, data.within(k), data)))
+                                k.id(),
+                                k.name(),
+                                data.coefficients(criterion, data.within(k))
+                                        .figures(data.coefficient(), data.floor(criterion))))
                         .toList());
-    }
-
-    private static AgreementReport.AgreementFigures figures(CriterionView criterion, List<SentGrade> part, Data data) {
-        RatingMatrix matrix = data.matrix(criterion, part);
-        // Wordings of one prompt belong together like the answers to one wording.
-        UnaryOperator<String> family = answer -> data.prompt(answer).family().toString();
-        int families = KrippendorffAlpha.of(matrix, family).clusterCount();
-        boolean enoughPrompts = families >= LEAST_PROMPTS;
-        UnaryOperator<String> cluster = enoughPrompts ? family : UnaryOperator.identity();
-        KrippendorffAlpha alpha = KrippendorffAlpha.of(matrix, cluster);
-        GwetCoefficient ac2 = GwetCoefficient.of(matrix, AgreementWeights.ordinal(matrix.levels()), cluster);
-        boolean canDraw = alpha.clusterCount() >= 2;
-        Resamples alphas = canDraw
-                ? alpha.bootstrap(Metric.ORDINAL, RESAMPLES, Resamples.generator(data.study.seed()))
-                : Resamples.of();
-        Resamples ac2s = canDraw ? ac2.bootstrap(RESAMPLES, Resamples.generator(data.study.seed())) : Resamples.of();
-        Figure alphaFigure = Figure.of(alpha.value(Metric.ORDINAL), alphas.percentileInterval(LEVEL));
-        Figure ac2Figure = Figure.of(ac2.value(), ac2s.percentileInterval(LEVEL));
-        Figure decisive = data.coefficient() == Coefficient.AC2_ORDINAL ? ac2Figure : alphaFigure;
-        PercentAgreement exact = PercentAgreement.of(matrix, 0);
-        return new AgreementReport.AgreementFigures(
-                alphaFigure,
-                ac2Figure,
-                Verdict.of(decisive, data.floor(criterion)),
-                Figure.of(exact.pooled()),
-                Figure.of(PercentAgreement.of(matrix, 1).pooled()),
-                exact.pairs(),
-                exact.units(),
-                families,
-                enoughPrompts ? AgreementReport.Resampled.PROMPTS : AgreementReport.Resampled.ANSWERS);
+        return new OnCriterion(
+                view,
+                new StudyAgreement.Decisive(
+                        criterion.id(),
+                        criterion.name(),
+                        criterion.weight(),
+                        data.floor(criterion),
+                        overall.decisive(data.coefficient()).value(),
+                        overall.decisive(data.coefficient()).interval()));
     }
 
     private static List<AgreementReport.PairAgreement> pairs(CriterionView criterion, Data data) {

@@ -71,13 +71,7 @@ public record AgreementReport(
             int pairs,
             int answers,
             int prompts,
-            Resampled resampled) {
-
-        /** The coefficient that the rule looks at. */
-        public Figure decisive(Coefficient coefficient) {
-            return coefficient == Coefficient.AC2_ORDINAL ? ac2 : alpha;
-        }
-    }
+            Resampled resampled) {}
 
     /** What is drawn for an interval. */
     public enum Resampled {

@@ -2,7 +2,6 @@ package org.mossbank.server.agreement;
 
 import java.util.Comparator;
 import java.util.Locale;
-import java.util.Optional;
 import java.util.UUID;
 import org.mossbank.server.study.Step;
 import org.mossbank.server.study.StepReport;
@@ -40,32 +39,22 @@ class AgreementService {
 
         @Override
         public StepState stateOf(UUID study) {
-            AgreementReport report = agreements.report(study);
+            StudyAgreement agreement = agreements.of(study);
+            AgreementReport report = agreement.report();
             double done = report.sheets() == 0 ? 0 : (double) report.sentSheets() / report.sheets();
-            return report.criteria().stream()
-                    .filter(c -> c.weight() > 0 && aboveFloor(c, report).isPresent())
-                    .min(Comparator.comparingDouble(c -> aboveFloor(c, report).orElseThrow()))
-                    .map(c -> state(c, report, done))
+            return agreement.decisive().stream()
+                    .filter(c -> c.weight() > 0 && c.aboveFloor().isPresent())
+                    .min(Comparator.comparingDouble(c -> c.aboveFloor().orElseThrow()))
+                    .map(c -> state(c, report.coefficient().sign(), done))
                     .orElse(new StepState(Step.AGREEMENT, 0, "no figure yet", "no answer has grades from two raters"));
         }
 
-        /** How far the coefficient of the rule lies above the floor. */
-        private static Optional<Double> aboveFloor(
-                AgreementReport.CriterionAgreement criterion, AgreementReport report) {
-            return Optional.ofNullable(
-                            criterion.overall().decisive(report.coefficient()).value())
-                    .map(value -> value - criterion.floor());
-        }
-
-        private static StepState state(AgreementReport.CriterionAgreement lowest, AgreementReport report, double done) {
-            double above = aboveFloor(lowest, report).orElseThrow();
-            String line = String.format(
-                    Locale.ROOT,
-                    "%s %.2f, floor %.2f",
-                    report.coefficient().sign(),
-                    lowest.floor() + above,
-                    lowest.floor());
-            return new StepState(Step.AGREEMENT, done, line, above < 0 ? lowest.name() + " is below the floor" : null);
+        private static StepState state(StudyAgreement.Decisive lowest, String sign, double done) {
+            double above = lowest.aboveFloor().orElseThrow();
+            String line =
+                    String.format(Locale.ROOT, "%s %.2f, floor %.2f", sign, lowest.floor() + above, lowest.floor());
+            return new StepState(
+                    Step.AGREEMENT, done, line, above < 0 ? lowest.criterion() + " is below the floor" : null);
         }
     }
 }

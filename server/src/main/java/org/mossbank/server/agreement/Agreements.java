@@ -16,7 +16,7 @@ public class Agreements {
 
     private final Grading grading;
     private final AgreementComputation computation;
-    private final Cache<Key, AgreementReport> reports =
+    private final Cache<Key, StudyAgreement> byRevision =
             Caffeine.newBuilder().maximumSize(CACHED_REPORTS).build();
 
     Agreements(Grading grading, AgreementComputation computation) {
@@ -26,10 +26,15 @@ public class Agreements {
 
     @SystemOnly
     public AgreementReport report(UUID study) {
+        return of(study).report();
+    }
+
+    @SystemOnly
+    public StudyAgreement of(UUID study) {
         // Before the round there is no revision to keep a report by, and little to compute.
         return grading.round(study)
                 .map(round ->
-                        reports.get(new Key(study, round.revision()), k -> computation.compute(study, k.revision())))
+                        byRevision.get(new Key(study, round.revision()), k -> computation.compute(study, k.revision())))
                 .orElseGet(() -> computation.compute(study, 0));
     }
 }

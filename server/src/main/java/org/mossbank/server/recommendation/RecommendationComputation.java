@@ -3,7 +3,6 @@ package org.mossbank.server.recommendation;
 import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.Comparator;
-import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
@@ -13,29 +12,24 @@ import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.core.comparison.Difference;
-import org.mossbank.core.comparison.PromptGroups;
 import org.mossbank.core.comparison.ScoredCell;
 import org.mossbank.core.comparison.Standing;
 import org.mossbank.core.comparison.Standings;
 import org.mossbank.core.decision.Decision;
 import org.mossbank.core.decision.Evidence;
-import org.mossbank.core.estimate.Estimate;
-import org.mossbank.core.estimate.Interval;
-import org.mossbank.core.estimate.Reason;
-import org.mossbank.core.estimate.Resamples;
 import org.mossbank.core.rubric.CriterionGrade;
 import org.mossbank.core.rubric.OverallScore;
 import org.mossbank.server.account.AccountView;
 import org.mossbank.server.account.Accounts;
 import org.mossbank.server.agreement.AgreementReport;
 import org.mossbank.server.agreement.Agreements;
+import org.mossbank.server.agreement.StudyAgreement;
 import org.mossbank.server.answer.AnswerView;
 import org.mossbank.server.answer.Answers;
 import org.mossbank.server.answer.Outcome;
 import org.mossbank.server.candidate.CandidateView;
 import org.mossbank.server.candidate.Candidates;
 import org.mossbank.server.grading.Grading;
-import org.mossbank.server.grading.SentGrade;
 import org.mossbank.server.masking.Masking;
 import org.mossbank.server.prompt.PromptView;
 import org.mossbank.server.prompt.Prompts;
@@ -45,11 +39,9 @@ import org.mossbank.server.shared.Figure;
 import org.mossbank.server.shared.HeavyWork;
 import org.mossbank.server.shared.Snapshot;
 import org.mossbank.server.study.Declared;
-import org.mossbank.server.study.Reopening;
 import org.mossbank.server.study.Role;
 import org.mossbank.server.study.RuleTerms;
 import org.mossbank.server.study.Studies;
-import org.mossbank.server.study.StudyView;
 import org.springframework.stereotype.Component;
 
 /** Turns grades into standings and applies the decision rule. */
@@ -94,96 +86,10 @@ class RecommendationComputation {
         this.heavy = heavy;
     }
 
-    /** All that the figures are computed from. */
-    private record Data(
-            StudyView study,
-            List<CandidateView> candidates,
-            List<CriterionView> criteria,
-            Map<UUID, PromptView> prompts,
-            Map<UUID, AnswerView> answers,
-            Map<UUID, AccountView> raters,
-            List<SentGrade> grades,
-            Map<UUID, Long> ratersByAnswer,
-            List<Reopening> reopenings,
-            List<RecommendationReport.ExpectationView> expectations,
-            boolean leadWasBlind) {
-
-        UUID candidateId(String key) {
-            return candidates.stream()
-                    .filter(c -> c.key().equals(key))
-                    .map(CandidateView::id)
-                    .findFirst()
-                    .orElseThrow();
-        }
-
-        private String candidateKey(UUID id) {
-            return candidates.stream()
-                    .filter(c -> c.id().equals(id))
-                    .map(CandidateView::key)
-                    .findFirst()
-                    .orElseThrow();
-        }
-
-        /**
-         * One cell for each candidate, prompt and rater: the mean over attempts of what {@code score} makes of them. Named
-         * by keys that an archive keeps, so that a study loaded again gives the same intervals.
-         */
-        List<ScoredCell> cells(Function<List<SentGrade>, OptionalDouble> score) {
-            record Place(String candidate, String prompt, String rater) {}
-            Map<Place, Map<UUID, List<SentGrade>>> byPlace = new HashMap<>();
-            for (SentGrade grade : grades) {
-                AnswerView answer = answers.get(grade.answerId());
-                Place place = new Place(
-                        candidateKey(answer.candidateId()),
-                        prompts.get(answer.promptId()).key(),
-                        raters.get(grade.raterId()).signInName());
-                byPlace.computeIfAbsent(place, p -> new HashMap<>())
-                        .computeIfAbsent(grade.answerId(), a -> new ArrayList<>())
-                        .add(grade);
-            }
-            List<ScoredCell> cells = new ArrayList<>();
-            byPlace.forEach((place, attempts) -> attempts.values().stream()
-                    .map(score)
-                    .filter(OptionalDouble::isPresent)
-                    .mapToDouble(OptionalDouble::getAsDouble)
-                    .average()
-                    .ifPresent(
-                            mean -> cells.add(new ScoredCell(place.candidate(), place.prompt(), place.rater(), mean))));
-            return cells;
-        }
-
-        Standings standings(List<ScoredCell> cells) {
-            Map<String, String> kinds = prompts.values().stream()
-                    .collect(Collectors.toMap(PromptView::key, p -> p.kind().key()));
-            Map<String, String> families = prompts.values().stream()
-                    .collect(Collectors.toMap(
-                            PromptView::key,
-                            p -> prompts.getOrDefault(p.family(), p).key()));
-            return Standings.of(
-                    cells, new PromptGroups(kinds::get, families::get), OPTIONS, Resamples.generator(study.seed()));
-        }
-
-        OptionalDouble overall(List<SentGrade> given) {
-            return score(given, criteria);
-        }
-
-        /** The score from the grades on some criteria. */
-        OptionalDouble score(List<SentGrade> given, List<CriterionView> some) {
-            return OverallScore.of(some.stream()
-                    .flatMap(c -> given.stream()
-                            .filter(g -> g.criterionId().equals(c.id()))
-                            .map(g -> RuleTerms.GateTerms.apply(
-                                    study.brief().rule().gate(),
-                                    c.key(),
-                                    CriterionGrade.of(c.weight(), g.level(), c.highestLevel()))))
-                    .toList());
-        }
-    }
-
-    private static List<RecommendationReport.UnequalFollowUps> unequalFollowUps(Data data) {
+    private static List<RecommendationReport.UnequalFollowUps> unequalFollowUps(RecommendationData data) {
         List<RecommendationReport.UnequalFollowUps> all = new ArrayList<>();
-        for (AnswerView a : data.answers.values()) {
-            PromptView prompt = data.prompts.get(a.promptId());
+        for (AnswerView a : data.answers().values()) {
+            PromptView prompt = data.prompts().get(a.promptId());
             int own = a.unequalFollowUps(prompt.content().followUps());
             if (own > 0) {
                 all.add(new RecommendationReport.UnequalFollowUps(
@@ -196,50 +102,49 @@ class RecommendationComputation {
     }
 
     RecommendationReport compute(UUID study, long revision) {
-        AgreementReport agreement = agreements.report(study);
+        StudyAgreement agreement = agreements.of(study);
         int giveAways = masking.namesLeft(study).size();
-        Data data = snapshot.of(() -> gather(study));
+        RecommendationData data = snapshot.of(() -> gather(study));
         return heavy.run(() -> compute(revision, data, agreement, giveAways));
     }
 
-    private RecommendationReport compute(long revision, Data data, AgreementReport agreement, int giveAways) {
+    private RecommendationReport compute(long revision, RecommendationData data, StudyAgreement agreed, int giveAways) {
+        AgreementReport agreement = agreed.report();
         Standings overall = data.standings(data.cells(data::overall));
-        RuleTerms terms = data.study.brief().rule();
-        Decision decision = Decision.of(terms.decisionRule(), evidence(data, agreement, overall, giveAways));
+        RuleTerms terms = data.study().brief().rule();
+        Decision decision = Decision.of(terms.decisionRule(), evidence(data, agreed, overall, giveAways));
         Sentences sentences = sentences(data);
         return new RecommendationReport(
                 revision,
                 decision.outcome(),
                 sentences.headline(decision),
                 decision.leader().map(data::candidateId).orElse(null),
-                decision.findings().stream()
-                        .map(f -> sentences.view(f, data::candidateId))
-                        .toList(),
+                decision.findings().stream().map(sentences::view).toList(),
                 rule(data),
                 new RecommendationReport.BasisView(
                         agreement.sentSheets(),
                         agreement.sheets(),
                         agreement.raters().size(),
-                        data.prompts.size(),
-                        data.answers.size(),
+                        data.prompts().size(),
+                        data.answers().size(),
                         OPTIONS.resamples()),
-                data.candidates.stream()
+                data.candidates().stream()
                         .map(c -> new RecommendationReport.CandidateName(
                                 c.id(), c.name(), c.content().version(), c.settingsLine(), c.isBaseline()))
                         .toList(),
                 views(overall, data),
                 byCriterion(data),
                 overall.differences().stream().map(d -> view(d, data)).toList(),
-                data.candidates.stream().map(c -> measures(c, data)).toList(),
-                data.candidates.stream()
+                data.candidates().stream().map(c -> measures(c, data)).toList(),
+                data.candidates().stream()
                         .filter(c -> !c.ruledOutBy().isEmpty())
                         .map(c -> new RecommendationReport.RuledOut(c.id(), c.ruledOutBy()))
                         .toList(),
                 agreement.setAside(),
                 unequalFollowUps(data),
-                data.reopenings,
-                data.expectations,
-                new RecommendationReport.BlindingView(data.raters.size(), data.leadWasBlind, giveAways));
+                data.reopenings(),
+                data.expectations(),
+                new RecommendationReport.BlindingView(data.raters().size(), data.leadWasBlind(), giveAways));
     }
 
     private List<RecommendationReport.ExpectationView> expectations(UUID study) {
@@ -257,10 +162,10 @@ class RecommendationComputation {
                 .toList();
     }
 
-    private Data gather(UUID study) {
+    private RecommendationData gather(UUID study) {
         Map<UUID, PromptView> soundPrompts =
                 prompts.sound(study).stream().collect(Collectors.toMap(PromptView::id, Function.identity()));
-        return new Data(
+        return new RecommendationData(
                 studies.get(study),
                 candidates.ofStudy(study),
                 rubrics.ofStudy(study),
@@ -276,41 +181,33 @@ class RecommendationComputation {
                 grading.round(study).map(Grading.RoundState::leadWasBlind).orElse(false));
     }
 
-    private Evidence evidence(Data data, AgreementReport agreement, Standings overall, int giveAways) {
-        Map<UUID, Long> raters = data.ratersByAnswer;
+    private Evidence evidence(RecommendationData data, StudyAgreement agreement, Standings overall, int giveAways) {
+        Map<UUID, Long> raters = data.ratersByAnswer();
         return new Evidence(
-                new Evidence.State(data.study.isBriefClosed(), giveAways, agreement.splitCount()),
-                data.answers.keySet().stream()
+                new Evidence.State(
+                        data.study().isBriefClosed(),
+                        giveAways,
+                        agreement.report().splitCount()),
+                data.answers().keySet().stream()
                         .map(a -> new Evidence.AnswerRaters(
                                 a.toString(), raters.getOrDefault(a, 0L).intValue()))
                         .toList(),
-                agreement.criteria().stream()
+                agreement.decisive().stream()
                         .filter(c -> c.weight() > 0)
-                        .map(c -> agreementOn(c, c.overall().decisive(agreement.coefficient())))
+                        .map(c -> new Evidence.CriterionAgreement(
+                                c.criterionId().toString(), c.value(), c.interval(), c.floor()))
                         .toList(),
                 overall,
-                data.candidates.stream()
+                data.candidates().stream()
                         .filter(c -> !c.isBaseline() && c.ruledOutBy().isEmpty())
                         .map(c -> new Evidence.Contender(c.key(), tieBreakValue(c, data)))
                         .toList());
     }
 
-    private static Evidence.CriterionAgreement agreementOn(
-            AgreementReport.CriterionAgreement criterion, Figure figure) {
-        Double low = figure.low();
-        Double high = figure.high();
-        Double level = figure.level();
-        Interval interval = low != null && high != null && level != null
-                ? new Interval.Bounds(low, high, level)
-                : Interval.undefined(Reason.TOO_FEW_TO_RESAMPLE);
-        return new Evidence.CriterionAgreement(
-                criterion.criterionId().toString(), estimate(figure), interval, criterion.floor());
-    }
-
     /** What the tie-break compares: all that a candidate's answers cost, or their median time. */
-    private static OptionalDouble tieBreakValue(CandidateView candidate, Data data) {
+    private static OptionalDouble tieBreakValue(CandidateView candidate, RecommendationData data) {
         RecommendationReport.CandidateMeasures measures = measures(candidate, data);
-        return switch (data.study.brief().rule().tieBreak()) {
+        return switch (data.study().brief().rule().tieBreak()) {
             case NONE -> OptionalDouble.empty();
             case COST ->
                 measures.totalCost() == null
@@ -321,28 +218,19 @@ class RecommendationComputation {
         };
     }
 
-    private static Estimate estimate(Figure figure) {
-        if (figure.value() != null) {
-            return Estimate.of(figure.value());
-        }
-        for (Reason reason : Reason.values()) {
-            if (reason.words().equals(figure.undefinedReason())) {
-                return Estimate.undefined(reason);
-            }
-        }
-        throw new IllegalStateException("reason must be one of the core's: " + figure.undefinedReason());
-    }
-
     /** A candidate is called by its name, with what tells it apart where two share one. */
-    private static Sentences sentences(Data data) {
-        Map<String, String> names =
-                data.candidates.stream().collect(Collectors.toMap(CandidateView::key, c -> label(c, data.candidates)));
+    private static Sentences sentences(RecommendationData data) {
+        Map<String, String> names = data.candidates().stream()
+                .collect(Collectors.toMap(CandidateView::key, c -> label(c, data.candidates())));
         Map<String, String> criteria =
-                data.criteria.stream().collect(Collectors.toMap(c -> c.id().toString(), CriterionView::name));
+                data.criteria().stream().collect(Collectors.toMap(c -> c.id().toString(), CriterionView::name));
         return new Sentences(
                 names::get,
-                criteria::get,
-                data.study.brief().rule().coefficient().sign());
+                new FindingWords(
+                        names::get,
+                        data::candidateId,
+                        criteria::get,
+                        data.study().brief().rule().coefficient().sign()));
     }
 
     private static String label(CandidateView candidate, List<CandidateView> all) {
@@ -353,11 +241,11 @@ class RecommendationComputation {
                 : candidate.name() + " (" + candidate.content().version() + ", " + candidate.settingsLine() + ")";
     }
 
-    private static RecommendationReport.RuleView rule(Data data) {
-        RuleTerms terms = data.study.brief().rule();
+    private static RecommendationReport.RuleView rule(RecommendationData data) {
+        RuleTerms terms = data.study().brief().rule();
         return new RecommendationReport.RuleView(
                 terms,
-                data.criteria.stream()
+                data.criteria().stream()
                         .map(c -> new RecommendationReport.WeightView(
                                 c.id(),
                                 c.key(),
@@ -367,8 +255,8 @@ class RecommendationComputation {
                         .toList());
     }
 
-    private static List<RecommendationReport.CriterionStandings> byCriterion(Data data) {
-        return data.criteria.stream()
+    private static List<RecommendationReport.CriterionStandings> byCriterion(RecommendationData data) {
+        return data.criteria().stream()
                 .map(c -> {
                     // Weight 1, so that a criterion without weight has its own standings too.
                     List<ScoredCell> cells = data.cells(given -> OverallScore.of(given.stream()
@@ -381,11 +269,11 @@ class RecommendationComputation {
                 .toList();
     }
 
-    private static List<RecommendationReport.StandingView> views(Standings standings, Data data) {
+    private static List<RecommendationReport.StandingView> views(Standings standings, RecommendationData data) {
         return standings.standings().stream().map(s -> view(s, data)).toList();
     }
 
-    private static RecommendationReport.StandingView view(Standing standing, Data data) {
+    private static RecommendationReport.StandingView view(Standing standing, RecommendationData data) {
         return new RecommendationReport.StandingView(
                 data.candidateId(standing.candidate()),
                 Figure.of(standing.adjusted(), standing.interval()),
@@ -394,7 +282,7 @@ class RecommendationComputation {
                 Figure.of(standing.chanceOfBest()));
     }
 
-    private static RecommendationReport.DifferenceView view(Difference difference, Data data) {
+    private static RecommendationReport.DifferenceView view(Difference difference, RecommendationData data) {
         return new RecommendationReport.DifferenceView(
                 data.candidateId(difference.higher()),
                 data.candidateId(difference.lower()),
@@ -403,8 +291,8 @@ class RecommendationComputation {
                 Figure.of(difference.adjustedP()));
     }
 
-    private static RecommendationReport.CandidateMeasures measures(CandidateView candidate, Data data) {
-        List<AnswerView> own = data.answers.values().stream()
+    private static RecommendationReport.CandidateMeasures measures(CandidateView candidate, RecommendationData data) {
+        List<AnswerView> own = data.answers().values().stream()
                 .filter(a -> a.candidateId().equals(candidate.id()))
                 .toList();
         List<String> currencies = own.stream()

@@ -1,0 +1,225 @@
+package org.mossbank.server.recommendation;
+
+import java.util.Locale;
+import java.util.UUID;
+import java.util.function.Function;
+import org.jspecify.annotations.Nullable;
+import org.mossbank.core.comparison.Difference;
+import org.mossbank.core.decision.DecisionRule;
+import org.mossbank.core.decision.Finding;
+import org.mossbank.core.estimate.Interval;
+
+/** What is said of each finding. */
+final class FindingWords implements Finding.Visitor<FindingWords.Said> {
+    private static final String TOO_LITTLE = "there is too little to compare";
+
+    private final Function<String, String> candidate;
+    private final Function<String, UUID> candidateId;
+    private final Function<String, String> criterion;
+    private final String sign;
+
+    /**
+     * @param candidate   names of candidates by key
+     * @param candidateId their ids by key
+     * @param criterion   names of criteria by id
+     * @param sign        how the coefficient of agreement is written
+     */
+    FindingWords(
+            Function<String, String> candidate,
+            Function<String, UUID> candidateId,
+            Function<String, String> criterion,
+            String sign) {
+        this.candidate = candidate;
+        this.candidateId = candidateId;
+        this.criterion = criterion;
+        this.sign = sign;
+    }
+
+    /**
+     * @param gap  what is missing where this is why nothing is recommended; part of a sentence
+     * @param view a sentence of its own, with its figures
+     */
+    record Said(String gap, RecommendationReport.FindingView view) {}
+
+    Said of(Finding finding) {
+        return finding.accept(this);
+    }
+
+    private static Said said(String gap, String type, String sentence, @Nullable Number value, @Nullable Number limit) {
+        return new Said(
+                gap,
+                new RecommendationReport.FindingView(
+                        type,
+                        sentence,
+                        null,
+                        null,
+                        value == null ? null : value.doubleValue(),
+                        limit == null ? null : limit.doubleValue()));
+    }
+
+    @Override
+    public Said briefOpen(Finding.BriefOpen finding) {
+        return said(
+                "the brief is open",
+                "brief-open",
+                "The brief was reopened, and with it the rule. Close it again.",
+                null,
+                null);
+    }
+
+    @Override
+    public Said tooFewRaters(Finding.TooFewRaters finding) {
+        return said(
+                "some answers have too few raters",
+                "too-few-raters",
+                finding.answers() + " of " + finding.ofAnswers()
+                        + (finding.answers() == 1 ? " answers has" : " answers have") + " fewer than "
+                        + finding.minimum() + " raters; the fewest is " + finding.fewest() + ".",
+                finding.fewest(),
+                finding.minimum());
+    }
+
+    @Override
+    public Said tooFewCandidates(Finding.TooFewCandidates finding) {
+        return said(
+                TOO_LITTLE,
+                "too-few-candidates",
+                "A comparison needs two candidates with grades; there " + (finding.candidates() == 1 ? "is " : "are ")
+                        + finding.candidates() + ".",
+                finding.candidates(),
+                2);
+    }
+
+    @Override
+    public Said agreementBelowFloor(Finding.AgreementBelowFloor finding) {
+        String name = criterion.apply(finding.criterion());
+        String what =
+                finding.on() == DecisionRule.FloorOn.LOWER_LIMIT ? "The lower limit of agreement on " : "Agreement on ";
+        String sentence = what + name + " is " + sign + " " + decimals(finding.value()) + ", "
+                + decimals(finding.shortfall()) + " below the floor of " + decimals(finding.floor()) + ".";
+        return new Said(
+                "agreement on " + name + " is below the floor",
+                new RecommendationReport.FindingView(
+                        "agreement-below-floor", sentence, name, null, finding.value(), finding.floor()));
+    }
+
+    @Override
+    public Said agreementUndefined(Finding.AgreementUndefined finding) {
+        String name = criterion.apply(finding.criterion());
+        String gap = "agreement on " + name + " cannot be computed";
+        String sentence = "A" + gap.substring(1) + ": " + finding.reason().words() + ".";
+        return new Said(
+                gap, new RecommendationReport.FindingView("agreement-undefined", sentence, name, null, null, null));
+    }
+
+    @Override
+    public Said maskingBroken(Finding.MaskingBroken finding) {
+        return said(
+                "answers give their candidate away",
+                "masking-broken",
+                finding.answers() + (finding.answers() == 1 ? " answer names" : " answers name")
+                        + " a candidate, and the rule is strict about that.",
+                finding.answers(),
+                0);
+    }
+
+    @Override
+    public Said splitsOpen(Finding.SplitsOpen finding) {
+        return said(
+                "splits are open",
+                "splits-open",
+                finding.splits() + (finding.splits() == 1 ? " split has" : " splits have")
+                        + " no settled grade, and the rule is strict about that.",
+                finding.splits(),
+                0);
+    }
+
+    @Override
+    public Said standingsUndefined(Finding.StandingsUndefined finding) {
+        return said(
+                TOO_LITTLE,
+                "standings-undefined",
+                "Standings or their intervals cannot be computed: "
+                        + finding.reason().words() + ".",
+                null,
+                null);
+    }
+
+    @Override
+    public Said clearlyAhead(Finding.ClearlyAhead finding) {
+        return said("clearly-ahead", finding.difference(), 0, ", beyond doubt and by the margin.");
+    }
+
+    @Override
+    public Said notSeparated(Finding.NotSeparated finding) {
+        return said("not-separated", finding.difference(), 0, ". That does not rule out that it is behind.");
+    }
+
+    @Override
+    public Said belowMargin(Finding.BelowMargin finding) {
+        return said(
+                "below-margin",
+                finding.difference(),
+                finding.margin(),
+                ". That is beyond doubt, but less than the margin of " + points(finding.margin()) + ".");
+    }
+
+    @Override
+    public Said withinMargin(Finding.WithinMargin finding) {
+        return said(
+                "within-margin",
+                finding.difference(),
+                finding.margin(),
+                ". The whole interval lies within the margin of " + points(finding.margin()) + ".");
+    }
+
+    @Override
+    public Said tieBroken(Finding.TieBroken finding) {
+        String sentence = "Among equals the rule lets " + word(finding.by()) + " decide: "
+                + candidate.apply(finding.candidate()) + " has the least.";
+        return new Said(
+                TOO_LITTLE,
+                new RecommendationReport.FindingView(
+                        "tie-broken", sentence, null, candidateId.apply(finding.candidate()), finding.value(), null));
+    }
+
+    @Override
+    public Said tieStands(Finding.TieStands finding) {
+        return said(
+                TOO_LITTLE,
+                "tie-stands",
+                "The rule lets " + word(finding.by()) + " decide between equals, but it is not known for all or alike.",
+                null,
+                null);
+    }
+
+    private Said said(String type, Difference difference, double limit, String tail) {
+        Interval.Bounds bounds = (Interval.Bounds) difference.adjustedInterval();
+        double estimate = difference.estimate().value().orElseThrow();
+        String sentence = candidate.apply(difference.higher()) + " stands " + points(estimate) + " above "
+                + candidate.apply(difference.lower()) + " (" + points(bounds.low()) + " to " + points(bounds.high())
+                + ")" + tail;
+        return new Said(
+                TOO_LITTLE,
+                new RecommendationReport.FindingView(
+                        type, sentence, null, candidateId.apply(difference.lower()), estimate, limit));
+    }
+
+    private static String word(DecisionRule.TieBreak by) {
+        return by.name().toLowerCase(Locale.ROOT);
+    }
+
+    /** A coefficient with two decimals and a real minus sign. */
+    private static String decimals(double value) {
+        return minus(String.format(Locale.ROOT, "%.2f", value));
+    }
+
+    /** A score with one decimal and a real minus sign. */
+    private static String points(double value) {
+        return minus(String.format(Locale.ROOT, "%.1f", value));
+    }
+
+    private static String minus(String number) {
+        return number.replace('-', '−');
+    }
+}
