@@ -34,13 +34,13 @@ class RunController {
     }
 
     @PostMapping("/forecast")
-    RunService.RunForecast forecast(@PathVariable UUID studyId, @Valid @RequestBody RunService.StartRun request) {
+    RunForecast forecast(@PathVariable UUID studyId, @Valid @RequestBody StartRun request) {
         return runs.forecast(studyId, request);
     }
 
     @PostMapping
     @ResponseStatus(HttpStatus.CREATED)
-    RunView start(@PathVariable UUID studyId, @Valid @RequestBody RunService.StartRun request) {
+    RunView start(@PathVariable UUID studyId, @Valid @RequestBody StartRun request) {
         return runs.start(studyId, request);
     }
 

@@ -6,15 +6,11 @@ import jakarta.validation.constraints.Digits;
 import jakarta.validation.constraints.Max;
 import jakarta.validation.constraints.Min;
 import jakarta.validation.constraints.NotBlank;
-import jakarta.validation.constraints.NotEmpty;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
 import java.math.BigDecimal;
 import java.time.Clock;
-import java.util.ArrayList;
-import java.util.HashSet;
 import java.util.List;
-import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
@@ -29,14 +25,9 @@ import org.mossbank.server.answer.FollowUp;
 import org.mossbank.server.answer.FollowUpRules;
 import org.mossbank.server.candidate.CandidateView;
 import org.mossbank.server.candidate.Candidates;
-import org.mossbank.server.prompt.PromptText;
-import org.mossbank.server.prompt.PromptView;
-import org.mossbank.server.prompt.Prompts;
 import org.mossbank.server.shared.FreeKey;
 import org.mossbank.server.shared.Problem;
-import org.mossbank.server.source.SourceContent;
 import org.mossbank.server.source.Sources;
-import org.mossbank.server.source.Turn;
 import org.mossbank.server.study.Studies;
 import org.springframework.security.access.prepost.PreAuthorize;
 import org.springframework.stereotype.Service;
@@ -46,12 +37,10 @@ import org.springframework.transaction.annotation.Transactional;
 @Service
 @Transactional(readOnly = true)
 class RunService {
-    private static final int MOST_CELLS = 5000;
-
     private final RunRepository runs;
     private final RunCellRepository cells;
     private final RunBoards boards;
-    private final Prompts prompts;
+    private final RunPlanning planning;
     private final Candidates candidates;
     private final Answers answers;
     private final FollowUpRules rules;
@@ -66,7 +55,7 @@ class RunService {
             RunRepository runs,
             RunCellRepository cells,
             RunBoards boards,
-            Prompts prompts,
+            RunPlanning planning,
             Candidates candidates,
             Answers answers,
             FollowUpRules rules,
@@ -79,7 +68,7 @@ class RunService {
         this.runs = runs;
         this.cells = cells;
         this.boards = boards;
-        this.prompts = prompts;
+        this.planning = planning;
         this.candidates = candidates;
         this.answers = answers;
         this.rules = rules;
@@ -91,161 +80,10 @@ class RunService {
         this.clock = clock;
     }
 
-    /**
-     * What to ask.
-     *
-     * @param attempts     how often each
-     * @param onlyMissing  leaves out attempts that are there
-     * @param followUps    how many of each prompt's prepared follow-ups are asked at most
-     * @param budgetCost   in the candidates' currency; absent for no limit
-     * @param budgetTokens sent and received; absent for no limit
-     */
-    record StartRun(
-            @NotEmpty @Size(max = 1000) List<@NotNull UUID> promptIds,
-            @NotEmpty @Size(max = 100) List<@NotNull UUID> candidateIds,
-            @Min(1) @Max(20) int attempts,
-            boolean onlyMissing,
-            @Min(0) @Max(FollowUp.MOST) int followUps,
-
-            @Nullable @DecimalMin("0") @Digits(integer = 8, fraction = 6)
-            BigDecimal budgetCost,
-
-            @Nullable @Min(0) @Max(1_000_000_000_000L) Long budgetTokens) {}
-
-    /**
-     * What a run would ask and cost at most.
-     *
-     * @param requests     with follow-ups, without tries that bring nothing
-     * @param inputTokens  at most
-     * @param outputTokens at most
-     * @param cost         at most; absent if no candidate has a price for tokens
-     */
-    record RunForecast(
-            int cells,
-            int requests,
-            long inputTokens,
-            long outputTokens,
-            @Nullable BigDecimal cost,
-            @Nullable String currency) {}
-
-    private record Asked(
-            List<RunPlan.Cell> cells,
-            Map<UUID, PromptView> prompts,
-            Map<UUID, CandidateView> candidates,
-            Map<UUID, SourceContent> sources,
-            @Nullable String currency) {}
-
     /** @throws Problem 400 with what cannot be asked */
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
     public RunForecast forecast(UUID study, StartRun request) {
-        Asked asked = check(study, request);
-        int requests = 0;
-        long input = 0;
-        long output = 0;
-        BigDecimal cost = BigDecimal.ZERO;
-        for (RunPlan.Cell cell : asked.cells) {
-            PromptView prompt = asked.prompts.get(cell.promptId());
-            SourceContent source = asked.sources.get(cell.candidateId());
-            List<Turn> turns = new ArrayList<>();
-            turns.add(new Turn(PromptText.of(prompt.content()), null));
-            prompt.content().followUps().stream().limit(request.followUps()).forEach(f -> turns.add(new Turn(f, null)));
-            for (int turn = 1; turn <= turns.size(); turn++) {
-                // What came before is sent again, each reply at the most that it can be.
-                long in = Sources.mostInputTokens(source, turns.subList(0, turn))
-                        + (turn - 1L) * source.mostOutputTokens();
-                requests++;
-                input += in;
-                output += source.mostOutputTokens();
-                cost = cost.add(RunCosts.of(
-                                asked.candidates
-                                        .get(cell.candidateId())
-                                        .content()
-                                        .price(),
-                                in,
-                                source.mostOutputTokens())
-                        .orElse(BigDecimal.ZERO));
-            }
-        }
-        return new RunForecast(
-                asked.cells.size(),
-                requests,
-                input,
-                output,
-                asked.currency == null ? null : RunCosts.plain(cost),
-                asked.currency);
-    }
-
-    private Asked check(UUID study, StartRun request) {
-        Map<UUID, PromptView> soundPrompts =
-                prompts.sound(study).stream().collect(Collectors.toMap(PromptView::id, p -> p));
-        Map<UUID, CandidateView> all =
-                candidates.ofStudy(study).stream().collect(Collectors.toMap(CandidateView::id, c -> c));
-        Map<UUID, SourceContent> bySource = sources.ofStudy(study);
-        if (!soundPrompts.keySet().containsAll(request.promptIds())) {
-            throw Problem.invalid("promptIds", "must be prompts of this study that are not set aside");
-        }
-        for (UUID id : request.candidateIds()) {
-            if (!all.containsKey(id)) {
-                throw Problem.invalid("candidateIds", "must be candidates of this study");
-            }
-            if (!bySource.containsKey(id)) {
-                throw Problem.invalid(
-                        "candidateIds", "must have a source; " + all.get(id).name() + " has none");
-            }
-        }
-        rules.most(study).ifPresent(most -> {
-            if (request.followUps() > most) {
-                throw Problem.invalid("followUps", "must be at most " + most + ", as the study gives up then");
-            }
-        });
-        String currency = currency(request, all);
-        List<RunPlan.Cell> planned = RunPlan.of(
-                inOrder(
-                        request.promptIds(),
-                        prompts.sound(study).stream().map(PromptView::id).toList()),
-                inOrder(
-                        request.candidateIds(),
-                        candidates.ofStudy(study).stream()
-                                .map(CandidateView::id)
-                                .toList()),
-                request.attempts(),
-                request.onlyMissing(),
-                lastAttempts(study));
-        if (planned.size() > MOST_CELLS) {
-            throw Problem.invalid("attempts", "must make at most " + MOST_CELLS + " answers in one run");
-        }
-        answers.requireRoom(study, planned.size(), 0);
-        return new Asked(planned, soundPrompts, all, bySource, currency);
-    }
-
-    private static List<UUID> inOrder(List<UUID> chosen, List<UUID> all) {
-        Set<UUID> set = new HashSet<>(chosen);
-        return all.stream().filter(set::contains).toList();
-    }
-
-    private java.util.function.BiFunction<UUID, UUID, Integer> lastAttempts(UUID study) {
-        Map<Answers.Cell, Integer> last = answers.lastAttempts(study);
-        return (prompt, candidate) -> last.getOrDefault(new Answers.Cell(prompt, candidate), 0);
-    }
-
-    /** One currency for all, or money cannot be added up. */
-    private static @Nullable String currency(StartRun request, Map<UUID, CandidateView> all) {
-        Set<String> currencies = new HashSet<>();
-        for (UUID id : request.candidateIds()) {
-            CandidateView candidate = all.get(id);
-            var price = candidate.content().price();
-            if (RunCosts.of(price, 1, 1).isPresent()) {
-                currencies.add(Objects.requireNonNull(price.currency()));
-            } else if (request.budgetCost() != null && price.monthly() == null) {
-                throw Problem.invalid(
-                        "budgetCost", "needs a price for every candidate; " + candidate.name() + " has none");
-            }
-        }
-        if (currencies.size() > 1) {
-            throw Problem.invalid(
-                    "candidateIds", "must have their prices in one currency; run those of each by themselves");
-        }
-        return currencies.stream().findFirst().orElse(null);
+        return planning.asked(study, request).forecast(request.followUps());
     }
 
     /** @throws Problem 400 with what cannot be asked; 409 once the round is open */
@@ -253,8 +91,8 @@ class RunService {
     @Transactional
     public RunView start(UUID study, StartRun request) {
         studies.requirePreparing(study);
-        Asked asked = check(study, request);
-        if (asked.cells.isEmpty()) {
+        RunPlanning.Asked asked = planning.asked(study, request);
+        if (asked.cells().isEmpty()) {
             throw Problem.invalid("attempts", "must leave something to ask; every attempt is there");
         }
         Run run = begin(
@@ -263,9 +101,9 @@ class RunService {
                 request.followUps(),
                 request.budgetCost(),
                 request.budgetTokens(),
-                asked.currency);
+                asked.currency());
         int place = 0;
-        for (RunPlan.Cell cell : asked.cells) {
+        for (RunPlan.Cell cell : asked.cells()) {
             entities.persist(RunCell.of(run.id(), cell, place));
             place++;
         }
