@@ -13,11 +13,15 @@ import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.util.Map;
 import java.util.UUID;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.locks.LockSupport;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 
 /** One person's browser, without a screen: keeps cookies, sends the CSRF token. */
 public final class ApiClient {
+    private static final int MOST_TRIES = 3;
+
     private static final JsonMapper MAPPER = JsonMapper.shared();
     private static final Duration PATIENCE = Duration.ofSeconds(60);
 
@@ -45,10 +49,19 @@ public final class ApiClient {
         return client;
     }
 
-    /** @throws IllegalStateException if the sign-in is refused */
+    /**
+     * Tries again where it is told to, as people do.
+     *
+     * @throws IllegalStateException if the sign-in is refused
+     */
     public static ApiClient signedIn(URI base, String name, String password) {
         ApiClient client = nobody(base);
         Response response = client.post("/api/session", Map.of("name", name, "password", password));
+        for (int tries = 1; response.status() == 503 && tries < MOST_TRIES; tries++) {
+            LockSupport.parkNanos(TimeUnit.SECONDS.toNanos(
+                    response.raw().headers().firstValueAsLong("Retry-After").orElse(1)));
+            response = client.post("/api/session", Map.of("name", name, "password", password));
+        }
         if (response.status() != 200) {
             throw new IllegalStateException("sign-in as " + name + " was refused: " + response.body());
         }

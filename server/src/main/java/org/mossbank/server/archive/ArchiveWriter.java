@@ -1,7 +1,5 @@
 package org.mossbank.server.archive;
 
-import java.io.IOException;
-import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -10,11 +8,10 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
-import org.apache.commons.csv.CSVFormat;
-import org.apache.commons.csv.CSVPrinter;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.server.answer.Answers;
 import org.mossbank.server.candidate.CandidateContent;
+import org.mossbank.server.files.TableText;
 import org.mossbank.server.grading.Grading;
 import org.mossbank.server.grading.Mark;
 import org.mossbank.server.grading.RemarkContent;
@@ -45,7 +42,7 @@ final class ArchiveWriter {
         put(ArchiveFiles.PACKAGE, MAPPER.writeValueAsString(PackageFile.of(study)) + "\n");
         put("study.json", MAPPER.writeValueAsString(StudyFile.of(study)) + "\n");
         tables().forEach((name, rows) ->
-                put(name + ".csv", csv(Schemas.table(name).columnNames(), rows)));
+                put(name + ".csv", TableText.of(Schemas.table(name).columnNames(), rows)));
         if (!study.history().isEmpty()) {
             put(Schemas.RUBRIC_HISTORY + ".json", MAPPER.writeValueAsString(RubricHistoryFile.of(study)) + "\n");
         }
@@ -330,23 +327,5 @@ final class ArchiveWriter {
                     lines == null ? null : lines.quote(),
                     repeat);
         }
-    }
-
-    private static String csv(List<String> columns, List<List<@Nullable Object>> rows) {
-        StringBuilder text = new StringBuilder();
-        CSVFormat format = CSVFormat.RFC4180
-                .builder()
-                .setHeader(columns.toArray(String[]::new))
-                .setRecordSeparator('\n')
-                .setNullString("")
-                .get();
-        try (CSVPrinter printer = new CSVPrinter(text, format)) {
-            for (List<@Nullable Object> row : rows) {
-                printer.printRecord(row);
-            }
-        } catch (IOException e) {
-            throw new UncheckedIOException("a string builder does not fail", e);
-        }
-        return text.toString();
     }
 }

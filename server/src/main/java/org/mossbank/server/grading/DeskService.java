@@ -100,8 +100,8 @@ class DeskService {
                 .filter(s -> accepted.computeIfAbsent(s.studyId(), study -> studies.hasAccepted(study, current.id())))
                 .toList();
         List<UUID> ids = own.stream().map(Sheet::id).toList();
-        Map<UUID, Long> made = byId(sheets.countMarks(ids));
-        Map<UUID, Long> answerCounts = byId(sheets.countAnswers(ids));
+        Map<UUID, Long> made = SheetCount.byId(sheets.countMarks(ids));
+        Map<UUID, Long> answerCounts = SheetCount.byId(sheets.countAnswers(ids));
         Map<UUID, List<Sheet>> byStudy = own.stream().collect(Collectors.groupingBy(Sheet::studyId));
         Map<UUID, StudyView> studiesById = studies.byId(byStudy.keySet());
         List<SheetSummary> result = new ArrayList<>();
@@ -132,10 +132,6 @@ class DeskService {
                 .reversed()
                 .thenComparing(SheetSummary::place));
         return result;
-    }
-
-    static Map<UUID, Long> byId(List<SheetCount> counts) {
-        return counts.stream().collect(Collectors.toMap(SheetCount::id, SheetCount::count));
     }
 
     /** The criteria on which answers to this prompt are graded. */

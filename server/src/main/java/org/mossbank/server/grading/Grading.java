@@ -252,7 +252,7 @@ public class Grading {
     /** How many raters have sent in a sheet with each answer to a sound prompt; answers that none has are left out. */
     @SystemOnly
     public Map<UUID, Long> ratersByAnswer(UUID study) {
-        return DeskService.byId(sheets.ratersByAnswer(study, sound(study)));
+        return SheetCount.byId(sheets.ratersByAnswer(study, sound(study)));
     }
 
     /** Every sheet with all that is on it, by rater and place. */

@@ -64,10 +64,10 @@ class GradingService {
     public GradingProgress progress(UUID study) {
         List<Sheet> all = sheets.findByStudyIdOrderByRaterIdAscPlaceAsc(study);
         List<UUID> ids = all.stream().map(Sheet::id).toList();
-        Map<UUID, Long> made = DeskService.byId(sheets.countMarks(ids));
-        Map<UUID, Long> answers = DeskService.byId(sheets.countAnswers(ids));
-        Map<UUID, Long> reasons = DeskService.byId(sheets.countReasons(ids));
-        Map<UUID, Long> takenBack = DeskService.byId(events.countTakenBack(ids));
+        Map<UUID, Long> made = SheetCount.byId(sheets.countMarks(ids));
+        Map<UUID, Long> answers = SheetCount.byId(sheets.countAnswers(ids));
+        Map<UUID, Long> reasons = SheetCount.byId(sheets.countReasons(ids));
+        Map<UUID, Long> takenBack = SheetCount.byId(events.countTakenBack(ids));
         Map<UUID, Instant> reminded = reminders.findByStudyIdOrderBySentAt(study).stream()
                 .collect(Collectors.toMap(Reminder::raterId, Reminder::sentAt, (first, last) -> last));
         List<CriterionView> criteria = rubrics.ofStudy(study);

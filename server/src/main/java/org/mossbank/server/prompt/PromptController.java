@@ -20,9 +20,11 @@ import org.springframework.web.bind.annotation.RestController;
 @RequestMapping("/api/studies/{studyId}")
 class PromptController {
     private final PromptService prompts;
+    private final KindService kinds;
 
-    PromptController(PromptService prompts) {
+    PromptController(PromptService prompts, KindService kinds) {
         this.prompts = prompts;
+        this.kinds = kinds;
     }
 
     @GetMapping("/prompts")
@@ -84,18 +86,18 @@ class PromptController {
 
     @GetMapping("/kinds")
     List<KindView> kinds(@PathVariable UUID studyId) {
-        return prompts.kinds(studyId);
+        return kinds.ofStudy(studyId);
     }
 
     @PostMapping("/kinds")
     @ResponseStatus(HttpStatus.CREATED)
-    KindView addKind(@PathVariable UUID studyId, @Valid @RequestBody PromptService.AddKind request) {
-        return prompts.addKind(studyId, request);
+    KindView addKind(@PathVariable UUID studyId, @Valid @RequestBody KindService.AddKind request) {
+        return kinds.add(studyId, request);
     }
 
     @DeleteMapping("/kinds/{kindId}")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void removeKind(@PathVariable UUID studyId, @PathVariable UUID kindId) {
-        prompts.removeKind(studyId, kindId);
+        kinds.remove(studyId, kindId);
     }
 }

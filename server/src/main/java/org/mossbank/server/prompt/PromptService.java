@@ -25,10 +25,7 @@ import org.mossbank.server.study.Step;
 import org.mossbank.server.study.StepReport;
 import org.mossbank.server.study.StepState;
 import org.mossbank.server.study.Studies;
-import org.mossbank.server.study.StudyBegun;
 import org.springframework.context.ApplicationEventPublisher;
-import org.springframework.context.event.EventListener;
-import org.springframework.core.annotation.Order;
 import org.springframework.security.access.prepost.PreAuthorize;
 import org.springframework.stereotype.Component;
 import org.springframework.stereotype.Service;
@@ -38,15 +35,8 @@ import org.springframework.transaction.annotation.Transactional;
 @Service
 @Transactional(readOnly = true)
 class PromptService {
-    private static final List<Prompts.NewKind> USUAL_KINDS = List.of(
-            new Prompts.NewKind("explanation", "Explanation"),
-            new Prompts.NewKind("refactoring", "Refactoring"),
-            new Prompts.NewKind("debugging", "Debugging"),
-            new Prompts.NewKind("review", "Review"));
-
     private final Prompts prompts;
     private final PromptRepository repository;
-    private final KindRepository kinds;
     private final PromptFaultRepository faults;
     private final ReadBackRepository readBacks;
     private final Studies studies;
@@ -61,7 +51,6 @@ class PromptService {
     PromptService(
             Prompts prompts,
             PromptRepository repository,
-            KindRepository kinds,
             PromptFaultRepository faults,
             ReadBackRepository readBacks,
             Studies studies,
@@ -74,7 +63,6 @@ class PromptService {
             Clock clock) {
         this.prompts = prompts;
         this.repository = repository;
-        this.kinds = kinds;
         this.faults = faults;
         this.readBacks = readBacks;
         this.studies = studies;
@@ -85,14 +73,6 @@ class PromptService {
         this.entities = entities;
         this.events = events;
         this.clock = clock;
-    }
-
-    @SystemOnly
-    @EventListener
-    @Order(1)
-    @Transactional
-    public void layOut(StudyBegun begun) {
-        prompts.addKinds(begun.studyId(), USUAL_KINDS);
     }
 
     @PreAuthorize("@studyAccess.maySeeAll(#study)")
@@ -121,42 +101,6 @@ class PromptService {
                         checks.stream().flatMap(c -> c.check(study, p).stream()).toList()))
                 .filter(w -> !w.warnings().isEmpty())
                 .toList();
-    }
-
-    @PreAuthorize("@studyAccess.maySeeAll(#study)")
-    public List<KindView> kinds(UUID study) {
-        return prompts.kinds(study);
-    }
-
-    record AddKind(@NotBlank @Size(max = 80) String name) {}
-
-    @PreAuthorize("@studyAccess.mayPrepare(#study)")
-    @Transactional
-    public KindView addKind(UUID study, AddKind request) {
-        studies.requirePreparing(study);
-        List<KindView> known = prompts.kinds(study);
-        String name = request.name().strip();
-        if (known.stream().anyMatch(k -> k.name().equalsIgnoreCase(name))) {
-            throw Problem.invalid("name", "is the name of another kind");
-        }
-        String key = FreeKey.of(name, "kind", known.stream().map(KindView::key).collect(Collectors.toSet()));
-        UUID id =
-                prompts.addKinds(study, List.of(new Prompts.NewKind(key, name))).get(key);
-        return new KindView(id, key, name);
-    }
-
-    /** Takes out a kind, and with it its anchors. @throws Problem 409 if prompts are of it */
-    @PreAuthorize("@studyAccess.mayPrepare(#study)")
-    @Transactional
-    public void removeKind(UUID study, UUID kind) {
-        studies.requirePreparing(study);
-        Kind found = kinds.findById(kind)
-                .filter(k -> k.studyId().equals(study))
-                .orElseThrow(() -> Problem.notFound("This kind"));
-        if (prompts.ofStudy(study).stream().anyMatch(p -> p.kind().id().equals(kind))) {
-            throw new Problem(ProblemType.NOT_READY, "Prompts are of this kind. Give them another one first.");
-        }
-        kinds.delete(found);
     }
 
     private Set<String> keys(UUID study) {

@@ -4,7 +4,6 @@ import java.math.BigDecimal;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
-import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
@@ -18,12 +17,9 @@ import org.mossbank.server.answer.Answers;
 import org.mossbank.server.answer.FollowUp;
 import org.mossbank.server.answer.Measures;
 import org.mossbank.server.answer.Outcome;
-import org.mossbank.server.candidate.CandidateContent;
 import org.mossbank.server.candidate.CandidateView;
 import org.mossbank.server.candidate.Candidates;
-import org.mossbank.server.prompt.PromptText;
 import org.mossbank.server.prompt.PromptView;
-import org.mossbank.server.prompt.Prompts;
 import org.mossbank.server.shared.Snapshot;
 import org.mossbank.server.shared.SystemOnly;
 import org.mossbank.server.source.Reply;
@@ -50,13 +46,11 @@ class RunWork {
     private static final int GROUPS_AT_ONCE = 2;
 
     private static final int LOOKED_THROUGH = 200;
-    private static final Duration FIRST_BACK_OFF = Duration.ofSeconds(2);
-    private static final Duration LONGEST_BACK_OFF = Duration.ofMinutes(2);
     private static final Duration LONGEST_WAIT = Duration.ofMinutes(30);
 
     private final RunRepository runs;
     private final RunCellRepository cells;
-    private final Prompts prompts;
+    private final RunSubject about;
     private final Candidates candidates;
     private final Answers answers;
     private final Sources sources;
@@ -67,7 +61,7 @@ class RunWork {
     RunWork(
             RunRepository runs,
             RunCellRepository cells,
-            Prompts prompts,
+            RunSubject about,
             Candidates candidates,
             Answers answers,
             Sources sources,
@@ -76,7 +70,7 @@ class RunWork {
             Clock clock) {
         this.runs = runs;
         this.cells = cells;
-        this.prompts = prompts;
+        this.about = about;
         this.candidates = candidates;
         this.answers = answers;
         this.sources = sources;
@@ -119,7 +113,7 @@ class RunWork {
             if (source == null) {
                 cell.note("There is no source to ask any more.");
                 cell.turnedAway();
-            } else if (!canFollow(run, cell)) {
+            } else if (!about.canFollow(run, cell)) {
                 cell.note("The answer or its follow-up is not there any more.");
                 cell.done();
             } else if (underWay.getOrDefault(cell.candidateId(), 0L) < source.mostAtOnce()) {
@@ -129,22 +123,10 @@ class RunWork {
         return Optional.empty();
     }
 
-    /** The lead may have removed the answer, or the prepared follow-up, since the first reply came. */
-    private boolean canFollow(Run run, RunCell cell) {
-        return cell.turn() == 0
-                || cell.answerId() != null
-                        && (cell.ownFollowUp() != null
-                                || cell.turn()
-                                        <= prompt(run, cell)
-                                                .content()
-                                                .followUps()
-                                                .size());
-    }
-
     private Optional<Claim> claim(Run run, RunCell cell, SourceContent source, UUID server, Instant now) {
-        List<Turn> turns = turns(run, cell);
+        List<Turn> turns = about.turns(run, cell);
         long mostTokensIn = Sources.mostInputTokens(source, turns);
-        BigDecimal mostCost = RunCosts.of(price(run, cell), mostTokensIn, source.mostOutputTokens())
+        BigDecimal mostCost = RunCosts.of(about.price(run, cell), mostTokensIn, source.mostOutputTokens())
                 .orElse(BigDecimal.ZERO);
         long mostTokens = mostTokensIn + source.mostOutputTokens();
         RunCellRepository.Spending spending = cells.spending(run.id());
@@ -166,42 +148,6 @@ class RunWork {
 
     private RunCell alone(UUID cellId) {
         return cells.lock(cellId).orElseThrow();
-    }
-
-    private CandidateContent.Price price(Run run, RunCell cell) {
-        return candidates.ofStudy(run.studyId()).stream()
-                .filter(c -> c.id().equals(cell.candidateId()))
-                .findFirst()
-                .map(CandidateView::content)
-                .map(CandidateContent::price)
-                .orElse(CandidateContent.Price.UNKNOWN);
-    }
-
-    /** What was asked and replied before, as the answer has it, then what is asked now. */
-    private List<Turn> turns(Run run, RunCell cell) {
-        PromptView prompt = prompt(run, cell);
-        String first = PromptText.of(prompt.content());
-        if (cell.turn() == 0) {
-            return List.of(new Turn(first, null));
-        }
-        AnswerView answer = answers.one(Objects.requireNonNull(cell.answerId())).orElseThrow();
-        List<Turn> turns = new ArrayList<>();
-        turns.add(new Turn(first, answer.text()));
-        answer.followUps().forEach(f -> turns.add(new Turn(f.asked(), f.reply())));
-        turns.add(new Turn(followUp(prompt, cell), null));
-        return turns;
-    }
-
-    private static String followUp(PromptView prompt, RunCell cell) {
-        String own = cell.ownFollowUp();
-        return own == null ? prompt.content().followUps().get(cell.turn() - 1) : own;
-    }
-
-    private PromptView prompt(Run run, RunCell cell) {
-        return prompts.ofStudy(run.studyId()).stream()
-                .filter(p -> p.id().equals(cell.promptId()))
-                .findFirst()
-                .orElseThrow();
     }
 
     /**
@@ -237,11 +183,11 @@ class RunWork {
     private Place place(UUID cellId) {
         RunCell cell = cells.findById(cellId).orElseThrow();
         Run run = runs.findById(cell.runId()).orElseThrow();
-        PromptView prompt = prompt(run, cell);
-        AnswerView answer = cell.turn() == 0 || !canFollow(run, cell)
+        PromptView prompt = about.prompt(run, cell);
+        AnswerView answer = cell.turn() == 0 || !about.canFollow(run, cell)
                 ? null
                 : answers.one(Objects.requireNonNull(cell.answerId())).orElse(null);
-        return new Place(prompt.startingCode(), answer, answer == null ? "" : followUp(prompt, cell));
+        return new Place(prompt.startingCode(), answer, answer == null ? "" : RunSubject.followUp(prompt, cell));
     }
 
     /** Writes down how a request ended. */
@@ -262,7 +208,7 @@ class RunWork {
         Long in = reply.inputTokens();
         Long out = reply.outputTokens();
         if (in != null && out != null) {
-            cell.spendMore(RunCosts.of(price(run, cell), in, out).orElse(BigDecimal.ZERO), in + out);
+            cell.spendMore(RunCosts.of(about.price(run, cell), in, out).orElse(BigDecimal.ZERO), in + out);
         }
         cell.cameLate(
                 clean(reply.text()),
@@ -279,11 +225,11 @@ class RunWork {
         }
         if (reply.retry()
                 && cell.tries() < tries(run, cell)
-                && waitOf(cell, reply).compareTo(LONGEST_WAIT) <= 0) {
-            cell.waitUntil(clock.instant().plus(waitOf(cell, reply)));
+                && BackOff.before(cell.tries(), reply).compareTo(LONGEST_WAIT) <= 0) {
+            cell.waitUntil(clock.instant().plus(BackOff.before(cell.tries(), reply)));
         } else if (reply.free() && !reply.retry()) {
             cell.turnedAway();
-        } else if (!canFollow(run, cell)) {
+        } else if (!about.canFollow(run, cell)) {
             cell.note("The answer or its follow-up is not there any more.");
             cell.done();
         } else {
@@ -297,16 +243,6 @@ class RunWork {
                 .orElse(1);
     }
 
-    /** As the service asks; else twice as long with every try. */
-    private static Duration waitOf(RunCell cell, Reply reply) {
-        Duration asked = reply.retryAfter();
-        if (asked != null) {
-            return asked;
-        }
-        Duration own = FIRST_BACK_OFF.multipliedBy(1L << Math.min(cell.tries() - 1, 10));
-        return own.compareTo(LONGEST_BACK_OFF) > 0 ? LONGEST_BACK_OFF : own;
-    }
-
     /** Where the service told no count, what was reserved counts: it cannot have been more. */
     private void spend(Run run, RunCell cell, Reply reply) {
         Long in = reply.inputTokens();
@@ -314,16 +250,16 @@ class RunWork {
         if (reply.free()) {
             cell.spend(BigDecimal.ZERO, 0);
         } else if (in != null && out != null) {
-            cell.spend(RunCosts.of(price(run, cell), in, out).orElse(BigDecimal.ZERO), in + out);
+            cell.spend(RunCosts.of(about.price(run, cell), in, out).orElse(BigDecimal.ZERO), in + out);
         } else {
             cell.spend(cell.reservedCost(), cell.reservedTokens());
         }
     }
 
     private void answer(Run run, RunCell cell, Reply reply, Answers.Weighed weighed) {
-        PromptView prompt = prompt(run, cell);
+        PromptView prompt = about.prompt(run, cell);
         Outcome outcome = Outcome.valueOf(reply.ending().name());
-        Measures took = measures(run, cell, reply);
+        Measures took = about.measures(run, cell, reply);
         if (cell.turn() == 0) {
             CandidateView candidate = candidates.ofStudy(run.studyId()).stream()
                     .filter(c -> c.id().equals(cell.candidateId()))
@@ -337,7 +273,12 @@ class RunWork {
         } else {
             UUID answer = Objects.requireNonNull(cell.answerId());
             cell.answeredBy(answer, outcome);
-            answers.follow(answer, new FollowUp(followUp(prompt, cell), clean(reply.text())), outcome, took, weighed);
+            answers.follow(
+                    answer,
+                    new FollowUp(RunSubject.followUp(prompt, cell), clean(reply.text())),
+                    outcome,
+                    took,
+                    weighed);
         }
         boolean more = cell.turn()
                 < Math.min(run.followUps(), prompt.content().followUps().size());
@@ -346,39 +287,6 @@ class RunWork {
         } else {
             cell.done();
         }
-    }
-
-    private Measures measures(Run run, RunCell cell, Reply reply) {
-        boolean estimated = !reply.free() && (reply.inputTokens() == null || reply.outputTokens() == null);
-        Long in = reply.inputTokens();
-        Long out = reply.outputTokens();
-        if (reply.free()) {
-            // After a first reply nothing was added to what is known; before one, nothing is known.
-            in = cell.turn() == 0 ? null : Long.valueOf(0);
-            out = in;
-        } else {
-            in = in == null ? estimatedInput(run, cell) : in;
-            out = out == null ? RunCosts.estimatedTokens(reply.text()) : out;
-        }
-        CandidateContent.Price price = price(run, cell);
-        BigDecimal cost =
-                in == null || out == null ? null : RunCosts.of(price, in, out).orElse(null);
-        return new Measures(
-                reply.firstOutputMs(),
-                reply.totalMs(),
-                in,
-                out,
-                cost,
-                cost == null ? null : price.currency(),
-                estimated,
-                cell.tries());
-    }
-
-    private long estimatedInput(Run run, RunCell cell) {
-        return turns(run, cell).stream()
-                .mapToLong(t -> RunCosts.estimatedTokens(t.asked())
-                        + (t.reply() == null ? 0 : RunCosts.estimatedTokens(t.reply())))
-                .sum();
     }
 
     private static String clean(String text) {

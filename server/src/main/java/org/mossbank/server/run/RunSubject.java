@@ -1,0 +1,113 @@
+package org.mossbank.server.run;
+
+import java.math.BigDecimal;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Objects;
+import org.mossbank.server.answer.AnswerView;
+import org.mossbank.server.answer.Answers;
+import org.mossbank.server.answer.Measures;
+import org.mossbank.server.candidate.CandidateContent;
+import org.mossbank.server.candidate.CandidateView;
+import org.mossbank.server.candidate.Candidates;
+import org.mossbank.server.prompt.PromptText;
+import org.mossbank.server.prompt.PromptView;
+import org.mossbank.server.prompt.Prompts;
+import org.mossbank.server.source.Reply;
+import org.mossbank.server.source.Turn;
+import org.springframework.stereotype.Component;
+
+/** What a cell of a run is about: its prompt and turns, its candidate's price, and what a reply took. */
+@Component
+class RunSubject {
+    private final Prompts prompts;
+    private final Candidates candidates;
+    private final Answers answers;
+
+    RunSubject(Prompts prompts, Candidates candidates, Answers answers) {
+        this.prompts = prompts;
+        this.candidates = candidates;
+        this.answers = answers;
+    }
+
+    /** The lead may have removed the answer, or the prepared follow-up, since the first reply came. */
+    boolean canFollow(Run run, RunCell cell) {
+        return cell.turn() == 0
+                || cell.answerId() != null
+                        && (cell.ownFollowUp() != null
+                                || cell.turn()
+                                        <= prompt(run, cell)
+                                                .content()
+                                                .followUps()
+                                                .size());
+    }
+
+    CandidateContent.Price price(Run run, RunCell cell) {
+        return candidates.ofStudy(run.studyId()).stream()
+                .filter(c -> c.id().equals(cell.candidateId()))
+                .findFirst()
+                .map(CandidateView::content)
+                .map(CandidateContent::price)
+                .orElse(CandidateContent.Price.UNKNOWN);
+    }
+
+    /** What was asked and replied before, as the answer has it, then what is asked now. */
+    List<Turn> turns(Run run, RunCell cell) {
+        PromptView prompt = prompt(run, cell);
+        String first = PromptText.of(prompt.content());
+        if (cell.turn() == 0) {
+            return List.of(new Turn(first, null));
+        }
+        AnswerView answer = answers.one(Objects.requireNonNull(cell.answerId())).orElseThrow();
+        List<Turn> turns = new ArrayList<>();
+        turns.add(new Turn(first, answer.text()));
+        answer.followUps().forEach(f -> turns.add(new Turn(f.asked(), f.reply())));
+        turns.add(new Turn(followUp(prompt, cell), null));
+        return turns;
+    }
+
+    static String followUp(PromptView prompt, RunCell cell) {
+        String own = cell.ownFollowUp();
+        return own == null ? prompt.content().followUps().get(cell.turn() - 1) : own;
+    }
+
+    PromptView prompt(Run run, RunCell cell) {
+        return prompts.ofStudy(run.studyId()).stream()
+                .filter(p -> p.id().equals(cell.promptId()))
+                .findFirst()
+                .orElseThrow();
+    }
+
+    Measures measures(Run run, RunCell cell, Reply reply) {
+        boolean estimated = !reply.free() && (reply.inputTokens() == null || reply.outputTokens() == null);
+        Long in = reply.inputTokens();
+        Long out = reply.outputTokens();
+        if (reply.free()) {
+            // After a first reply nothing was added to what is known; before one, nothing is known.
+            in = cell.turn() == 0 ? null : Long.valueOf(0);
+            out = in;
+        } else {
+            in = in == null ? estimatedInput(run, cell) : in;
+            out = out == null ? RunCosts.estimatedTokens(reply.text()) : out;
+        }
+        CandidateContent.Price price = price(run, cell);
+        BigDecimal cost =
+                in == null || out == null ? null : RunCosts.of(price, in, out).orElse(null);
+        return new Measures(
+                reply.firstOutputMs(),
+                reply.totalMs(),
+                in,
+                out,
+                cost,
+                cost == null ? null : price.currency(),
+                estimated,
+                cell.tries());
+    }
+
+    private long estimatedInput(Run run, RunCell cell) {
+        return turns(run, cell).stream()
+                .mapToLong(t -> RunCosts.estimatedTokens(t.asked())
+                        + (t.reply() == null ? 0 : RunCosts.estimatedTokens(t.reply())))
+                .sum();
+    }
+}
