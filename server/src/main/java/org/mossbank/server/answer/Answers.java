@@ -151,16 +151,16 @@ public class Answers {
     @Transactional
     public List<AnswerView> addAttempts(UUID study, List<Attempt> attempts) {
         Set<String> keys = new HashSet<>();
-        Map<List<UUID>, Set<Integer>> taken = new HashMap<>();
+        Map<Cell, Set<Integer>> taken = new HashMap<>();
         for (AnswerRepository.Place answer : answers.places(study)) {
             keys.add(answer.key());
-            taken.computeIfAbsent(List.of(answer.promptId(), answer.candidateId()), c -> new HashSet<>())
+            taken.computeIfAbsent(new Cell(answer.promptId(), answer.candidateId()), c -> new HashSet<>())
                     .add(answer.attempt());
         }
         List<AnswerView> added = new ArrayList<>();
         for (Attempt attempt : attempts) {
             Set<Integer> before = taken.computeIfAbsent(
-                    List.of(attempt.prompt().id(), attempt.candidate().id()), c -> new HashSet<>());
+                    new Cell(attempt.prompt().id(), attempt.candidate().id()), c -> new HashSet<>());
             int number = attempt.attempt() != null
                     ? attempt.attempt()
                     : 1 + before.stream().mapToInt(Integer::intValue).max().orElse(0);
@@ -189,6 +189,11 @@ public class Answers {
         }
         entities.flush();
         return added;
+    }
+
+    @SystemOnly
+    public Optional<AnswerView> one(UUID study, UUID id) {
+        return answers.ofStudyById(study, id).map(Answer::view);
     }
 
     @SystemOnly

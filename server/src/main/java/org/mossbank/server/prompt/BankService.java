@@ -166,7 +166,7 @@ class BankService {
             List<BankVersion> own = versions.of(bankPrompt);
             BankVersion newest = own.get(own.size() - 1);
             if (newest.content().equals(content)) {
-                prompt.isKeptAs(new PromptView.BankRef(bankPrompt, newest.key().number()));
+                prompt.keepAs(new PromptView.BankRef(bankPrompt, newest.key().number()));
                 entities.flush();
                 return service.one(study, prompt);
             }
@@ -177,7 +177,7 @@ class BankService {
                         new BankVersion.Key(bankPrompt, number), view.kind().name(), view.title(), content)
                 .saved(clock.instant(), accounts.byId(List.of(by)).get(by).displayName()));
         entities.flush();
-        prompt.isKeptAs(new PromptView.BankRef(bankPrompt, number));
+        prompt.keepAs(new PromptView.BankRef(bankPrompt, number));
         entities.flush();
         return service.one(study, prompt);
     }

@@ -56,14 +56,21 @@ class GitReader {
         if (!REVISION.matcher(revision).matches() || revision.contains("..") || revision.endsWith(".lock")) {
             throw StartingCodeProblem.of("commit", "“" + revision + "” is no name of a commit");
         }
-        Path gitDirectory = Path.of(text(folder, "git directory", "rev-parse", "--absolute-git-dir"));
-        Path common = folder.resolve(text(folder, "git directory", "rev-parse", "--git-common-dir"));
+        Path gitDirectory =
+                Path.of(text(folder, new Wanted("repository", "git directory"), "rev-parse", "--absolute-git-dir"));
+        Path common = folder.resolve(
+                text(folder, new Wanted("repository", "git directory"), "rev-parse", "--git-common-dir"));
         requireAllowed(gitDirectory, "repository");
         requireAllowed(common, "repository");
         requireWholeAndOwn(gitDirectory);
         requireWholeAndOwn(common);
-        String id =
-                text(folder, "commit “" + revision + "”", "rev-parse", "--verify", "--quiet", revision + "^{commit}");
+        String id = text(
+                folder,
+                Wanted.commit("commit “" + revision + "”"),
+                "rev-parse",
+                "--verify",
+                "--quiet",
+                revision + "^{commit}");
         return new Commit(folder, id);
     }
 
@@ -128,10 +135,25 @@ class GitReader {
         }
     }
 
+    /** What git is asked for, as somebody reads it, and the field that names it. */
+    private record Wanted(String field, String name) {
+        static Wanted commit(String name) {
+            return new Wanted("commit", name);
+        }
+    }
+
     /** The files at a commit; links and submodules are left out. */
     List<Entry> list(Commit commit) {
         String listing = new String(
-                run(commit.repository(), "commit", "ls-tree", "-r", "-z", "-l", "--full-tree", commit.id()),
+                run(
+                        commit.repository(),
+                        Wanted.commit("commit"),
+                        "ls-tree",
+                        "-r",
+                        "-z",
+                        "-l",
+                        "--full-tree",
+                        commit.id()),
                 StandardCharsets.UTF_8);
         List<Entry> entries = new ArrayList<>();
         for (String line : listing.split("\0")) {
@@ -154,14 +176,19 @@ class GitReader {
 
     /** One file's bytes. */
     byte[] read(Commit commit, String path) {
-        return run(commit.repository(), "file “" + path + "”", "cat-file", "blob", commit.id() + ":" + path);
+        return run(
+                commit.repository(),
+                new Wanted("paths", "file “" + path + "”"),
+                "cat-file",
+                "blob",
+                commit.id() + ":" + path);
     }
 
-    private String text(Path folder, String what, String... arguments) {
+    private String text(Path folder, Wanted what, String... arguments) {
         return new String(run(folder, what, arguments), StandardCharsets.UTF_8).strip();
     }
 
-    private byte[] run(Path folder, String what, String... arguments) {
+    private byte[] run(Path folder, Wanted what, String... arguments) {
         List<String> command = new ArrayList<>(List.of(
                 "git",
                 "-c",
@@ -198,7 +225,7 @@ class GitReader {
         }
     }
 
-    private static byte[] outputOf(Process process, String what) throws IOException {
+    private static byte[] outputOf(Process process, Wanted what) throws IOException {
         // A watchdog ends a git that hangs; reading then ends too.
         Process watched = process;
         process.onExit().orTimeout(SECONDS, TimeUnit.SECONDS).exceptionally(late -> watched.destroyForcibly());
@@ -209,13 +236,13 @@ class GitReader {
                 out.write(buffer, 0, n);
                 if (out.size() > MOST_BYTES) {
                     process.destroyForcibly();
-                    throw StartingCodeProblem.of("paths", what + " is larger than 8 MB");
+                    throw StartingCodeProblem.of("paths", what.name + " is larger than 8 MB");
                 }
             }
         }
         try {
             if (process.waitFor() != 0) {
-                throw StartingCodeProblem.of(what.startsWith("commit") ? "commit" : "paths", "there is no " + what);
+                throw StartingCodeProblem.of(what.field, "there is no " + what.name);
             }
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();

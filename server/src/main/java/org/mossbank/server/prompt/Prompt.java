@@ -155,20 +155,20 @@ class Prompt {
         }
     }
 
-    void isBy(@Nullable UUID author) {
+    void writtenBy(@Nullable UUID author) {
         authorId = author;
     }
 
-    void isVariant(UUID of, Wording as) {
+    void makeVariant(UUID of, Wording as) {
         variantOf = of;
         wording = as;
     }
 
-    void isWorded(@Nullable Wording as) {
+    void word(@Nullable Wording as) {
         wording = as;
     }
 
-    void isKeptAs(PromptView.BankRef bank) {
+    void keepAs(PromptView.BankRef bank) {
         bankPromptId = bank.bankPromptId();
         bankVersion = bank.number();
     }

@@ -123,9 +123,9 @@ class PromptService {
         List<Prompt> known = repository.ofStudy(study);
         int place = known.isEmpty() ? 0 : known.get(known.size() - 1).place() + 1;
         Prompt prompt = Prompt.of(study, FreeKey.of(content.title(), "prompt", keys(study)), kindId, content, place);
-        prompt.isBy(current.id());
+        prompt.writtenBy(current.id());
         if (bank != null) {
-            prompt.isKeptAs(bank);
+            prompt.keepAs(bank);
         }
         entities.persist(prompt);
         entities.flush();
@@ -173,8 +173,8 @@ class PromptService {
             throw Problem.invalid("wording", "must say how a variant is worded");
         }
         prompt.write(request.kindId(), request.content());
-        prompt.isBy(request.authorId());
-        prompt.isWorded(request.wording());
+        prompt.writtenBy(request.authorId());
+        prompt.word(request.wording());
         entities.flush();
         return one(study, prompt);
     }
@@ -195,7 +195,7 @@ class PromptService {
         Prompt base = locked(study, id);
         PromptView copy = added(study, base.kindId(), base.content(), null);
         Prompt variant = locked(study, copy.id());
-        variant.isVariant(base.variantOf().orElse(base.id()), request.wording());
+        variant.makeVariant(base.variantOf().orElse(base.id()), request.wording());
         entities.flush();
         return one(study, variant);
     }

@@ -74,15 +74,15 @@ public class Prompts {
         Map<String, Prompt> added = new LinkedHashMap<>();
         for (NewPrompt start : starts) {
             Prompt prompt = Prompt.of(study, start.key(), kindIds.get(start.kind()), start.content(), added.size());
-            prompt.isBy(start.author());
-            prompt.isWorded(start.wording());
+            prompt.writtenBy(start.author());
+            prompt.word(start.wording());
             entities.persist(prompt);
             added.put(start.key(), prompt);
         }
         for (NewPrompt start : starts) {
             Prompt prompt = added.get(start.key());
             if (start.variantOf() != null && start.wording() != null) {
-                prompt.isVariant(added.get(start.variantOf()).id(), start.wording());
+                prompt.makeVariant(added.get(start.variantOf()).id(), start.wording());
             }
             if (start.fault() != null) {
                 entities.persist(PromptFault.of(prompt.id(), start.fault()));

@@ -125,10 +125,7 @@ class RunService {
     @Transactional
     public RunView followUp(UUID study, AskFollowUp request) {
         studies.requirePreparing(study);
-        AnswerView answer = answers.ofStudy(study).stream()
-                .filter(a -> a.id().equals(request.answerId()))
-                .findFirst()
-                .orElseThrow(() -> Problem.notFound("This answer"));
+        AnswerView answer = answers.one(study, request.answerId()).orElseThrow(() -> Problem.notFound("This answer"));
         if (sources.of(study, answer.candidateId()).isEmpty()) {
             throw Problem.invalid("answerId", "must be of a candidate that has a source");
         }

@@ -27,12 +27,30 @@ final class BodyTemplate {
         this.replied = replied;
     }
 
-    /** @throws IllegalArgumentException if a part is no JSON, or nothing in it takes the prompt */
+    /** A part that is no JSON, or that takes no prompt where it should. */
+    static final class Unfit extends IllegalArgumentException {
+        private static final long serialVersionUID = 1;
+
+        private final String field;
+        private final String rule;
+
+        Unfit(String field, String rule) {
+            super(field + " " + rule);
+            this.field = field;
+            this.rule = rule;
+        }
+
+        Sources.SourceFault fault() {
+            return new Sources.SourceFault(field, rule);
+        }
+    }
+
+    /** @throws Unfit if a part is no JSON, or nothing in it takes the prompt */
     static BodyTemplate of(SourceContent source) {
         JsonNode body = parse("body", source.body());
         boolean hasTurns = holds(body, TURNS);
         if (!hasTurns && !holds(body, PROMPT)) {
-            throw new IllegalArgumentException("body must hold [[prompt]] or [[turns]] in a string");
+            throw new Unfit("body", "must hold [[prompt]] or [[turns]] in a string");
         }
         if (!hasTurns) {
             return new BodyTemplate(body, null, null);
@@ -43,7 +61,7 @@ final class BodyTemplate {
     private static JsonNode turn(String field, String text) {
         JsonNode turn = parse(field, text);
         if (!holds(turn, "[[text]]")) {
-            throw new IllegalArgumentException(field + " must hold [[text]] in a string");
+            throw new Unfit(field, "must hold [[text]] in a string");
         }
         return turn;
     }
@@ -55,9 +73,9 @@ final class BodyTemplate {
                 return json;
             }
         } catch (JacksonException e) {
-            throw new IllegalArgumentException(field + " must be JSON" + line(e), e);
+            throw new Unfit(field, "must be JSON" + line(e));
         }
-        throw new IllegalArgumentException(field + " must be JSON");
+        throw new Unfit(field, "must be JSON");
     }
 
     private static String line(JacksonException e) {

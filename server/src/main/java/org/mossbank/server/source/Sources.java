@@ -73,9 +73,8 @@ public class Sources {
     public static Optional<SourceFault> fault(SourceContent source) {
         try {
             BodyTemplate.of(source);
-        } catch (IllegalArgumentException e) {
-            String[] words = String.valueOf(e.getMessage()).split(" ", 2);
-            return Optional.of(new SourceFault(words[0], words[1]));
+        } catch (BodyTemplate.Unfit e) {
+            return Optional.of(e.fault());
         }
         return source.finishPointer().isEmpty() || !source.completeWords().isEmpty()
                 ? Optional.empty()
