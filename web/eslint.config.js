@@ -8,6 +8,45 @@ const noAssertion = {
   message: "Narrow the type; `as` only as `as const` or in src/api.",
 };
 
+// The order of the job: a feature imports those before it, and none after it.
+const IN_ORDER = [
+  "account",
+  "study",
+  "prompt",
+  "source",
+  "candidate",
+  "rubric",
+  "brief",
+  "run",
+  "masking",
+  "answer",
+  "desk",
+  "grading",
+  "agreement",
+  "recommendation",
+  "archive",
+];
+
+const OWN_INDEX = { regex: "^\\.\\./[a-z]+/[A-Za-z]+$", message: "Import another feature's index." };
+
+const inOrder = IN_ORDER.map((feature, i) => ({
+  files: [`src/features/${feature}/**/*.{ts,tsx}`],
+  rules: {
+    "no-restricted-imports": [
+      "error",
+      {
+        patterns: [
+          OWN_INDEX,
+          {
+            regex: `^(\\.\\./)+(${IN_ORDER.slice(i + 1).join("|") || "nothing"})(/|$)`,
+            message: "It comes later in the job.",
+          },
+        ],
+      },
+    ],
+  },
+}));
+
 export default ts.config(
   { ignores: ["src/api/schema.d.ts", "src/api/limits.ts", "target"] },
   js.configs.recommended,
@@ -28,15 +67,7 @@ export default ts.config(
       "@typescript-eslint/no-unused-vars": ["error", { ignoreRestSiblings: true }],
     },
   },
-  {
-    files: ["src/features/**/*.{ts,tsx}"],
-    rules: {
-      "no-restricted-imports": [
-        "error",
-        { patterns: [{ regex: "^\\.\\./[a-z]+/[A-Za-z]+$", message: "Import another feature's index." }] },
-      ],
-    },
-  },
+  ...inOrder,
   {
     files: ["src/ui/**/*.{ts,tsx}"],
     rules: {

@@ -31,7 +31,7 @@ export const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import("../features/study/StudyLayout")).StudyLayout }),
         children: [
           { index: true, element: <Navigate to="brief" replace /> },
-          { path: "brief", lazy: async () => ({ Component: (await import("../features/study/BriefPage")).BriefPage }) },
+          { path: "brief", lazy: async () => ({ Component: (await import("../features/brief/BriefPage")).BriefPage }) },
           {
             path: "prompts",
             lazy: async () => ({ Component: (await import("../features/prompt/PromptsPage")).PromptsPage }),

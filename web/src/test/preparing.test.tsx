@@ -13,7 +13,7 @@ import type { CriterionDraft } from "../features/rubric/api";
 import { changesBetween } from "../features/rubric/compare";
 import { CriterionEditor, newCriterion } from "../features/rubric/CriterionEditor";
 import { ExpectationForm } from "../features/study";
-import { Planner } from "../features/study/Planner";
+import { Planner } from "../features/brief/Planner";
 import { RuleTermsList } from "../features/study/RuleTermsList";
 
 afterEach(cleanup);

@@ -9,7 +9,7 @@ import { CandidatesPage } from "../features/candidate/CandidatesPage";
 import { GitPicker } from "../features/prompt/GitPicker";
 import { PromptEditor } from "../features/prompt/PromptEditor";
 import { RoundPlan } from "../features/grading/RoundPlan";
-import { BriefEditor } from "../features/study/BriefEditor";
+import { BriefEditor } from "../features/brief/BriefEditor";
 import { StrataRail } from "../features/study/StrataRail";
 import { PEOPLE, refusal, TERMS } from "./people";
 

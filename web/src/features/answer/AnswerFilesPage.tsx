@@ -11,7 +11,7 @@ import { useTitle } from "../../ui/useTitle";
 import { CandidateName, candidatesOfStudy } from "../candidate";
 import { promptsOfStudy } from "../prompt";
 import { useStudy, useStudyChanged } from "../study";
-import { outcomeWord } from "./measures";
+import { outcomeWord } from "../run";
 
 type Looked = { file: File; preview: Schemas["Preview"] };
 

@@ -1,7 +1,7 @@
 import { useSearchParams } from "react-router";
 import type { Schemas } from "../../api/client";
 import { Choice } from "../../ui/Field";
-import { OUTCOMES } from "./measures";
+import { OUTCOMES } from "../run";
 
 type Prompt = Schemas["PromptView"];
 type Answer = Schemas["AnswerSummary"];

@@ -5,11 +5,10 @@ import { Button } from "../../ui/Button";
 import { Confirm, Dialog } from "../../ui/Dialog";
 import { Area, Choice, Field, NumberField, Tick } from "../../ui/Field";
 import { Note } from "../../ui/Note";
-import { AskFollowUp } from "../run";
+import { AskFollowUp, OUTCOMES } from "../run";
 import { useStudy } from "../study";
 import { FollowUpFields } from "./FollowUpFields";
 import { useAddAnswer, useRemoveAnswer, useWriteAnswer } from "./api";
-import { OUTCOMES } from "./measures";
 
 type Written = Pick<Schemas["AnswerView"], "outcome" | "text" | "followUps" | "measures">;
 

@@ -8,12 +8,12 @@ import { useTitle } from "../../ui/useTitle";
 import { CandidateName, candidatesOfStudy } from "../candidate";
 import { MaskingLine } from "../masking";
 import { promptsOfStudy } from "../prompt";
-import { RunLines, runsOfStudy, whyNotThere } from "../run";
+import { outcomeWord, RunLines, runsOfStudy, whyNotThere } from "../run";
 import { useStudy } from "../study";
 import { Filters, rowsOf, useAnswerFilter } from "./AnswerFilters";
 import { answersOfStudy } from "./api";
 import { FollowUpRuleLine } from "./FollowUpRuleLine";
-import { changeLine, followUpLine, measuresLine, outcomeWord } from "./measures";
+import { changeLine, followUpLine, measuresLine } from "./measures";
 
 export function AnswersPage() {
   const study = useStudy();

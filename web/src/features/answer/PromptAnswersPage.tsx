@@ -11,12 +11,13 @@ import { Note } from "../../ui/Note";
 import { useTitle } from "../../ui/useTitle";
 import { AnswerTools, PasteAnswer } from "./AnswerForm";
 import { CandidateName, candidatesOfStudy } from "../candidate";
-import { KeyPoints, promptsOfStudy } from "../prompt";
+import { answersOfPrompt, KeyPoints, promptsOfStudy } from "../prompt";
 import { LevelMark, rubricOfStudy } from "../rubric";
 import { useStudy } from "../study";
-import { answersOfPrompt, gradesOfPrompt } from "./api";
+import { outcomeWord } from "../run";
+import { gradesOfPrompt } from "./api";
 import { Changes } from "./Changes";
-import { changeLine, followUpLine, measuresInFull, outcomeWord } from "./measures";
+import { changeLine, followUpLine, measuresInFull } from "./measures";
 
 /** All answers to one prompt with every grade and reason; where links from splits lead. */
 export function PromptAnswersPage() {

@@ -9,18 +9,6 @@ export const answersOfStudy = (studyId: string) =>
       unwrap(api.GET("/api/studies/{studyId}/answers", { params: { path: { studyId } }, signal })),
   });
 
-export const answersOfPrompt = (studyId: string, promptId: string) =>
-  queryOptions({
-    queryKey: studyKeys.part(studyId, "answers", promptId),
-    queryFn: ({ signal }) =>
-      unwrap(
-        api.GET("/api/studies/{studyId}/prompts/{promptId}/answers", {
-          params: { path: { studyId, promptId } },
-          signal,
-        }),
-      ),
-  });
-
 export const changesOfAnswer = (studyId: string, answerId: string) =>
   queryOptions({
     queryKey: studyKeys.part(studyId, "changes", answerId),

@@ -1,18 +1,6 @@
 import type { Schemas } from "../../api/client";
 import { chance, count, duration, fixed, money } from "../../ui/format";
 
-export const OUTCOMES: Record<Schemas["AnswerView"]["outcome"], string> = {
-  COMPLETE: "complete",
-  INCOMPLETE: "incomplete",
-  REFUSED: "refused",
-  FAILED: "failed",
-  TIMED_OUT: "timed out",
-};
-
-export function outcomeWord(outcome: Schemas["AnswerView"]["outcome"]): string {
-  return OUTCOMES[outcome];
-}
-
 const about = (measures: Schemas["Measures"]) => (measures.estimated ? "about " : "");
 
 /** How much of the starting code an answer changes; undefined if nothing. */

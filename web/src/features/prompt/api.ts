@@ -213,3 +213,16 @@ export function useReadGit(studyId: string) {
       unwrap(api.POST("/api/studies/{studyId}/starting-code/git", { ...ofStudy(studyId), body })),
   });
 }
+
+/** What candidates answered to it, in full. */
+export const answersOfPrompt = (studyId: string, promptId: string) =>
+  queryOptions({
+    queryKey: studyKeys.part(studyId, "answers", promptId),
+    queryFn: ({ signal }) =>
+      unwrap(
+        api.GET("/api/studies/{studyId}/prompts/{promptId}/answers", {
+          params: { path: { studyId, promptId } },
+          signal,
+        }),
+      ),
+  });

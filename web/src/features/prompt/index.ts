@@ -1,3 +1,3 @@
-export { kindsOfStudy, myReadings, promptsOfStudy, promptTitles } from "./api";
+export { answersOfPrompt, kindsOfStudy, myReadings, promptsOfStudy, promptTitles } from "./api";
 export { KeyPoints } from "./KeyPoints";
 export { StartingFiles } from "./StartingFiles";

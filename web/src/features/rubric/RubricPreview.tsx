@@ -2,8 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Choice } from "../../ui/Field";
 import { Markdown } from "../../ui/Markdown";
-import { answersOfPrompt } from "../answer";
-import { promptsOfStudy } from "../prompt";
+import { answersOfPrompt, promptsOfStudy } from "../prompt";
 import { useStudy } from "../study";
 import type { CriterionDraft } from "./api";
 

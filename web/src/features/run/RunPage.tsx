@@ -10,12 +10,11 @@ import { Note } from "../../ui/Note";
 import { Failure, Query } from "../../ui/Query";
 import { Table } from "../../ui/Table";
 import { useTitle } from "../../ui/useTitle";
-import { outcomeWord } from "../answer";
 import { CandidateName, candidatesOfStudy } from "../candidate";
 import { promptsOfStudy } from "../prompt";
 import { useStudy, useStudyChanged } from "../study";
 import { lateReplyOf, oneRun, useLiveRun, useRunStep } from "./api";
-import { isGoing, type RunCell, runLine, type RunView } from "./words";
+import { isGoing, outcomeWord, type RunCell, runLine, type RunView } from "./words";
 
 /** A run's board: every cell, while it goes and afterwards. */
 export function RunPage() {

@@ -1,4 +1,4 @@
 export { runsOfStudy } from "./api";
 export { AskFollowUp } from "./AskFollowUp";
 export { RunLines } from "./RunLines";
-export { whyNotThere } from "./words";
+export { OUTCOMES, outcomeWord, whyNotThere } from "./words";

@@ -37,3 +37,16 @@ export function whyNotThere(runs: RunView[], promptId: string, candidateId: stri
 }
 
 export const isGoing = (run: RunView) => run.state === "RUNNING" || run.cells.some((c) => c.state === "ASKING");
+
+/** How an answer ended. */
+export const OUTCOMES: Record<Schemas["AnswerView"]["outcome"], string> = {
+  COMPLETE: "complete",
+  INCOMPLETE: "incomplete",
+  REFUSED: "refused",
+  FAILED: "failed",
+  TIMED_OUT: "timed out",
+};
+
+export function outcomeWord(outcome: Schemas["AnswerView"]["outcome"]): string {
+  return OUTCOMES[outcome];
+}

@@ -30,12 +30,6 @@ export const stepsOfStudy = (studyId: string) =>
     refetchInterval: 30_000,
   });
 
-export const briefOfStudy = (studyId: string) =>
-  queryOptions({
-    queryKey: studyKeys.part(studyId, "brief"),
-    queryFn: ({ signal }) => unwrap(api.GET("/api/studies/{studyId}/brief", { ...ofStudy(studyId), signal })),
-  });
-
 export const peopleOfStudy = (studyId: string) =>
   queryOptions({
     queryKey: studyKeys.part(studyId, "people"),
@@ -46,24 +40,6 @@ export const expectationIn = (studyId: string) =>
   queryOptions({
     queryKey: studyKeys.part(studyId, "expectation"),
     queryFn: ({ signal }) => unwrap(api.GET("/api/studies/{studyId}/expectation", { ...ofStudy(studyId), signal })),
-  });
-
-export const putBrief = (studyId: string, body: Schemas["WriteBrief"]) =>
-  unwrap(api.PUT("/api/studies/{studyId}/brief", { ...ofStudy(studyId), body }));
-
-export const forecastOf = (studyId: string, body: Schemas["PlannedSize"]) =>
-  queryOptions({
-    queryKey: studyKeys.part(studyId, "forecast", JSON.stringify(body)),
-    queryFn: ({ signal }) => unwrap(api.POST("/api/studies/{studyId}/forecast", { ...ofStudy(studyId), body, signal })),
-    staleTime: Infinity,
-  });
-
-export const alternativesOf = (studyId: string, body: Schemas["PlannedSize"]) =>
-  queryOptions({
-    queryKey: studyKeys.part(studyId, "forecast alternatives", JSON.stringify(body)),
-    queryFn: ({ signal }) =>
-      unwrap(api.POST("/api/studies/{studyId}/forecast/alternatives", { ...ofStudy(studyId), body, signal })),
-    staleTime: Infinity,
   });
 
 /** What a change of a study makes stale: its rail and whatever part was changed. */
@@ -83,23 +59,6 @@ export function useBeginStudy() {
   return useMutation({
     mutationFn: (title: string) => unwrap(api.POST("/api/studies", { body: { title } })),
     onSuccess: () => client.invalidateQueries({ queryKey: studyKeys.all }),
-  });
-}
-
-export function useCloseBrief(studyId: string) {
-  const changed = useStudyChanged(studyId);
-  return useMutation({
-    mutationFn: () => unwrap(api.POST("/api/studies/{studyId}/brief/close", ofStudy(studyId))),
-    onSuccess: changed,
-  });
-}
-
-export function useReopenBrief(studyId: string) {
-  const changed = useStudyChanged(studyId);
-  return useMutation({
-    mutationFn: (reason: string) =>
-      unwrap(api.POST("/api/studies/{studyId}/brief/reopen", { ...ofStudy(studyId), body: { reason } })),
-    onSuccess: changed,
   });
 }
 

@@ -11,6 +11,6 @@ export {
 } from "./api";
 export { ExpectationForm } from "./ExpectationForm";
 export { Reopenings } from "./Reopenings";
-export { RuleTermsList } from "./RuleTermsList";
+export { COEFFICIENTS, RuleTermsList, TIE_BREAKS } from "./RuleTermsList";
 export { SetAsideNote } from "./SetAsideNote";
 export { useStudy, useStudyId } from "./useStudy";

@@ -7,8 +7,8 @@ import { type Axis, IntervalAxis, IntervalRow } from "../../ui/IntervalRow";
 import { Table } from "../../ui/Table";
 import { candidatesOfStudy } from "../candidate";
 import { promptsOfStudy } from "../prompt";
-import { alternativesOf, forecastOf, peopleOfStudy } from "./api";
-import { useStudy } from "./useStudy";
+import { peopleOfStudy, useStudy } from "../study";
+import { alternativesOf, forecastOf } from "./api";
 
 type Size = {
   promptsAKind: number;

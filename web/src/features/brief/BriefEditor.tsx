@@ -7,9 +7,8 @@ import { Area, Choice, Field, NumberField, Tick } from "../../ui/Field";
 import { Note } from "../../ui/Note";
 import { useDraft } from "../../ui/useDraft";
 import { rubricOfStudy, WeightsEditor } from "../rubric";
-import { briefOfStudy, putBrief, useCloseBrief, useStepsChanged } from "./api";
-import { COEFFICIENTS, TIE_BREAKS } from "./RuleTermsList";
-import { useStudy } from "./useStudy";
+import { COEFFICIENTS, TIE_BREAKS, useStepsChanged, useStudy } from "../study";
+import { briefOfStudy, putBrief, useCloseBrief } from "./api";
 
 type BriefView = Schemas["BriefView"];
 type Terms = Schemas["RuleTerms"];

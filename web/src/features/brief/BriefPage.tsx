@@ -11,13 +11,10 @@ import { Note } from "../../ui/Note";
 import { Query } from "../../ui/Query";
 import { useTitle } from "../../ui/useTitle";
 import { rubricOfStudy } from "../rubric";
+import { ExpectationForm, Reopenings, RuleTermsList, useStudy } from "../study";
 import { briefOfStudy, useReopenBrief } from "./api";
 import { BriefEditor } from "./BriefEditor";
-import { ExpectationForm } from "./ExpectationForm";
 import { Planner } from "./Planner";
-import { Reopenings } from "./Reopenings";
-import { RuleTermsList } from "./RuleTermsList";
-import { useStudy } from "./useStudy";
 
 export function BriefPage() {
   const study = useStudy();

@@ -1,2 +1,0 @@
-export { answersOfPrompt } from "./api";
-export { outcomeWord } from "./measures";
