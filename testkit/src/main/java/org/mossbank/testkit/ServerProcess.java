@@ -20,7 +20,8 @@ import java.util.stream.Stream;
 
 /** The packaged server as a process of its own, as users run it. */
 public final class ServerProcess implements AutoCloseable {
-    private static final Duration START_PATIENCE = Duration.ofMinutes(3);
+    /** One whose clock is moved takes three minutes on two processors. */
+    private static final Duration START_PATIENCE = Duration.ofMinutes(8);
 
     private final Process process;
     private final URI address;

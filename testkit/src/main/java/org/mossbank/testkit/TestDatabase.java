@@ -22,7 +22,12 @@ public record TestDatabase(String url, String user, String password) {
         try (Connection connection = DriverManager.getConnection(
                         server + "postgres", setting("MOSSBANK_TEST_DB_USER"), setting("MOSSBANK_TEST_DB_PASSWORD"));
                 Statement statement = connection.createStatement()) {
-            statement.execute("create tablespace small location '" + disk.space() + "'");
+            // There is one disk for a whole run, and more than one suite may want it.
+            if (!statement
+                    .executeQuery("select 1 from pg_tablespace where spcname = 'small'")
+                    .next()) {
+                statement.execute("create tablespace small location '" + disk.space() + "'");
+            }
         } catch (SQLException e) {
             throw new IllegalStateException("cannot use the small disk", e);
         }
