@@ -16,11 +16,13 @@ type TableProps<Row> = {
   columns: Column<Row>[];
   rows: Row[];
   rowKey: (row: Row) => string;
+  /** Whether each row is one line with buttons in it, which stand higher than words. */
+  onOneLine?: boolean;
   rowClass?: (row: Row) => string | undefined;
 };
 
 /** A table with a caption for readers aloud, sortable by its heads. */
-export function Table<Row>({ caption, columns, rows, rowKey, rowClass }: TableProps<Row>) {
+export function Table<Row>({ caption, columns, rows, rowKey, onOneLine = false, rowClass }: TableProps<Row>) {
   const [sort, setSort] = useState<{ key: string; down: boolean } | null>(null);
   const by = columns.find((c) => c.key === sort?.key)?.sortBy;
   const sorted = by
@@ -64,7 +66,10 @@ export function Table<Row>({ caption, columns, rows, rowKey, rowClass }: TablePr
         </thead>
         <tbody>
           {sorted.map((row) => (
-            <tr key={rowKey(row)} className={classes("border-b border-rule align-baseline", rowClass?.(row))}>
+            <tr
+              key={rowKey(row)}
+              className={classes("border-b border-rule", onOneLine ? "align-middle" : "align-top", rowClass?.(row))}
+            >
               {columns.map((column) =>
                 column.rowHeader ? (
                   <th key={column.key} scope="row" className="py-1.5 pr-4 font-normal">

@@ -73,6 +73,7 @@ function Raters({ people }: { people: Person[] }) {
       {raters.length > 0 && (
         <Table
           caption="Raters of the study"
+          onOneLine
           rows={raters}
           rowKey={(p) => p.accountId}
           columns={[
