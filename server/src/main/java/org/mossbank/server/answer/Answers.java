@@ -22,6 +22,7 @@ import org.mossbank.server.prompt.PromptUse;
 import org.mossbank.server.prompt.PromptView;
 import org.mossbank.server.shared.FreeKey;
 import org.mossbank.server.shared.Problem;
+import org.mossbank.server.shared.ProblemType;
 import org.mossbank.server.shared.SystemOnly;
 import org.mossbank.server.study.AnswersSeen;
 import org.springframework.context.ApplicationEventPublisher;
@@ -106,12 +107,16 @@ public class Answers {
     @SystemOnly
     public void requireRoom(UUID study, int more, long characters) {
         if (answers.countByStudyId(study) + more > MOST) {
-            throw Problem.invalid("answers", "would be more than %,d, the most of a study".formatted(MOST));
+            throw new Problem(
+                    ProblemType.INVALID_REQUEST,
+                    "This would be more than %,d answers, the most of a study.".formatted(MOST));
         }
         if (characters > 0
                 && answers.firstReplyCharacters(study) + answers.followUpCharacters(study) + characters > MOST_TEXT) {
-            throw Problem.invalid(
-                    "answers", "would have more than %,d characters, the most of a study".formatted(MOST_TEXT));
+            throw new Problem(
+                    ProblemType.INVALID_REQUEST,
+                    "The answers would have more than %,d characters in all, the most of a study."
+                            .formatted(MOST_TEXT));
         }
     }
 
