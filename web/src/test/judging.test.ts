@@ -8,7 +8,7 @@ import {
   sheetWith,
   valueWords,
 } from "../features/desk/cells";
-import { KEY_GROUPS } from "../features/desk/keys";
+import { type Binding, CELL_KEYS, KEY_GROUPS, SHEET_KEYS } from "../features/desk/keys";
 import { missingOn, needsReason } from "../features/desk/missing";
 import { proposedLevel } from "../features/desk/proposal";
 import { matchesIn } from "../features/desk/search";
@@ -263,6 +263,15 @@ describe("search", () => {
 });
 
 it("lists no key twice", () => {
-  const keys = KEY_GROUPS.flatMap((g) => g.keys.map(([key]) => key));
-  expect(new Set(keys).size).toBe(keys.length);
+  const shown = KEY_GROUPS.flatMap((g) => g.lines.map((line) => line.shown));
+  expect(new Set(shown).size).toBe(shown.length);
+});
+
+it("does one thing with each key, and tells of each", () => {
+  const bindings: Pick<Binding<never>, "on" | "shown" | "what">[] = [...CELL_KEYS, ...SHEET_KEYS];
+  const pressed = bindings.flatMap((b) => b.on);
+  expect(new Set(pressed).size).toBe(pressed.length);
+  const listed = KEY_GROUPS.flatMap((g) => g.lines);
+  expect(bindings.filter((b) => b.shown !== "").every((b) => listed.includes(b))).toBe(true);
+  expect(listed.every((line) => line.what !== "")).toBe(true);
 });

@@ -9,7 +9,7 @@ import { pairsOf, plainCounts, stretchesOf } from "../features/desk/reading/diff
 import { MarginContext, NotesContext } from "../features/desk/reading/notes";
 import { begin, goToLine, linesIn, move, pickedLines } from "../features/desk/reading/pointing";
 import { RemarkForm } from "../features/desk/RemarkForm";
-import type { PlacedRemark } from "../features/desk/useDesk";
+import type { PlacedRemark } from "../features/desk/remarks";
 import { cleanup } from "@testing-library/react";
 import { asIfLaidOut } from "./laidOut";
 import { aSheet } from "./sheet";

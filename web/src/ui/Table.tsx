@@ -23,7 +23,7 @@ type TableProps<Row> = {
 
 /** A table with a caption for readers aloud, sortable by its heads. */
 export function Table<Row>({ caption, columns, rows, rowKey, onOneLine = false, rowClass }: TableProps<Row>) {
-  const [sort, setSort] = useState<{ key: string; down: boolean } | null>(null);
+  const [sort, setSort] = useState<Sort | null>(null);
   const by = columns.find((c) => c.key === sort?.key)?.sortBy;
   const sorted = by
     ? [...rows].sort((a, b) => {
@@ -39,28 +39,7 @@ export function Table<Row>({ caption, columns, rows, rowKey, onOneLine = false, 
         <thead>
           <tr className="border-b border-edge align-bottom">
             {columns.map((column) => (
-              <th
-                key={column.key}
-                scope="col"
-                className={classes(
-                  "py-1.5 pr-4 text-sm font-medium text-ink-soft",
-                  column.align === "right" && "text-right",
-                )}
-                aria-sort={sort?.key === column.key ? (sort.down ? "descending" : "ascending") : undefined}
-              >
-                {column.sortBy ? (
-                  <button
-                    type="button"
-                    className="underline decoration-dotted underline-offset-4 hover:text-ink"
-                    onClick={() => setSort({ key: column.key, down: sort?.key === column.key && !sort.down })}
-                  >
-                    {column.head}
-                    {sort?.key === column.key && <span aria-hidden="true"> {sort.down ? "↓" : "↑"}</span>}
-                  </button>
-                ) : (
-                  column.head
-                )}
-              </th>
+              <Head key={column.key} column={column} sort={sort} onSort={setSort} />
             ))}
           </tr>
         </thead>
@@ -86,5 +65,32 @@ export function Table<Row>({ caption, columns, rows, rowKey, onOneLine = false, 
         </tbody>
       </table>
     </div>
+  );
+}
+
+type Sort = { key: string; down: boolean };
+
+type HeadProps<Row> = { column: Column<Row>; sort: Sort | null; onSort: (sort: Sort) => void };
+
+function Head<Row>({ column, sort, onSort }: HeadProps<Row>) {
+  return (
+    <th
+      scope="col"
+      className={classes("py-1.5 pr-4 text-sm font-medium text-ink-soft", column.align === "right" && "text-right")}
+      aria-sort={sort?.key === column.key ? (sort.down ? "descending" : "ascending") : undefined}
+    >
+      {column.sortBy ? (
+        <button
+          type="button"
+          className="underline decoration-dotted underline-offset-4 hover:text-ink"
+          onClick={() => onSort({ key: column.key, down: sort?.key === column.key && !sort.down })}
+        >
+          {column.head}
+          {sort?.key === column.key && <span aria-hidden="true"> {sort.down ? "↓" : "↑"}</span>}
+        </button>
+      ) : (
+        column.head
+      )}
+    </th>
   );
 }

@@ -1,3 +1,5 @@
+import { Watched } from "./watched";
+
 /**
  * Something that is being written: saved as it is typed, kept in this browser until the server has it, with undo and redo.
  * Knows nothing of React, so that it can be tested alone.
@@ -42,9 +44,8 @@ type Kept<T> = { version: number; value: T };
 
 const MOST_STEPS = 100;
 
-export class Draft<T> {
+export class Draft<T> extends Watched<DraftState<T>> {
   private readonly options: DraftOptions<T>;
-  private readonly listeners = new Set<() => void>();
   private value: T;
   private saved: T;
   private version: number;
@@ -55,16 +56,14 @@ export class Draft<T> {
   private past: T[] = [];
   private future: T[] = [];
   private group: string | undefined;
-  private timer: ReturnType<typeof setTimeout> | undefined;
-  private snapshot: DraftState<T>;
 
   constructor(options: DraftOptions<T>) {
+    super();
     this.options = options;
     this.value = options.value;
     this.saved = options.value;
     this.version = options.version;
     this.takeUpKept();
-    this.snapshot = this.read();
   }
 
   /** What an earlier window left behind unsaved goes on from here. */
@@ -93,7 +92,7 @@ export class Draft<T> {
     }
   }
 
-  private read(): DraftState<T> {
+  protected read(): DraftState<T> {
     return {
       value: this.value,
       status: this.status,
@@ -104,18 +103,6 @@ export class Draft<T> {
       canRedo: this.future.length > 0,
     };
   }
-
-  private changed(): void {
-    this.snapshot = this.read();
-    this.listeners.forEach((listener) => listener());
-  }
-
-  readonly subscribe = (listener: () => void): (() => void) => {
-    this.listeners.add(listener);
-    return () => this.listeners.delete(listener);
-  };
-
-  readonly state = (): DraftState<T> => this.snapshot;
 
   /**
    * Takes a change.
@@ -188,18 +175,9 @@ export class Draft<T> {
     }
   }
 
-  private schedule(delay: number): void {
-    clearTimeout(this.timer);
-    this.timer = setTimeout(() => void this.flush(), delay);
-  }
-
-  stop(): void {
-    clearTimeout(this.timer);
-  }
-
   /** Saves now what waits. */
   async flush(): Promise<void> {
-    clearTimeout(this.timer);
+    this.stop();
     if (this.status !== "waiting" && this.status !== "unreachable") {
       return;
     }

@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
 import { Navigate, useSearchParams } from "react-router";
+import type { Schemas } from "../../api/client";
 import { Button } from "../../ui/Button";
 import { Field } from "../../ui/Field";
 import { Note } from "../../ui/Note";
@@ -57,24 +58,33 @@ export function SignInPage() {
         </Button>
       </form>
       {demo.data && (
-        <section className="mt-6 border-t border-rule pt-4">
-          <h2 className="text-base">This is the demo. Sign in as</h2>
-          <ul className="mt-2 grid gap-1">
-            {demo.data.map((d) => (
-              <li key={d.name}>
-                <button
-                  type="button"
-                  className="flex w-full items-baseline gap-2 rounded-leaf border border-rule px-3 py-1 text-left hover:border-ink"
-                  onClick={() => signIn.mutate({ name: d.name, password: d.password })}
-                >
-                  <span className="font-medium">{d.displayName}</span>
-                  <span className="ml-auto text-sm text-ink-soft">{d.role}</span>
-                </button>
-              </li>
-            ))}
-          </ul>
-        </section>
+        <DemoSignIns demo={demo.data} onSignIn={(as, word) => signIn.mutate({ name: as, password: word })} />
       )}
     </Frontispiece>
+  );
+}
+
+type DemoSignInsProps = { demo: Schemas["DemoSignIn"][]; onSignIn: (name: string, password: string) => void };
+
+/** Who can sign in to the demo, with one press. */
+function DemoSignIns({ demo, onSignIn }: DemoSignInsProps) {
+  return (
+    <section className="mt-6 border-t border-rule pt-4">
+      <h2 className="text-base">This is the demo. Sign in as</h2>
+      <ul className="mt-2 grid gap-1">
+        {demo.map((d) => (
+          <li key={d.name}>
+            <button
+              type="button"
+              className="flex w-full items-baseline gap-2 rounded-leaf border border-rule px-3 py-1 text-left hover:border-ink"
+              onClick={() => onSignIn(d.name, d.password)}
+            >
+              <span className="font-medium">{d.displayName}</span>
+              <span className="ml-auto text-sm text-ink-soft">{d.role}</span>
+            </button>
+          </li>
+        ))}
+      </ul>
+    </section>
   );
 }

@@ -4,7 +4,7 @@ import { api, type Schemas, unwrap } from "../../api/client";
 import { count, fixed, percent } from "../../ui/format";
 import { type Axis, FigureText, IntervalAxis, IntervalRow } from "../../ui/IntervalRow";
 import { Query } from "../../ui/Query";
-import { Table } from "../../ui/Table";
+import { type Column, Table } from "../../ui/Table";
 import { useTitle } from "../../ui/useTitle";
 import { LevelMark } from "../rubric";
 import { SetAsideNote, studyKeys, useStudy } from "../study";
@@ -12,6 +12,7 @@ import { PairTable } from "./PairTable";
 
 type Report = Schemas["AgreementReport"];
 type Figures = Schemas["AgreementFigures"];
+type Self = Report["selfAgreement"][number];
 
 const agreementOfStudy = (studyId: string) =>
   queryOptions({
@@ -63,18 +64,8 @@ function SelfSection({ report }: { report: Report }) {
         columns={[
           { key: "name", head: "Rater", rowHeader: true, sortBy: (s) => s.name, cell: (s) => s.name },
           { key: "grades", head: "Pairs of grades", align: "right", cell: (s) => s.grades },
-          {
-            key: "exact",
-            head: "Same level",
-            align: "right",
-            cell: (s) => (s.exact.value === undefined ? "–" : percent(s.exact.value)),
-          },
-          {
-            key: "within",
-            head: "Within one",
-            align: "right",
-            cell: (s) => (s.withinOne.value === undefined ? "–" : percent(s.withinOne.value)),
-          },
+          shareColumn("exact", "Same level", (s: Self) => s.exact),
+          shareColumn("within", "Within one", (s: Self) => s.withinOne),
           {
             key: "kappa",
             head: "κ, quadratic",
@@ -89,6 +80,18 @@ function SelfSection({ report }: { report: Report }) {
 
 function namesOf(criteria: Report["criteria"]): string {
   return criteria.map((c) => c.name.toLowerCase()).join(" and ");
+}
+
+function shareColumn<Row>(key: string, head: string, of: (row: Row) => Schemas["Figure"]): Column<Row> {
+  return {
+    key,
+    head,
+    align: "right",
+    cell: (row) => {
+      const share = of(row).value;
+      return share === undefined ? "–" : percent(share);
+    },
+  };
 }
 
 /** The first thing to know, in words. */
@@ -136,15 +139,6 @@ function AlphaSection({ report }: { report: Report }) {
       figures: k.figures,
     })),
   ]);
-  const ac2Decides = report.coefficient === "AC2_ORDINAL";
-  const lowest = Math.min(0, ...rows.map((r) => decisiveFigure(report, r.figures).low ?? 0));
-  const marked = (floors: number[]): Axis => ({
-    from: Math.floor(lowest * 5) / 5,
-    to: 1,
-    decimals: 1,
-    marks: floors.map((floor) => ({ at: floor, label: `floor ${fixed(floor, 2)}` })),
-  });
-  const axis = marked([...new Set(rows.map((r) => r.floor))]);
   return (
     <section className="mt-6">
       <h2>On each criterion, and within each kind</h2>
@@ -153,66 +147,7 @@ function AlphaSection({ report }: { report: Report }) {
         rows={rows}
         rowKey={(r) => r.key}
         rowClass={(r) => (r.kind ? undefined : "border-t border-t-edge")}
-        columns={[
-          {
-            key: "name",
-            head: "Criterion, kind",
-            rowHeader: true,
-            cell: (r) =>
-              r.kind ? <span className="pl-4">{r.kind}</span> : <strong className="font-semibold">{r.name}</strong>,
-          },
-          {
-            key: "picture",
-            head: <IntervalAxis axis={axis} />,
-            cell: (r) => (
-              <IntervalRow
-                figure={decisiveFigure(report, r.figures)}
-                axis={marked([r.floor])}
-                loose={r.figures.resampled === "ANSWERS"}
-              />
-            ),
-          },
-          {
-            key: "alpha",
-            head: ac2Decides ? "AC2, 95 % interval" : "α, 95 % interval",
-            cell: (r) => (
-              <>
-                <FigureText figure={decisiveFigure(report, r.figures)} decimals={2} />
-                {!r.kind && <span className="block text-sm">{VERDICTS[r.figures.verdict]}</span>}
-              </>
-            ),
-          },
-          {
-            key: "other",
-            head: ac2Decides ? "α" : "AC2",
-            align: "right",
-            cell: (r) => {
-              const other = ac2Decides ? r.figures.alpha : r.figures.ac2;
-              return other.value === undefined ? "–" : fixed(other.value, 2);
-            },
-          },
-          {
-            key: "exact",
-            head: "Same level",
-            align: "right",
-            cell: (r) => (r.figures.exact.value === undefined ? "–" : percent(r.figures.exact.value)),
-          },
-          {
-            key: "within",
-            head: "Within one",
-            align: "right",
-            cell: (r) => (r.figures.withinOne.value === undefined ? "–" : percent(r.figures.withinOne.value)),
-          },
-          {
-            key: "basis",
-            head: "Over",
-            cell: (r) => (
-              <span className="text-sm whitespace-nowrap text-ink-soft">
-                {count(r.figures.answers, "answer", "answers")}, {count(r.figures.prompts, "prompt", "prompts")}
-              </span>
-            ),
-          },
-        ]}
+        columns={alphaColumns(report, rows)}
       />
       {report.criteria.some((c) => Math.abs((c.overall.alpha.value ?? 0) - (c.overall.ac2.value ?? 0)) > PARTED) && (
         <p className="mt-2 max-w-3xl text-sm">
@@ -220,16 +155,7 @@ function AlphaSection({ report }: { report: Report }) {
           explain, and falls; AC2 does not. Look at the shares of equal grades beside them.
         </p>
       )}
-      <details className="mt-2 text-sm">
-        <summary className="text-tarn underline underline-offset-4">How this is made</summary>
-        <p className="mt-1 max-w-3xl">
-          {ac2Decides ? "Gwet’s AC2 with ordinal weights" : "Krippendorff’s α, ordinal"}: 1 is perfect agreement, 0 what
-          chance would give. Intervals are bootstrap percentiles over {report.resamples} resamples of prompts, because
-          all answers to one prompt belong together, and wordings of one prompt count as one. Where there are fewer than
-          five prompts, answers are resampled instead; such an interval is dashed and says less. “Same level” and
-          “within one” are shares of pairs of grades, not corrected for chance.
-        </p>
-      </details>
+      <HowAlphaIsMade report={report} />
     </section>
   );
 }
@@ -337,3 +263,85 @@ function SplitSection({ report }: { report: Report }) {
     </section>
   );
 }
+
+function alphaColumns(report: Report, rows: AlphaRow[]): Column<AlphaRow>[] {
+  const ac2Decides = report.coefficient === "AC2_ORDINAL";
+  const lowest = Math.min(0, ...rows.map((r) => decisiveFigure(report, r.figures).low ?? 0));
+  const marked = (floors: number[]): Axis => ({
+    from: Math.floor(lowest * 5) / 5,
+    to: 1,
+    decimals: 1,
+    marks: floors.map((floor) => ({ at: floor, label: `floor ${fixed(floor, 2)}` })),
+  });
+  const axis = marked([...new Set(rows.map((r) => r.floor))]);
+  return [
+    {
+      key: "name",
+      head: "Criterion, kind",
+      rowHeader: true,
+      cell: (r) =>
+        r.kind ? <span className="pl-4">{r.kind}</span> : <strong className="font-semibold">{r.name}</strong>,
+    },
+    {
+      key: "picture",
+      head: <IntervalAxis axis={axis} />,
+      cell: (r) => (
+        <IntervalRow
+          figure={decisiveFigure(report, r.figures)}
+          axis={marked([r.floor])}
+          loose={r.figures.resampled === "ANSWERS"}
+        />
+      ),
+    },
+    {
+      key: "alpha",
+      head: ac2Decides ? "AC2, 95 % interval" : "α, 95 % interval",
+      cell: (r) => (
+        <>
+          <FigureText figure={decisiveFigure(report, r.figures)} decimals={2} />
+          {!r.kind && <span className="block text-sm">{VERDICTS[r.figures.verdict]}</span>}
+        </>
+      ),
+    },
+    {
+      key: "other",
+      head: ac2Decides ? "α" : "AC2",
+      align: "right",
+      cell: (r) => {
+        const other = ac2Decides ? r.figures.alpha : r.figures.ac2;
+        return other.value === undefined ? "–" : fixed(other.value, 2);
+      },
+    },
+    shareColumn("exact", "Same level", (r) => r.figures.exact),
+    shareColumn("within", "Within one", (r) => r.figures.withinOne),
+    BASIS,
+  ];
+}
+
+type HowAlphaIsMadeProps = { report: Report };
+
+function HowAlphaIsMade({ report }: HowAlphaIsMadeProps) {
+  return (
+    <details className="mt-2 text-sm">
+      <summary className="text-tarn underline underline-offset-4">How this is made</summary>
+      <p className="mt-1 max-w-3xl">
+        {report.coefficient === "AC2_ORDINAL" ? "Gwet’s AC2 with ordinal weights" : "Krippendorff’s α, ordinal"}: 1 is
+        perfect agreement, 0 what chance would give. Intervals are bootstrap percentiles over {report.resamples}{" "}
+        resamples of prompts, because all answers to one prompt belong together, and wordings of one prompt count as
+        one. Where there are fewer than five prompts, answers are resampled instead; such an interval is dashed and says
+        less. “Same level” and “within one” are shares of pairs of grades, not corrected for chance.
+      </p>
+    </details>
+  );
+}
+
+/** Over how much a figure is. */
+const BASIS: Column<AlphaRow> = {
+  key: "basis",
+  head: "Over",
+  cell: (r) => (
+    <span className="text-sm whitespace-nowrap text-ink-soft">
+      {count(r.figures.answers, "answer", "answers")}, {count(r.figures.prompts, "prompt", "prompts")}
+    </span>
+  ),
+};

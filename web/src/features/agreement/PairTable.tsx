@@ -9,11 +9,6 @@ type Report = Schemas["AgreementReport"];
 export function PairTable({ report }: { report: Report }) {
   const [chosen, setChosen] = useState(report.criteria[0]?.criterionId);
   const pairs = report.pairs.filter((p) => p.criterionId === chosen);
-  const pairOf = (a: string, b: string) =>
-    pairs.find(
-      (p) => (p.firstRaterId === a && p.secondRaterId === b) || (p.firstRaterId === b && p.secondRaterId === a),
-    );
-  const columns = report.raters.slice(0, -1);
   if (report.raters.length < 2) {
     return null;
   }
@@ -36,35 +31,7 @@ export function PairTable({ report }: { report: Report }) {
           </button>
         ))}
       </div>
-      <div className="overflow-x-auto" role="region" aria-label="Weighted kappa of each two raters" tabIndex={0}>
-        <table className="border-collapse text-left">
-          <caption className="sr-only">Weighted kappa of each two raters</caption>
-          <thead>
-            <tr>
-              <td />
-              {columns.map((r) => (
-                <th key={r.raterId} scope="col" className="px-3 py-1 text-sm font-medium text-ink-soft">
-                  {r.name}
-                </th>
-              ))}
-            </tr>
-          </thead>
-          <tbody>
-            {report.raters.slice(1).map((row, i) => (
-              <tr key={row.raterId} className="border-t border-rule">
-                <th scope="row" className="py-1 pr-3 text-sm font-medium text-ink-soft">
-                  {row.name}
-                </th>
-                {columns.slice(0, i + 1).map((column) => (
-                  <td key={column.raterId} className="px-3 py-1 whitespace-nowrap">
-                    <Pair pair={pairOf(row.raterId, column.raterId)} />
-                  </td>
-                ))}
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      </div>
+      <PairsOfRaters raters={report.raters} pairs={pairs} />
       <p className="mt-1 text-sm text-ink-soft">
         Cohen’s κ with quadratic weights; in brackets with linear weights, then the number of answers that both graded.
       </p>
@@ -86,5 +53,47 @@ function Pair({ pair }: { pair: Report["pairs"][number] | undefined }) {
         ({pair.linear.value === undefined ? "–" : fixed(pair.linear.value, 2)}) {pair.answers}
       </span>
     </>
+  );
+}
+
+type PairsOfRatersProps = { raters: Report["raters"]; pairs: Report["pairs"] };
+
+/** Every two raters once, below the diagonal. */
+function PairsOfRaters({ raters, pairs }: PairsOfRatersProps) {
+  const pairOf = (a: string, b: string) =>
+    pairs.find(
+      (p) => (p.firstRaterId === a && p.secondRaterId === b) || (p.firstRaterId === b && p.secondRaterId === a),
+    );
+  const columns = raters.slice(0, -1);
+  return (
+    <div className="overflow-x-auto" role="region" aria-label="Weighted kappa of each two raters" tabIndex={0}>
+      <table className="border-collapse text-left">
+        <caption className="sr-only">Weighted kappa of each two raters</caption>
+        <thead>
+          <tr>
+            <td />
+            {columns.map((r) => (
+              <th key={r.raterId} scope="col" className="px-3 py-1 text-sm font-medium text-ink-soft">
+                {r.name}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {raters.slice(1).map((row, i) => (
+            <tr key={row.raterId} className="border-t border-rule">
+              <th scope="row" className="py-1 pr-3 text-sm font-medium text-ink-soft">
+                {row.name}
+              </th>
+              {columns.slice(0, i + 1).map((column) => (
+                <td key={column.raterId} className="px-3 py-1 whitespace-nowrap">
+                  <Pair pair={pairOf(row.raterId, column.raterId)} />
+                </td>
+              ))}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
   );
 }

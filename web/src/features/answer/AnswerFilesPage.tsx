@@ -6,7 +6,7 @@ import { FaultList } from "../../ui/FaultList";
 import { FilePicker } from "../../ui/FilePicker";
 import { count } from "../../ui/format";
 import { Note } from "../../ui/Note";
-import { Table } from "../../ui/Table";
+import { type Column, Table } from "../../ui/Table";
 import { useTitle } from "../../ui/useTitle";
 import { CandidateName, candidatesOfStudy } from "../candidate";
 import { promptsOfStudy } from "../prompt";
@@ -91,14 +91,8 @@ function Trouble({ error }: { error: Error }) {
 type WhatItBringsProps = { looked: Looked; busy: boolean; onTake: () => void };
 
 function WhatItBrings({ looked, busy, onTake }: WhatItBringsProps) {
-  const study = useStudy();
-  const [prompts, candidates] = useQueries({
-    queries: [promptsOfStudy(study.id), candidatesOfStudy(study.id)],
-  });
   const { answers, faults } = looked.preview;
   const fresh = answers.filter((a) => a.match === "NEW").length;
-  const titleOf = (id: string) => prompts.data?.find((p) => p.id === id)?.content.title ?? "";
-  const indexOf = (id: string) => candidates.data?.findIndex((c) => c.id === id) ?? -1;
   return (
     <section className="mt-6">
       {faults.length > 0 ? (
@@ -120,68 +114,86 @@ function WhatItBrings({ looked, busy, onTake }: WhatItBringsProps) {
           </Button>
         </div>
       )}
-      {answers.length > 0 && (
-        <div className="mt-5">
-          <h2 className="mb-1">What it holds</h2>
-          <Table
-            caption="Answers in the file"
-            rows={answers.map((a, i) => ({ ...a, i }))}
-            rowKey={(a) => String(a.i)}
-            columns={[
-              {
-                key: "prompt",
-                head: "Prompt",
-                rowHeader: true,
-                sortBy: (a) => titleOf(a.promptId),
-                cell: (a) => titleOf(a.promptId),
-              },
-              {
-                key: "candidate",
-                head: "Candidate",
-                sortBy: (a) => indexOf(a.candidateId),
-                cell: (a) => (
-                  <CandidateName
-                    name={candidates.data?.[indexOf(a.candidateId)]?.content.name ?? ""}
-                    index={indexOf(a.candidateId)}
-                  />
-                ),
-              },
-              { key: "attempt", head: "Attempt", align: "right", cell: (a) => a.attempt },
-              { key: "outcome", head: "How it ended", cell: (a) => outcomeWord(a.outcome) },
-              {
-                key: "length",
-                head: "Characters",
-                align: "right",
-                sortBy: (a) => a.characters,
-                cell: (a) => a.characters,
-              },
-              {
-                key: "match",
-                head: "",
-                cell: (a) =>
-                  a.match === "THERE" ? (
-                    "there already"
-                  ) : a.misfit === undefined ? (
-                    "new"
-                  ) : (
-                    <>
-                      new; <span className="text-ochre">it does not fit: {a.misfit}</span>
-                    </>
-                  ),
-              },
-              {
-                key: "place",
-                head: "From",
-                cell: (a) => (
-                  <span className="text-sm text-ink-soft">
-                    {a.file}, line {a.line}
-                  </span>
-                ),
-              },
-            ]}
-          />
-        </div>
-      )}
+      {answers.length > 0 && <WhatTheFileHolds answers={answers} />}
     </section>
   );
+}
+
+type WhatTheFileHoldsProps = { answers: Schemas["Preview"]["answers"] };
+
+function WhatTheFileHolds({ answers }: WhatTheFileHoldsProps) {
+  const study = useStudy();
+  const [prompts, candidates] = useQueries({
+    queries: [promptsOfStudy(study.id), candidatesOfStudy(study.id)],
+  });
+  const titleOf = (id: string) => prompts.data?.find((p) => p.id === id)?.content.title ?? "";
+  const indexOf = (id: string) => candidates.data?.findIndex((c) => c.id === id) ?? -1;
+  const nameOf = (id: string) => candidates.data?.[indexOf(id)]?.content.name ?? "";
+  return (
+    <div className="mt-5">
+      <h2 className="mb-1">What it holds</h2>
+      <Table
+        caption="Answers in the file"
+        rows={answers.map((a, i) => ({ ...a, i }))}
+        rowKey={(a) => String(a.i)}
+        columns={heldColumns(titleOf, nameOf, indexOf)}
+      />
+    </div>
+  );
+}
+
+type Held = Schemas["Preview"]["answers"][number] & { i: number };
+
+function heldColumns(
+  titleOf: (id: string) => string,
+  nameOf: (id: string) => string,
+  indexOf: (id: string) => number,
+): Column<Held>[] {
+  return [
+    {
+      key: "prompt",
+      head: "Prompt",
+      rowHeader: true,
+      sortBy: (a) => titleOf(a.promptId),
+      cell: (a) => titleOf(a.promptId),
+    },
+    {
+      key: "candidate",
+      head: "Candidate",
+      sortBy: (a) => indexOf(a.candidateId),
+      cell: (a) => <CandidateName name={nameOf(a.candidateId)} index={indexOf(a.candidateId)} />,
+    },
+    { key: "attempt", head: "Attempt", align: "right", cell: (a) => a.attempt },
+    { key: "outcome", head: "How it ended", cell: (a) => outcomeWord(a.outcome) },
+    {
+      key: "length",
+      head: "Characters",
+      align: "right",
+      sortBy: (a) => a.characters,
+      cell: (a) => a.characters,
+    },
+    {
+      key: "match",
+      head: "",
+      cell: (a) =>
+        a.match === "THERE" ? (
+          "there already"
+        ) : a.misfit === undefined ? (
+          "new"
+        ) : (
+          <>
+            new; <span className="text-ochre">it does not fit: {a.misfit}</span>
+          </>
+        ),
+    },
+    {
+      key: "place",
+      head: "From",
+      cell: (a) => (
+        <span className="text-sm text-ink-soft">
+          {a.file}, line {a.line}
+        </span>
+      ),
+    },
+  ];
 }

@@ -5,6 +5,7 @@ import { Button } from "../../ui/Button";
 import { Confirm, Dialog } from "../../ui/Dialog";
 import { Area, Choice, Field, NumberField, Tick } from "../../ui/Field";
 import { Note } from "../../ui/Note";
+import { Trouble } from "../../ui/Trouble";
 import { AskFollowUp, OUTCOMES } from "../run";
 import { useStudy } from "../study";
 import { FollowUpFields } from "./FollowUpFields";
@@ -122,10 +123,6 @@ function AnswerFields({ start, prepared, action, busy, failure, onCancel, onWrit
     measures: start.measures,
   });
   const { measures } = written;
-  const measure = (field: Exclude<keyof Schemas["Measures"], "estimated">, value: number | string | undefined) => {
-    const { [field]: _, ...rest } = measures;
-    setWritten({ ...written, measures: value === undefined ? rest : { ...rest, [field]: value } });
-  };
   const errorOf = (field: string) => (failure instanceof ApiProblem ? failure.errorOf(field) : undefined);
   const submit = (event: FormEvent) => {
     event.preventDefault();
@@ -156,52 +153,17 @@ function AnswerFields({ start, prepared, action, busy, failure, onCancel, onWrit
         error={errorOf("followUps")}
         onTurns={(followUps) => setWritten({ ...written, followUps })}
       />
-      <div className="grid grid-cols-3 gap-3">
-        <NumberField
-          label="Seconds to first output"
-          value={measures.firstOutputMs === undefined ? undefined : measures.firstOutputMs / 1000}
-          onNumber={(s) => measure("firstOutputMs", s === undefined ? undefined : Math.round(s * 1000))}
-        />
-        <NumberField
-          label="Seconds in all"
-          value={measures.totalMs === undefined ? undefined : measures.totalMs / 1000}
-          onNumber={(s) => measure("totalMs", s === undefined ? undefined : Math.round(s * 1000))}
-        />
-        <NumberField
-          label="Tokens in"
-          value={measures.inputTokens}
-          onNumber={(n) => measure("inputTokens", n === undefined ? undefined : Math.round(n))}
-        />
-        <NumberField
-          label="Tokens out"
-          value={measures.outputTokens}
-          onNumber={(n) => measure("outputTokens", n === undefined ? undefined : Math.round(n))}
-        />
-        <NumberField
-          label="Cost"
-          value={measures.cost}
-          error={errorOf("measures.currencyWithCost")}
-          onNumber={(cost) => measure("cost", cost)}
-        />
-        <Field
-          label="Currency"
-          placeholder="EUR"
-          maxLength={3}
-          value={measures.currency ?? ""}
-          error={errorOf("measures.currency")}
-          onChange={(e) => measure("currency", e.target.value.toUpperCase() || undefined)}
-        />
-      </div>
+      <MeasureFields
+        measures={measures}
+        onMeasures={(now) => setWritten({ ...written, measures: now })}
+        errorOf={errorOf}
+      />
       <Tick
         checked={measures.estimated}
         label="Tokens and cost are estimates"
         onTick={(estimated) => setWritten({ ...written, measures: { ...measures, estimated } })}
       />
-      {failure && (
-        <Note tone="trouble" role="alert">
-          {failure.message}
-        </Note>
-      )}
+      <Trouble error={failure} />
       <div className="flex justify-end gap-2">
         <Button onClick={onCancel}>Leave it</Button>
         <Button type="submit" tone="primary" disabled={busy}>
@@ -209,5 +171,57 @@ function AnswerFields({ start, prepared, action, busy, failure, onCancel, onWrit
         </Button>
       </div>
     </form>
+  );
+}
+
+type MeasureFieldsProps = {
+  measures: Schemas["Measures"];
+  onMeasures: (measures: Schemas["Measures"]) => void;
+  errorOf: (field: string) => string | undefined;
+};
+
+/** What an answer took, as far as somebody measured it. */
+function MeasureFields({ measures, onMeasures, errorOf }: MeasureFieldsProps) {
+  const measure = (field: Exclude<keyof Schemas["Measures"], "estimated">, value: number | string | undefined) => {
+    const { [field]: _, ...rest } = measures;
+    onMeasures(value === undefined ? rest : { ...rest, [field]: value });
+  };
+  return (
+    <div className="grid grid-cols-3 gap-3">
+      <NumberField
+        label="Seconds to first output"
+        value={measures.firstOutputMs === undefined ? undefined : measures.firstOutputMs / 1000}
+        onNumber={(s) => measure("firstOutputMs", s === undefined ? undefined : Math.round(s * 1000))}
+      />
+      <NumberField
+        label="Seconds in all"
+        value={measures.totalMs === undefined ? undefined : measures.totalMs / 1000}
+        onNumber={(s) => measure("totalMs", s === undefined ? undefined : Math.round(s * 1000))}
+      />
+      <NumberField
+        label="Tokens in"
+        value={measures.inputTokens}
+        onNumber={(n) => measure("inputTokens", n === undefined ? undefined : Math.round(n))}
+      />
+      <NumberField
+        label="Tokens out"
+        value={measures.outputTokens}
+        onNumber={(n) => measure("outputTokens", n === undefined ? undefined : Math.round(n))}
+      />
+      <NumberField
+        label="Cost"
+        value={measures.cost}
+        error={errorOf("measures.currencyWithCost")}
+        onNumber={(cost) => measure("cost", cost)}
+      />
+      <Field
+        label="Currency"
+        placeholder="EUR"
+        maxLength={3}
+        value={measures.currency ?? ""}
+        error={errorOf("measures.currency")}
+        onChange={(e) => measure("currency", e.target.value.toUpperCase() || undefined)}
+      />
+    </div>
   );
 }

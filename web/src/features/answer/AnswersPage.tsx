@@ -1,9 +1,10 @@
+import type { ReactNode } from "react";
 import { useQueries, useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
 import { Button, buttonLook } from "../../ui/Button";
 import { Failure } from "../../ui/Query";
-import { Table } from "../../ui/Table";
+import { type Column, Table } from "../../ui/Table";
 import { useTitle } from "../../ui/useTitle";
 import { CandidateName, candidatesOfStudy } from "../candidate";
 import { MaskingLine } from "../masking";
@@ -32,33 +33,13 @@ export function AnswersPage() {
   }
   const mayWrite = study.role === "LEAD" && study.stage === "PREPARING";
   if (prompts.data.length === 0 || candidates.data.length === 0) {
-    return (
-      <div>
-        <h1>Answers</h1>
-        <p className="mt-2">
-          Answers stand where a prompt meets a candidate. Write <Link to="../prompts">prompts</Link> and name{" "}
-          <Link to="../candidates">candidates</Link> first.
-        </p>
-      </div>
-    );
+    return <NothingToAnswer />;
   }
   const shown = rowsOf(prompts.data, answers.data, filter);
   const byCell = Map.groupBy(answers.data, (a) => cellOf(a.promptId, a.candidateId));
   return (
     <div>
-      <div className="flex flex-wrap items-baseline gap-4">
-        <h1>Answers</h1>
-        {mayWrite && (
-          <span className="ml-auto flex gap-2">
-            <Link to="files" className={buttonLook("quiet")}>
-              Bring answers in
-            </Link>
-            <Link to="collect" className={buttonLook("primary")}>
-              Collect from sources
-            </Link>
-          </span>
-        )}
-      </div>
+      <AnswersHead mayWrite={mayWrite} />
       <p className="mt-1 mb-5 text-ink-soft">
         Each prompt with what each candidate gave, how it ended and what it took.
       </p>
@@ -75,35 +56,14 @@ export function AnswersPage() {
           caption="Answers by prompt and candidate"
           rows={shown}
           rowKey={(p) => p.id}
-          columns={[
-            {
-              key: "prompt",
-              head: "Prompt",
-              rowHeader: true,
-              sortBy: (p) => p.content.title,
-              cell: (p) => (
-                <>
-                  <Link to={p.id}>{p.content.title || "Without a title"}</Link>
-                  <span className="block text-sm text-ink-soft">
-                    {p.kind.name}
-                    {p.fault && ", set aside"}
-                  </span>
-                </>
-              ),
-            },
-            ...candidates.data.map((c, i) => ({
-              key: c.id,
-              head: <CandidateName name={c.content.name} index={i} />,
-              cell: (p: Schemas["PromptView"]) => (
-                <Cell
-                  answers={byCell.get(cellOf(p.id, c.id)) ?? []}
-                  outcome={filter.outcome}
-                  missing={whyMissing(p, study.stage, whyNotThere(runs.data ?? [], p.id, c.id))}
-                  paste={mayWrite && p.fault === undefined ? `${p.id}?paste=${c.id}` : undefined}
-                />
-              ),
-            })),
-          ]}
+          columns={answerColumns(candidates.data, (p, c) => (
+            <Cell
+              answers={byCell.get(cellOf(p.id, c.id)) ?? []}
+              outcome={filter.outcome}
+              missing={whyMissing(p, study.stage, whyNotThere(runs.data ?? [], p.id, c.id))}
+              paste={mayWrite && p.fault === undefined ? `${p.id}?paste=${c.id}` : undefined}
+            />
+          ))}
         />
       )}
       <FollowUpRuleLine mayWrite={mayWrite} />
@@ -157,4 +117,66 @@ function Cell({ answers, outcome, missing, paste }: CellProps) {
         ))}
     </div>
   ));
+}
+
+type Candidate = Schemas["CandidateView"];
+
+function answerColumns(
+  candidates: Candidate[],
+  cell: (prompt: Schemas["PromptView"], candidate: Candidate) => ReactNode,
+): Column<Schemas["PromptView"]>[] {
+  return [
+    {
+      key: "prompt",
+      head: "Prompt",
+      rowHeader: true,
+      sortBy: (p) => p.content.title,
+      cell: (p) => (
+        <>
+          <Link to={p.id}>{p.content.title || "Without a title"}</Link>
+          <span className="block text-sm text-ink-soft">
+            {p.kind.name}
+            {p.fault && ", set aside"}
+          </span>
+        </>
+      ),
+    },
+    ...candidates.map((c, i) => ({
+      key: c.id,
+      head: <CandidateName name={c.content.name} index={i} />,
+      cell: (p: Schemas["PromptView"]) => cell(p, c),
+    })),
+  ];
+}
+
+type AnswersHeadProps = { mayWrite: boolean };
+
+function AnswersHead({ mayWrite }: AnswersHeadProps) {
+  return (
+    <div className="flex flex-wrap items-baseline gap-4">
+      <h1>Answers</h1>
+      {mayWrite && (
+        <span className="ml-auto flex gap-2">
+          <Link to="files" className={buttonLook("quiet")}>
+            Bring answers in
+          </Link>
+          <Link to="collect" className={buttonLook("primary")}>
+            Collect from sources
+          </Link>
+        </span>
+      )}
+    </div>
+  );
+}
+
+function NothingToAnswer() {
+  return (
+    <div>
+      <h1>Answers</h1>
+      <p className="mt-2">
+        Answers stand where a prompt meets a candidate. Write <Link to="../prompts">prompts</Link> and name{" "}
+        <Link to="../candidates">candidates</Link> first.
+      </p>
+    </div>
+  );
 }

@@ -1,10 +1,9 @@
 import { useQueries } from "@tanstack/react-query";
-import { useEffect } from "react";
+import { type ReactNode, useEffect } from "react";
 import { Link, useParams, useSearchParams } from "react-router";
 import type { Schemas } from "../../api/client";
 import { classes } from "../../ui/classes";
 import { Choice } from "../../ui/Field";
-import { lineSpan } from "../../ui/format";
 import { Markdown } from "../../ui/Markdown";
 import { Failure } from "../../ui/Query";
 import { Note } from "../../ui/Note";
@@ -12,37 +11,47 @@ import { useTitle } from "../../ui/useTitle";
 import { AnswerTools, PasteAnswer } from "./AnswerForm";
 import { CandidateName, candidatesOfStudy } from "../candidate";
 import { answersOfPrompt, KeyPoints, promptsOfStudy } from "../prompt";
-import { LevelMark, rubricOfStudy } from "../rubric";
+import { rubricOfStudy } from "../rubric";
 import { useStudy } from "../study";
 import { outcomeWord } from "../run";
 import { gradesOfPrompt } from "./api";
+import { AnswerGrades } from "./AnswerGrades";
 import { Changes } from "./Changes";
 import { changeLine, followUpLine, measuresInFull } from "./measures";
+
+/** Brings the answer into view that a link leads to. */
+function useScrollTo(answerId: string | null, ready: boolean): void {
+  useEffect(() => {
+    if (answerId && ready) {
+      document.getElementById(`answer-${answerId}`)?.scrollIntoView({ inline: "start", block: "nearest" });
+    }
+  }, [answerId, ready]);
+}
+
+const useAnswersOf = (studyId: string, promptId: string) => {
+  return useQueries({
+    queries: [
+      promptsOfStudy(studyId),
+      candidatesOfStudy(studyId),
+      rubricOfStudy(studyId),
+      answersOfPrompt(studyId, promptId),
+      gradesOfPrompt(studyId, promptId),
+    ],
+  });
+};
 
 /** All answers to one prompt with every grade and reason; where links from splits lead. */
 export function PromptAnswersPage() {
   const study = useStudy();
   const promptId = useParams()["promptId"] ?? "";
-  const [search, setSearch] = useSearchParams();
-  const [prompts, candidates, rubric, answers, grades] = useQueries({
-    queries: [
-      promptsOfStudy(study.id),
-      candidatesOfStudy(study.id),
-      rubricOfStudy(study.id),
-      answersOfPrompt(study.id, promptId),
-      gradesOfPrompt(study.id, promptId),
-    ],
-  });
+  const [search] = useSearchParams();
+  const [prompts, candidates, rubric, answers, grades] = useAnswersOf(study.id, promptId);
   const prompt = prompts.data?.find((p) => p.id === promptId);
   const wanted = search.get("answer");
   const differences = search.get("code") === "differences";
   const ready = answers.data !== undefined && grades.data !== undefined;
   useTitle(prompt && `${prompt.content.title} · ${study.title}`);
-  useEffect(() => {
-    if (wanted && ready) {
-      document.getElementById(`answer-${wanted}`)?.scrollIntoView({ inline: "start", block: "nearest" });
-    }
-  }, [wanted, ready]);
+  useScrollTo(wanted, ready);
   const failed = prompts.error ?? candidates.error ?? rubric.error ?? answers.error ?? grades.error;
   if (failed) {
     return <Failure error={failed} what="the answers" onRetry={() => void answers.refetch()} />;
@@ -60,90 +69,30 @@ export function PromptAnswersPage() {
   const inOrder = [...answers.data].sort((a, b) => placeOf(a) - placeOf(b) || a.attempt - b.attempt);
   return (
     <div>
-      <p className="text-sm">
-        <Link to="../answers">All answers</Link>
-      </p>
-      <h1 className="mt-1">{prompt.content.title || "Without a title"}</h1>
-      <p className="text-sm text-ink-soft">
-        {prompt.kind.name} · {prompt.content.language}
-      </p>
-      <details className="my-4 border-y border-rule py-2">
-        <summary className="font-medium">The prompt, and what a right answer contains</summary>
-        <div className="mt-3 grid gap-6 lg:grid-cols-[minmax(0,1fr)_18rem]">
-          <Markdown text={prompt.content.request} />
-          <KeyPoints points={prompt.content.keyPoints} />
-        </div>
-      </details>
-      {prompt.fault && (
-        <Note tone="caution" className="mb-4">
-          This prompt was set aside: {prompt.fault.reason} What is graded here counts nowhere.
-        </Note>
-      )}
-      {inOrder.some((a) => a.changed.files > 0) && (
-        <Choice
-          label="Code"
-          className="mb-4 w-96"
-          value={differences ? "differences" : "whole"}
-          options={[
-            { value: "whole", label: "as the answers give it" },
-            { value: "differences", label: "as differences against the starting code" },
-          ]}
-          onValue={(shown) => {
-            const next = new URLSearchParams(search);
-            if (shown === "differences") {
-              next.set("code", shown);
-            } else {
-              next.delete("code");
-            }
-            setSearch(next, { replace: true });
-          }}
-        />
-      )}
+      <WhatWasAsked prompt={prompt} />
+      {inOrder.some((a) => a.changed.files > 0) && <CodeForm differences={differences} />}
       {mayWrite && (
         <PasteAnswer key={search.get("paste") ?? "none"} prompt={prompt} candidates={names} answers={inOrder} />
       )}
-      <div
-        tabIndex={0}
-        role="region"
-        aria-label="Answers side by side"
-        className="flex snap-x gap-6 overflow-x-auto pb-4"
-      >
+      <SideBySide>
         {inOrder.map((answer) => (
-          <section
+          <OneAnswer
             key={answer.id}
-            id={`answer-${answer.id}`}
-            aria-labelledby={`name-${answer.id}`}
-            className={classes(
-              "w-[min(32rem,80vw)] shrink-0 snap-start border-t-4 pt-2",
-              wanted === answer.id ? "border-heather" : "border-rule",
-            )}
+            answer={answer}
+            candidate={names[placeOf(answer)]}
+            index={placeOf(answer)}
+            wanted={wanted === answer.id}
+            differences={differences}
+            prepared={prompt.content.followUps}
           >
-            <h2 id={`name-${answer.id}`} className="text-lg">
-              <CandidateName
-                name={names.find((c) => c.id === answer.candidateId)?.content.name ?? ""}
-                index={placeOf(answer)}
-              />
-              {answer.attempt > 1 && <span className="font-sans text-sm font-normal"> attempt {answer.attempt}</span>}
-            </h2>
-            <p className="mb-3 text-sm text-ink-soft">
-              {outcomeWord(answer.outcome)} ·{" "}
-              {[
-                measuresInFull(answer.measures, names[placeOf(answer)]?.content.contextWindow),
-                changeLine(answer.changed),
-                followUpLine(answer.followUps.length, 0),
-              ]
-                .filter((part) => part !== undefined)
-                .join(" · ")}
-            </p>
             {mayWrite ? (
               <AnswerTools answer={answer} prepared={prompt.content.followUps} />
             ) : (
               <AnswerGrades answerId={answer.id} grades={grades.data} criteria={criteria} />
             )}
-            <AnswerBody answer={answer} prepared={prompt.content.followUps} differences={differences} />
-          </section>
+          </OneAnswer>
         ))}
-      </div>
+      </SideBySide>
     </div>
   );
 }
@@ -178,96 +127,112 @@ function AnswerBody({ answer, prepared, differences }: AnswerBodyProps) {
   );
 }
 
-function remarksOn(answerId: string, grades: Schemas["PromptGrades"]) {
-  return grades.raters.flatMap((r) =>
-    r.answers
-      .filter((a) => a.answerId === answerId)
-      .flatMap((a) => a.remarks.map((remark) => ({ name: r.name, remark }))),
+type OneAnswerProps = {
+  answer: Schemas["AnswerView"];
+  candidate: Schemas["CandidateView"] | undefined;
+  index: number;
+  wanted: boolean;
+  differences: boolean;
+  prepared: string[];
+  children: ReactNode;
+};
+
+function OneAnswer({ answer, candidate, index, wanted, differences, prepared, children }: OneAnswerProps) {
+  return (
+    <section
+      id={`answer-${answer.id}`}
+      aria-labelledby={`name-${answer.id}`}
+      className={classes(
+        "w-[min(32rem,80vw)] shrink-0 snap-start border-t-4 pt-2",
+        wanted ? "border-heather" : "border-rule",
+      )}
+    >
+      <h2 id={`name-${answer.id}`} className="text-lg">
+        <CandidateName name={candidate?.content.name ?? ""} index={index} />
+        {answer.attempt > 1 && <span className="font-sans text-sm font-normal"> attempt {answer.attempt}</span>}
+      </h2>
+      <p className="mb-3 text-sm text-ink-soft">
+        {outcomeWord(answer.outcome)} ·{" "}
+        {[
+          measuresInFull(answer.measures, candidate?.content.contextWindow),
+          changeLine(answer.changed),
+          followUpLine(answer.followUps.length, 0),
+        ]
+          .filter((part) => part !== undefined)
+          .join(" · ")}
+      </p>
+      {children}
+      <AnswerBody answer={answer} prepared={prepared} differences={differences} />
+    </section>
   );
 }
 
-function linesInWords(lines: NonNullable<Schemas["RemarkContent"]["lines"]>): string {
-  const span = lineSpan(lines.from, lines.to);
-  return lines.path === undefined ? span : `${span} of ${lines.path}`;
+type CodeFormProps = { differences: boolean };
+
+/** Whether code is read as answers give it, or as what it changes. */
+function CodeForm({ differences }: CodeFormProps) {
+  const [search, setSearch] = useSearchParams();
+  return (
+    <Choice
+      label="Code"
+      className="mb-4 w-96"
+      value={differences ? "differences" : "whole"}
+      options={[
+        { value: "whole", label: "as the answers give it" },
+        { value: "differences", label: "as differences against the starting code" },
+      ]}
+      onValue={(shown) => {
+        const next = new URLSearchParams(search);
+        if (shown === "differences") {
+          next.set("code", shown);
+        } else {
+          next.delete("code");
+        }
+        setSearch(next, { replace: true });
+      }}
+    />
+  );
 }
 
-type AnswerGradesProps = {
-  answerId: string;
-  grades: Schemas["PromptGrades"];
-  criteria: Schemas["CriterionView"][];
-};
+type WhatWasAskedProps = { prompt: Schemas["PromptView"] };
 
-function AnswerGrades({ answerId, grades, criteria }: AnswerGradesProps) {
-  if (grades.raters.length === 0) {
-    return (
-      <p className="border-y border-rule py-2 text-ink-soft">No rater has sent in a sheet with this answer yet.</p>
-    );
-  }
+function WhatWasAsked({ prompt }: WhatWasAskedProps) {
   return (
-    <table className="w-full border-collapse border-y border-rule text-left">
-      <caption className="sr-only">Grades and reasons by rater</caption>
-      <thead>
-        <tr className="text-sm text-ink-soft">
-          <th scope="col" className="py-1 pr-2 font-medium">
-            Rater
-          </th>
-          {criteria.map((c) => (
-            <th key={c.id} scope="col" className="py-1 pr-2 font-medium">
-              {c.name}
-            </th>
-          ))}
-        </tr>
-      </thead>
-      <tbody>
-        {grades.raters.map((rater) => {
-          const own = rater.answers.find((a) => a.answerId === answerId);
-          return (
-            <tr key={rater.raterId} className="border-t border-rule align-top">
-              <th scope="row" className="py-1 pr-2 font-normal">
-                {rater.name}
-                <span className="block text-sm text-ink-soft">place {own?.number}</span>
-              </th>
-              {criteria.map((c) => {
-                const grade = own?.grades.find((g) => g.criterionId === c.id);
-                const level = c.levels.find((l) => l.level === grade?.level);
-                return (
-                  <td key={c.id} className="py-1 pr-2">
-                    <LevelMark
-                      level={grade?.level}
-                      notApplicable={grade?.notApplicable ?? false}
-                      highest={c.levels.length - 1}
-                      title={level?.name}
-                    />
-                  </td>
-                );
-              })}
-            </tr>
-          );
-        })}
-        {grades.raters
-          .flatMap((r) =>
-            r.answers.filter((a) => a.answerId === answerId && a.reason).map((a) => ({ name: r.name, text: a.reason })),
-          )
-          .map((reason) => (
-            <tr key={reason.name} className="border-t border-rule">
-              <td colSpan={criteria.length + 1} className="py-1 text-sm">
-                <span className="text-ink-soft">{reason.name}:</span> {reason.text}
-              </td>
-            </tr>
-          ))}
-        {remarksOn(answerId, grades).map(({ name, remark }, i) => (
-          <tr key={i} className="border-t border-rule">
-            <td colSpan={criteria.length + 1} className="py-1 text-sm">
-              <span className="text-ink-soft">
-                {name}, {remark.stance === "CREDIT" ? "a credit" : "a fault"}
-                {remark.lines && ` on ${linesInWords(remark.lines)}`}:
-              </span>{" "}
-              {remark.trait && <em className="mr-1">{remark.trait}.</em>}
-              {remark.words}
-            </td>
-          </tr>
-        ))}
-      </tbody>
-    </table>
+    <>
+      <p className="text-sm">
+        <Link to="../answers">All answers</Link>
+      </p>
+      <h1 className="mt-1">{prompt.content.title || "Without a title"}</h1>
+      <p className="text-sm text-ink-soft">
+        {prompt.kind.name} · {prompt.content.language}
+      </p>
+      <details className="my-4 border-y border-rule py-2">
+        <summary className="font-medium">The prompt, and what a right answer contains</summary>
+        <div className="mt-3 grid gap-6 lg:grid-cols-[minmax(0,1fr)_18rem]">
+          <Markdown text={prompt.content.request} />
+          <KeyPoints points={prompt.content.keyPoints} />
+        </div>
+      </details>
+      {prompt.fault && (
+        <Note tone="caution" className="mb-4">
+          This prompt was set aside: {prompt.fault.reason} What is graded here counts nowhere.
+        </Note>
+      )}
+    </>
+  );
+}
+
+type SideBySideProps = { children: ReactNode };
+
+function SideBySide({ children }: SideBySideProps) {
+  return (
+    <div
+      tabIndex={0}
+      role="region"
+      aria-label="Answers side by side"
+      className="flex snap-x gap-6 overflow-x-auto pb-4"
+    >
+      {children}
+    </div>
   );
 }

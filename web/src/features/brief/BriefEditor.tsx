@@ -1,8 +1,9 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { currentOf, type Schemas } from "../../api/client";
+import type { ReactNode } from "react";
 import { LIMITS } from "../../api/limits";
 import { Button } from "../../ui/Button";
-import { DraftSign, DraftTrouble } from "../../ui/DraftSign";
+import { DraftHead } from "../../ui/DraftHead";
 import { Area, Choice, Field, NumberField, Tick } from "../../ui/Field";
 import { Note } from "../../ui/Note";
 import { useDraft } from "../../ui/useDraft";
@@ -49,13 +50,8 @@ export function BriefEditor({ brief: view }: { brief: BriefView }) {
     draft.change({ title, brief: { ...brief, ...change } }, group);
   return (
     <>
-      <div className="mb-4 flex flex-wrap items-baseline gap-4">
-        <h1>Brief</h1>
-        <span className="ml-auto" />
-        <DraftSign draft={draft} />
-      </div>
-      <DraftTrouble draft={draft} what="The brief" />
-      <div className="grid max-w-3xl gap-4">
+      <DraftHead draft={draft} title="Brief" what="The brief" />
+      <QuestionFields brief={brief} onChange={write}>
         <Field
           label="Title of the study"
           maxLength={LIMITS.WriteBrief.title}
@@ -63,28 +59,7 @@ export function BriefEditor({ brief: view }: { brief: BriefView }) {
           error={title.trim() === "" ? "must be there" : draft.errorOf("title")}
           onChange={(e) => draft.change({ title: e.target.value, brief }, "title")}
         />
-        <Area
-          label="Question"
-          hint="What is being decided, in one sentence that ends in a question mark."
-          maxLength={LIMITS.Brief.question}
-          value={brief.question}
-          onChange={(e) => write({ question: e.target.value }, "question")}
-        />
-        <Area
-          label="For whom"
-          hint="Who will work with what is chosen, and on what."
-          maxLength={LIMITS.Brief.audience}
-          value={brief.audience}
-          onChange={(e) => write({ audience: e.target.value }, "audience")}
-        />
-        <Area
-          label="Background"
-          hint="What somebody needs to know who reads this in a year. Markdown."
-          maxLength={LIMITS.Brief.background}
-          value={brief.background}
-          onChange={(e) => write({ background: e.target.value }, "background")}
-        />
-      </div>
+      </QuestionFields>
       <h2 className="mt-8">The decision rule</h2>
       <p className="mt-1 mb-4 max-w-2xl text-ink-soft">
         It is fixed before anybody sees a grade, so that nobody can say it was made to fit.
@@ -99,26 +74,7 @@ export function BriefEditor({ brief: view }: { brief: BriefView }) {
       />
       <h2 className="mt-8">What is asked of raters</h2>
       <p className="mt-1 mb-3 max-w-2xl text-ink-soft">Beside a level on each criterion.</p>
-      <Tick
-        checked={brief.raters.reasons === "ALWAYS"}
-        label="A reason in words for every answer"
-        hint="Otherwise only where a grade is at an end of its scale, or does not apply."
-        onTick={(always) => write({ raters: { ...brief.raters, reasons: always ? "ALWAYS" : "AT_THE_ENDS" } })}
-      />
-      <Tick
-        className="mt-3"
-        checked={brief.raters.showsReference}
-        label="Show the reference answer once a rater’s own sheet is in"
-        hint="Raters learn from it, and later sheets may be graded by it. A sheet that is taken back afterwards is counted as such."
-        onTick={(showsReference) => write({ raters: { ...brief.raters, showsReference } })}
-      />
-      <Tick
-        className="mt-3"
-        checked={brief.raters.asksSourceGuess}
-        label="Ask who wrote it once a sheet is in"
-        hint="The test of the masking. Raters see the candidates’ names then, without any tie to an answer."
-        onTick={(asksSourceGuess) => write({ raters: { ...brief.raters, asksSourceGuess } })}
-      />
+      <AskedOfRaters raters={brief.raters} onChange={(raters) => write({ raters })} />
       <CloseBrief brief={brief} settle={draft.flush} unsaved={draft.status !== "saved"} />
     </>
   );
@@ -177,28 +133,8 @@ function RuleFields({ terms, onChange, errorOf }: RuleFieldsProps) {
           onValue={(tieBreak) => onChange({ ...terms, tieBreak })}
         />
       </div>
-      <div className="mt-4 grid gap-2">
-        <Tick
-          checked={terms.strictOnMasking}
-          label="Withhold while an answer names a candidate in what raters read"
-          onTick={(strictOnMasking) => onChange({ ...terms, strictOnMasking })}
-        />
-        <Tick
-          checked={terms.strictOnSplits}
-          label="Withhold while a split of two levels or more has no settled grade"
-          onTick={(strictOnSplits) => onChange({ ...terms, strictOnSplits })}
-        />
-      </div>
-      {rubric.data && (
-        <WeightsEditor
-          rubric={rubric.data}
-          terms={terms}
-          onGate={(gate) => {
-            const { gate: _, ...rest } = terms;
-            onChange(gate ? { ...rest, gate } : rest, "gate");
-          }}
-        />
-      )}
+      <StrictTicks terms={terms} onChange={onChange} />
+      {rubric.data && <WeightsOfRule rubric={rubric.data} terms={terms} onChange={onChange} />}
     </>
   );
 }
@@ -232,5 +168,107 @@ function CloseBrief({ brief, settle, unsaved }: CloseBriefProps) {
         </Note>
       )}
     </section>
+  );
+}
+
+type AskedOfRatersProps = { raters: Schemas["RaterTerms"]; onChange: (raters: Schemas["RaterTerms"]) => void };
+
+function AskedOfRaters({ raters, onChange }: AskedOfRatersProps) {
+  return (
+    <>
+      <Tick
+        checked={raters.reasons === "ALWAYS"}
+        label="A reason in words for every answer"
+        hint="Otherwise only where a grade is at an end of its scale, or does not apply."
+        onTick={(always) => onChange({ ...raters, reasons: always ? "ALWAYS" : "AT_THE_ENDS" })}
+      />
+      <Tick
+        className="mt-3"
+        checked={raters.showsReference}
+        label="Show the reference answer once a rater’s own sheet is in"
+        hint="Raters learn from it, and later sheets may be graded by it. A sheet that is taken back afterwards is counted as such."
+        onTick={(showsReference) => onChange({ ...raters, showsReference })}
+      />
+      <Tick
+        className="mt-3"
+        checked={raters.asksSourceGuess}
+        label="Ask who wrote it once a sheet is in"
+        hint="The test of the masking. Raters see the candidates’ names then, without any tie to an answer."
+        onTick={(asksSourceGuess) => onChange({ ...raters, asksSourceGuess })}
+      />
+    </>
+  );
+}
+
+type QuestionFieldsProps = {
+  brief: Schemas["Brief"];
+  onChange: (change: Partial<Schemas["Brief"]>, group: string) => void;
+  children: ReactNode;
+};
+
+function QuestionFields({ brief, onChange, children }: QuestionFieldsProps) {
+  return (
+    <div className="grid max-w-3xl gap-4">
+      {children}
+      <Area
+        label="Question"
+        hint="What is being decided, in one sentence that ends in a question mark."
+        maxLength={LIMITS.Brief.question}
+        value={brief.question}
+        onChange={(e) => onChange({ question: e.target.value }, "question")}
+      />
+      <Area
+        label="For whom"
+        hint="Who will work with what is chosen, and on what."
+        maxLength={LIMITS.Brief.audience}
+        value={brief.audience}
+        onChange={(e) => onChange({ audience: e.target.value }, "audience")}
+      />
+      <Area
+        label="Background"
+        hint="What somebody needs to know who reads this in a year. Markdown."
+        maxLength={LIMITS.Brief.background}
+        value={brief.background}
+        onChange={(e) => onChange({ background: e.target.value }, "background")}
+      />
+    </div>
+  );
+}
+
+type StrictTicksProps = { terms: Terms; onChange: (terms: Terms) => void };
+
+function StrictTicks({ terms, onChange }: StrictTicksProps) {
+  return (
+    <div className="mt-4 grid gap-2">
+      <Tick
+        checked={terms.strictOnMasking}
+        label="Withhold while an answer names a candidate in what raters read"
+        onTick={(strictOnMasking) => onChange({ ...terms, strictOnMasking })}
+      />
+      <Tick
+        checked={terms.strictOnSplits}
+        label="Withhold while a split of two levels or more has no settled grade"
+        onTick={(strictOnSplits) => onChange({ ...terms, strictOnSplits })}
+      />
+    </div>
+  );
+}
+
+type WeightsOfRuleProps = {
+  rubric: Schemas["RubricView"];
+  terms: Terms;
+  onChange: (terms: Terms, group: string) => void;
+};
+
+function WeightsOfRule({ rubric, terms, onChange }: WeightsOfRuleProps) {
+  return (
+    <WeightsEditor
+      rubric={rubric}
+      terms={terms}
+      onGate={(gate) => {
+        const { gate: _, ...rest } = terms;
+        onChange(gate ? { ...rest, gate } : rest, "gate");
+      }}
+    />
   );
 }

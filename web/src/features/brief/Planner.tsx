@@ -4,7 +4,7 @@ import { Slider } from "radix-ui";
 import type { Schemas } from "../../api/client";
 import { chance, fixed } from "../../ui/format";
 import { type Axis, IntervalAxis, IntervalRow } from "../../ui/IntervalRow";
-import { Table } from "../../ui/Table";
+import { type Column, Table } from "../../ui/Table";
 import { candidatesOfStudy } from "../candidate";
 import { promptsOfStudy } from "../prompt";
 import { peopleOfStudy, useStudy } from "../study";
@@ -182,46 +182,7 @@ function Outlook({ planned, alternatives, margin, stale }: OutlookProps) {
         caption="Forecast as planned and with a little more"
         rows={rows}
         rowKey={(r) => r.what}
-        columns={[
-          { key: "what", head: "Study", rowHeader: true, cell: (r) => r.what },
-          {
-            key: "picture",
-            head: <IntervalAxis axis={axis} />,
-            cell: (r) => <IntervalRow axis={axis} figure={around(margin, r.forecast.correctedHalfWidth)} />,
-          },
-          {
-            key: "width",
-            head: "Interval of a difference",
-            cell: (r) =>
-              r.forecast.halfWidth.value === undefined ? (
-                <span className="text-ink-soft">none: {r.forecast.halfWidth.undefinedReason}</span>
-              ) : (
-                <>
-                  ± {fixed(r.forecast.halfWidth.value, 1)}
-                  <span className="block text-sm text-ink-soft">
-                    ± {fixed(r.forecast.correctedHalfWidth.value ?? 0, 1)} corrected
-                  </span>
-                </>
-              ),
-          },
-          {
-            key: "found",
-            head: "Margin is found",
-            align: "right",
-            cell: (r) => (r.forecast.chanceFound.value === undefined ? "–" : chance(r.forecast.chanceFound.value)),
-          },
-          {
-            key: "hours",
-            head: "Hours of grading",
-            align: "right",
-            cell: (r) => (
-              <>
-                {fixed(r.forecast.hours, 0)}
-                <span className="block text-sm text-ink-soft">{fixed(r.forecast.hoursARater, 1)} a rater</span>
-              </>
-            ),
-          },
-        ]}
+        columns={outlookColumns(axis, margin)}
       />
       <p className="mt-2 text-sm text-ink-soft">
         “Found” counts made-up studies in which a candidate that is truly ahead by the margin is clear of another one.
@@ -249,4 +210,47 @@ function sentence(planned: Schemas["ForecastView"], margin: number): string {
     return `Enough: ${found}.`;
   }
   return share >= 0.5 ? `More or less: ${found}.` : `Too little: ${found}.`;
+}
+
+function outlookColumns(axis: Axis, margin: number): Column<Row>[] {
+  return [
+    { key: "what", head: "Study", rowHeader: true, cell: (r) => r.what },
+    {
+      key: "picture",
+      head: <IntervalAxis axis={axis} />,
+      cell: (r) => <IntervalRow axis={axis} figure={around(margin, r.forecast.correctedHalfWidth)} />,
+    },
+    {
+      key: "width",
+      head: "Interval of a difference",
+      cell: (r) =>
+        r.forecast.halfWidth.value === undefined ? (
+          <span className="text-ink-soft">none: {r.forecast.halfWidth.undefinedReason}</span>
+        ) : (
+          <>
+            ± {fixed(r.forecast.halfWidth.value, 1)}
+            <span className="block text-sm text-ink-soft">
+              ± {fixed(r.forecast.correctedHalfWidth.value ?? 0, 1)} corrected
+            </span>
+          </>
+        ),
+    },
+    {
+      key: "found",
+      head: "Margin is found",
+      align: "right",
+      cell: (r) => (r.forecast.chanceFound.value === undefined ? "–" : chance(r.forecast.chanceFound.value)),
+    },
+    {
+      key: "hours",
+      head: "Hours of grading",
+      align: "right",
+      cell: (r) => (
+        <>
+          {fixed(r.forecast.hours, 0)}
+          <span className="block text-sm text-ink-soft">{fixed(r.forecast.hoursARater, 1)} a rater</span>
+        </>
+      ),
+    },
+  ];
 }

@@ -5,7 +5,7 @@ import { currentOf, type Schemas } from "../../api/client";
 import { LIMITS } from "../../api/limits";
 import { Button } from "../../ui/Button";
 import { Confirm } from "../../ui/Dialog";
-import { DraftSign, DraftTrouble } from "../../ui/DraftSign";
+import { DraftHead } from "../../ui/DraftHead";
 import { Area, Choice, Field, NumberField, Tick } from "../../ui/Field";
 import { Note } from "../../ui/Note";
 import { Failure } from "../../ui/Query";
@@ -14,7 +14,7 @@ import { useTitle } from "../../ui/useTitle";
 import { SourcePart } from "../source";
 import { peopleOfStudy, studyKeys, useStepsChanged, useStudy } from "../study";
 import { candidatesOfStudy, putCandidate, putConsiderations, useRemoveCandidate } from "./api";
-import { SIGNS } from "./words";
+import { Considerations } from "./Considerations";
 
 type Candidate = Schemas["CandidateView"];
 type Content = Schemas["CandidateContent"];
@@ -52,12 +52,13 @@ function cleaned(content: Content): Content {
 
 const draftOf = (view: Candidate) => ({ value: view.content, version: view.version });
 
-function CandidateEditor({ candidate }: { candidate: Candidate }) {
+/** A candidate as it is being written. */
+function useCandidateDraft(candidate: Candidate) {
   const study = useStudy();
   const client = useQueryClient();
   const stepsChanged = useStepsChanged(study.id);
   const preparing = study.stage === "PREPARING";
-  const draft = useDraft<Content>({
+  return useDraft<Content>({
     name: `candidate.${candidate.id}`,
     ...draftOf(candidate),
     save: async (value, version) => {
@@ -74,16 +75,20 @@ function CandidateEditor({ candidate }: { candidate: Candidate }) {
     },
     current: (problem) => draftOf(currentOf<Candidate>(problem)),
   });
+}
+
+function CandidateEditor({ candidate }: { candidate: Candidate }) {
+  const preparing = useStudy().stage === "PREPARING";
+  const draft = useCandidateDraft(candidate);
   const content = draft.value;
   const write = (change: Partial<Content>, group?: string) => draft.change({ ...content, ...change }, group);
   return (
     <>
-      <div className="mb-4 flex flex-wrap items-baseline gap-4">
-        <h1>{content.name || (content.baseline ? "New baseline" : "New candidate")}</h1>
-        <span className="ml-auto" />
-        <DraftSign draft={draft} />
-      </div>
-      <DraftTrouble draft={draft} what="The candidate" />
+      <DraftHead
+        draft={draft}
+        title={content.name || (content.baseline ? "New baseline" : "New candidate")}
+        what="The candidate"
+      />
       {!preparing && (
         <Note tone="info" className="mb-4">
           The round has been opened: settings and prices stay as they are. Facts that no grade covers can still be
@@ -92,29 +97,7 @@ function CandidateEditor({ candidate }: { candidate: Candidate }) {
       )}
       <fieldset disabled={!preparing} className="grid gap-5">
         <legend className="sr-only">What it is</legend>
-        <div className="grid gap-4 sm:grid-cols-3">
-          <Field
-            label="Name"
-            maxLength={LIMITS.CandidateContent.name}
-            value={content.name}
-            onChange={(e) => write({ name: e.target.value }, "name")}
-          />
-          <Field
-            label="Version"
-            maxLength={LIMITS.CandidateContent.version}
-            value={content.version}
-            onChange={(e) => write({ version: e.target.value }, "version")}
-          />
-          <Field
-            label="As of"
-            type="date"
-            value={content.asOf ?? ""}
-            onChange={(e) => {
-              const { asOf: _, ...rest } = content;
-              draft.change(e.target.value ? { ...rest, asOf: e.target.value } : rest, "asOf");
-            }}
-          />
-        </div>
+        <WhatItIs content={content} onChange={(next, group) => draft.change(next, group)} />
         <Baseline content={content} onChange={(next) => draft.change(next)} />
         {!content.baseline && <Settings content={content} onChange={write} />}
         {!content.baseline && <Prices content={content} onChange={(next, group) => draft.change(next, group)} />}
@@ -267,53 +250,6 @@ function Prices({ content, onChange }: { content: Content; onChange: (next: Cont
   );
 }
 
-function Considerations({ content, onChange }: PartProps) {
-  const { considerations } = content;
-  return (
-    <fieldset className="mt-5">
-      <legend className="mb-1 font-medium">Considerations</legend>
-      <p className="mb-1.5 text-sm text-ink-soft">
-        Facts that no grade covers: usage caps, where code is sent, image input, licence. One that rules a candidate out
-        keeps it from being recommended, whatever its grades.
-      </p>
-      <ol className="grid gap-1.5">
-        {considerations.map((fact, i) => (
-          <li key={i} className="grid grid-cols-[10rem_1fr_auto] gap-2">
-            <Choice
-              label={`Sign of consideration ${i + 1}`}
-              labelHidden
-              value={fact.sign}
-              options={(["FOR", "AGAINST", "RULES_OUT"] as const).map((sign) => ({ value: sign, label: SIGNS[sign] }))}
-              onValue={(sign) => onChange({ considerations: considerations.with(i, { ...fact, sign }) })}
-            />
-            <Field
-              label={`Consideration ${i + 1}`}
-              labelHidden
-              maxLength={LIMITS.Consideration.text}
-              value={fact.text}
-              onChange={(e) =>
-                onChange({ considerations: considerations.with(i, { ...fact, text: e.target.value }) }, `fact ${i}`)
-              }
-            />
-            <Button
-              aria-label={`Take out consideration ${i + 1}`}
-              onClick={() => onChange({ considerations: considerations.toSpliced(i, 1) })}
-            >
-              Take out
-            </Button>
-          </li>
-        ))}
-      </ol>
-      <Button
-        className="mt-1.5"
-        onClick={() => onChange({ considerations: [...considerations, { sign: "FOR", text: "" }] })}
-      >
-        Add a consideration
-      </Button>
-    </fieldset>
-  );
-}
-
 function Remove({ candidate }: { candidate: Candidate }) {
   const study = useStudy();
   const remove = useRemoveCandidate(study.id);
@@ -336,5 +272,35 @@ function Remove({ candidate }: { candidate: Candidate }) {
         {remove.isError && <Note tone="trouble">{remove.error.message}</Note>}
       </Confirm>
     </>
+  );
+}
+
+type WhatItIsProps = { content: Content; onChange: (next: Content, group: string) => void };
+
+function WhatItIs({ content, onChange }: WhatItIsProps) {
+  return (
+    <div className="grid gap-4 sm:grid-cols-3">
+      <Field
+        label="Name"
+        maxLength={LIMITS.CandidateContent.name}
+        value={content.name}
+        onChange={(e) => onChange({ ...content, name: e.target.value }, "name")}
+      />
+      <Field
+        label="Version"
+        maxLength={LIMITS.CandidateContent.version}
+        value={content.version}
+        onChange={(e) => onChange({ ...content, version: e.target.value }, "version")}
+      />
+      <Field
+        label="As of"
+        type="date"
+        value={content.asOf ?? ""}
+        onChange={(e) => {
+          const { asOf: _, ...rest } = content;
+          onChange(e.target.value ? { ...rest, asOf: e.target.value } : rest, "asOf");
+        }}
+      />
+    </div>
   );
 }

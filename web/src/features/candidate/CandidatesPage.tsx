@@ -5,7 +5,7 @@ import { Button } from "../../ui/Button";
 import { Markdown } from "../../ui/Markdown";
 import { Note } from "../../ui/Note";
 import { Failure } from "../../ui/Query";
-import { Table } from "../../ui/Table";
+import { type Column, Table } from "../../ui/Table";
 import { useTitle } from "../../ui/useTitle";
 import { useStudy } from "../study";
 import { BLANK_CANDIDATE, candidatesOfStudy, unlikeSettings, useAddCandidate } from "./api";
@@ -44,31 +44,7 @@ export function CandidatesPage() {
           caption="Candidates with their settings"
           rows={all}
           rowKey={(c) => c.id}
-          columns={[
-            {
-              key: "name",
-              head: "Candidate",
-              rowHeader: true,
-              sortBy: (c) => c.content.name,
-              cell: (c) => (
-                <>
-                  <CandidateName name={c.content.name || "Not named yet"} index={all.indexOf(c)} />
-                  {c.content.baseline && (
-                    <span className="block text-sm text-ink-soft">baseline: a person’s answers</span>
-                  )}
-                  {lead && (
-                    <Link to={c.id} className="block text-sm text-tarn underline underline-offset-4">
-                      {preparing ? "Write" : "Look up"}
-                    </Link>
-                  )}
-                </>
-              ),
-            },
-            { key: "version", head: "Version", cell: (c) => c.content.version || "not given" },
-            { key: "settings", head: "Settings", cell: (c) => settingsLine(c.content) || "not given" },
-            { key: "price", head: "Price", cell: (c) => priceLine(c.content) || "not given" },
-            { key: "beside", head: "Beside the grades", cell: (c) => <Beside candidate={c} /> },
-          ]}
+          columns={candidateColumns(all, lead ? (preparing ? "Write" : "Look up") : undefined)}
         />
       ) : (
         <Note tone="info">
@@ -137,4 +113,30 @@ function UnlikeSettings({ unlike, all }: { unlike: Schemas["Unlike"][]; all: Can
       />
     </section>
   );
+}
+
+function candidateColumns(all: Candidate[], link: string | undefined): Column<Candidate>[] {
+  return [
+    {
+      key: "name",
+      head: "Candidate",
+      rowHeader: true,
+      sortBy: (c) => c.content.name,
+      cell: (c) => (
+        <>
+          <CandidateName name={c.content.name || "Not named yet"} index={all.indexOf(c)} />
+          {c.content.baseline && <span className="block text-sm text-ink-soft">baseline: a person’s answers</span>}
+          {link && (
+            <Link to={c.id} className="block text-sm text-tarn underline underline-offset-4">
+              {link}
+            </Link>
+          )}
+        </>
+      ),
+    },
+    { key: "version", head: "Version", cell: (c) => c.content.version || "not given" },
+    { key: "settings", head: "Settings", cell: (c) => settingsLine(c.content) || "not given" },
+    { key: "price", head: "Price", cell: (c) => priceLine(c.content) || "not given" },
+    { key: "beside", head: "Beside the grades", cell: (c) => <Beside candidate={c} /> },
+  ];
 }

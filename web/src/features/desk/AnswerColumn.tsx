@@ -1,4 +1,15 @@
-import { type Dispatch, type KeyboardEvent, lazy, memo, Suspense, useMemo, useRef, useState } from "react";
+import {
+  type ComponentProps,
+  type Dispatch,
+  type KeyboardEvent,
+  lazy,
+  memo,
+  type RefObject,
+  Suspense,
+  useMemo,
+  useRef,
+  useState,
+} from "react";
 import type { Schemas } from "../../api/client";
 import { classes } from "../../ui/classes";
 import { AnswerText } from "./reading/AnswerText";
@@ -6,7 +17,7 @@ import type { DiffLayout } from "./reading/ChangedFiles";
 import { type LineNotes, type Margin, MarginContext, NotesContext } from "./reading/notes";
 import { begin, forget, move, pickedLines, pickSelection, type Pointer } from "./reading/pointing";
 import { RemarkNotes } from "./reading/RemarkNote";
-import type { PlacedRemark } from "./useDesk";
+import { areSame, type PlacedRemark } from "./remarks";
 import type { Part, ViewChange } from "./view";
 
 type Answer = Schemas["SheetView"]["answers"][number];
@@ -47,128 +58,146 @@ const ALL_PARTS: Part[] = ["text", "changes", "files"];
 
 /** One answer to read. It is drawn anew only when something of its own changes, not with every grade. */
 export const AnswerColumn = memo(
-  function AnswerColumn(props: AnswerColumnProps) {
-    const { column, number, part, remarks, focused, pinned, wide, diff, place, onView, onRemove, answerId } = props;
-    const section = useRef<HTMLElement>(null);
-    const pointer = useRef<Pointer>(undefined);
-    // What was drawn once is kept, also while it is not shown; what never was costs nothing yet.
-    const [begun, setBegun] = useState(props.drawn);
-    if (props.drawn && !begun) {
-      setBegun(true);
-    }
-    // Two halves of a difference leave no room beside them.
-    const margin: Margin = wide && !(part === "changes" && diff === "beside") ? "beside" : "below";
-    const hasMargin = margin === "beside" && remarks.some((r) => r.remark.lines);
-    // By what the remarks say, as the list itself is a new one each time, and every line would be drawn anew for it.
-    const said = JSON.stringify(remarks);
-    const notes = useMemo<LineNotes>(() => {
-      const same: PlacedRemark[] = JSON.parse(said);
-      return {
-        remarks: same,
-        onOpen: (id) => {
-          const editing = same.find((r) => r.id === id);
-          if (editing) {
-            onView({ type: "remark", remarking: { column, editing } });
-          }
-        },
-      };
-    }, [said, column, onView]);
+  Column,
+  (before, after) => areSame(before.remarks, after.remarks) && NAMES.every((name) => before[name] === after[name]),
+);
 
-    const startPointing = () => {
-      const first = section.current && begin(section.current);
-      pointer.current = first ? { anchor: first, tip: first } : undefined;
-    };
-    const stopPointing = () => {
+function Column(props: AnswerColumnProps) {
+  const { column, number, part, remarks, focused, pinned, wide, diff, place, onView } = props;
+  const section = useRef<HTMLElement>(null);
+  const pointing = usePointing(section, props);
+  const notes = useNotes(remarks, column, onView);
+  // Two halves of a difference leave no room beside them.
+  const margin: Margin = wide && !(part === "changes" && diff === "beside") ? "beside" : "below";
+  const hasMargin = margin === "beside" && remarks.some((r) => r.remark.lines);
+  return (
+    <section
+      ref={section}
+      aria-label={`Answer ${number}`}
+      // Kept, and kept laid out, while it is not shown, so that showing it again takes no time.
+      inert={place === undefined}
+      style={{ order: place ?? 0 }}
+      data-column={column}
+      tabIndex={0}
+      {...pointing}
+      className={classes(
+        "answer-column min-w-0 overflow-y-auto border-r border-rule px-3 pb-2",
+        place === undefined && "answer-away",
+        !props.drawn && "answer-late",
+        pinned && "sticky left-[12.5rem] z-[5]",
+        focused ? "bg-vellum shadow-[inset_0_3px_0_var(--heather)]" : "bg-paper",
+      )}
+    >
+      <ColumnHead {...props} />
+      <NotesContext value={notes}>
+        <MarginContext value={margin}>
+          <RemarkNotes notes={remarks.filter((r) => !r.remark.lines)} />
+          <div
+            className={classes(
+              hasMargin && "with-margin",
+              wide && part === "text" && (hasMargin ? "max-w-[73rem]" : "max-w-4xl"),
+            )}
+          >
+            <Drawn {...props} />
+          </div>
+          <ElsewhereNotes remarks={remarks} part={part} />
+        </MarginContext>
+      </NotesContext>
+    </section>
+  );
+}
+
+/** What was drawn once is kept, also while it is not shown; what never was costs nothing yet. */
+function Drawn(props: AnswerColumnProps) {
+  const [begun, setBegun] = useState(props.drawn);
+  if (props.drawn && !begun) {
+    setBegun(true);
+  }
+  return (
+    <Suspense fallback={<p className="mt-1 text-ink-soft">Fetching …</p>}>
+      {begun && <ColumnPart {...props} />}
+    </Suspense>
+  );
+}
+
+/** Remarks as the lines want them: the same list until one of them says something else, or every line were drawn anew. */
+function useNotes(remarks: PlacedRemark[], column: number, onView: Dispatch<ViewChange>): LineNotes {
+  const [said, setSaid] = useState(remarks);
+  if (said !== remarks && !areSame(said, remarks)) {
+    setSaid(remarks);
+  }
+  return useMemo(
+    () => ({
+      remarks: said,
+      onOpen: (id) => {
+        const editing = said.find((r) => r.id === id);
+        if (editing) {
+          onView({ type: "remark", remarking: { column, editing } });
+        }
+      },
+    }),
+    [said, column, onView],
+  );
+}
+
+/** Pointing at lines of an answer, and going through its remarks, by keyboard. */
+function usePointing(
+  section: RefObject<HTMLElement | null>,
+  { column, answerId, onView, onRemove }: AnswerColumnProps,
+): Pick<ComponentProps<"section">, "onKeyDown" | "onFocus" | "onPointerUp"> {
+  const pointer = useRef<Pointer>(undefined);
+  const onPointerKey = (place: HTMLElement, from: Pointer, { key, shiftKey }: KeyboardEvent): boolean => {
+    const by = STEPS[key];
+    if (key === "Escape") {
       pointer.current = undefined;
-      if (section.current) {
-        forget(section.current);
-      }
-    };
-
-    const onKeyDown = (event: KeyboardEvent<HTMLElement>) => {
-      if (event.ctrlKey || event.metaKey || event.altKey || !section.current) {
+      forget(place);
+      onView({ type: "focus", focus: { row: 0, column } });
+      backToTable(column);
+    } else if (by !== undefined) {
+      pointer.current = move(place, from, by, shiftKey);
+    }
+    return key === "Escape" || by !== undefined;
+  };
+  return {
+    onKeyDown: (event) => {
+      const place = section.current;
+      if (event.ctrlKey || event.metaKey || event.altKey || !place) {
         return;
       }
       const onNote = event.target instanceof HTMLElement ? event.target.dataset["remark"] : undefined;
       const handled =
         onNote !== undefined
-          ? onNoteKey(section.current, event.target, event.key, () => onRemove(answerId, onNote))
-          : pointer.current !== undefined && onPointerKey(event);
+          ? onNoteKey(place, event.target, event.key, () => onRemove(answerId, onNote))
+          : pointer.current !== undefined && onPointerKey(place, pointer.current, event);
       if (handled) {
         event.preventDefault();
         event.stopPropagation();
       }
-    };
-    const onPointerKey = (event: KeyboardEvent): boolean => {
-      const by = STEPS[event.key];
-      if (event.key === "Escape") {
-        stopPointing();
-        onView({ type: "focus", focus: { row: 0, column } });
-        document.querySelector<HTMLElement>(`[data-cell$="-${column}"][tabindex="0"]`)?.focus();
-        return true;
+    },
+    // The desk's key for pointing puts the focus here and says so.
+    onFocus: ({ target }) => {
+      const place = section.current;
+      if (place && target === place && place.dataset["point"] !== undefined) {
+        place.removeAttribute("data-point");
+        const first = begin(place);
+        pointer.current = first ? { anchor: first, tip: first } : undefined;
       }
-      if (by !== undefined && pointer.current && section.current) {
-        pointer.current = move(section.current, pointer.current, by, event.shiftKey);
-        return true;
+    },
+    onPointerUp: () => {
+      if (section.current) {
+        pickSelection(section.current);
       }
-      return false;
-    };
+    },
+  };
+}
 
-    return (
-      <section
-        ref={section}
-        aria-label={`Answer ${number}`}
-        // Kept, and kept laid out, while it is not shown, so that showing it again takes no time.
-        inert={place === undefined}
-        style={{ order: place ?? 0 }}
-        data-column={column}
-        tabIndex={0}
-        onKeyDown={onKeyDown}
-        // The desk's key for pointing puts the focus here and says so.
-        onFocus={(e) => {
-          if (e.target === section.current && section.current.dataset["point"] !== undefined) {
-            delete section.current.dataset["point"];
-            startPointing();
-          }
-        }}
-        onPointerUp={() => {
-          if (section.current) {
-            pickSelection(section.current);
-          }
-        }}
-        className={classes(
-          "answer-column min-w-0 overflow-y-auto border-r border-rule px-3 pb-2",
-          place === undefined && "answer-away",
-          !props.drawn && "answer-late",
-          pinned && "sticky left-[12.5rem] z-[5]",
-          focused ? "bg-vellum shadow-[inset_0_3px_0_var(--heather)]" : "bg-paper",
-        )}
-      >
-        <ColumnHead {...props} />
-        <NotesContext value={notes}>
-          <MarginContext value={margin}>
-            <RemarkNotes notes={remarks.filter((r) => !r.remark.lines)} />
-            <div
-              className={classes(
-                hasMargin && "with-margin",
-                wide && part === "text" && (hasMargin ? "max-w-[73rem]" : "max-w-4xl"),
-              )}
-            >
-              <Suspense fallback={<p className="mt-1 text-ink-soft">Fetching …</p>}>
-                {begun && <ColumnPart {...props} />}
-              </Suspense>
-            </div>
-            <ElsewhereNotes remarks={remarks} part={part} />
-          </MarginContext>
-        </NotesContext>
-      </section>
-    );
-  },
-  (before, after) =>
-    before.remarks.length === after.remarks.length &&
-    JSON.stringify(before.remarks) === JSON.stringify(after.remarks) &&
-    NAMES.every((name) => before[name] === after[name]),
-);
+/** Puts the focus into the table's cell under a column. */
+function backToTable(column: number | string): void {
+  const cells = `[data-cell$="-${column}"]`;
+  (
+    document.querySelector<HTMLElement>(`${cells}[tabindex="0"]`) ?? document.querySelector<HTMLElement>(cells)
+  )?.focus();
+}
 
 /** What a column shows, besides its remarks, which are told apart by what they say. */
 const NAMES = [
@@ -202,7 +231,7 @@ function onNoteKey(column: HTMLElement, note: EventTarget, key: string, remove: 
     return true;
   }
   if (key === "Escape") {
-    document.querySelector<HTMLElement>(`[data-cell$="-${column.dataset["column"] ?? ""}"]`)?.focus();
+    backToTable(column.dataset["column"] ?? "");
     return true;
   }
   return false;

@@ -3,7 +3,8 @@ import { type CSSProperties, type KeyboardEvent, type Ref, useImperativeHandle, 
 import type { Schemas } from "../../api/client";
 import { LIMITS } from "../../api/limits";
 import { classes } from "../../ui/classes";
-import type { Confidence, Mark } from "./cells";
+import type { CellValue, Mark } from "./cells";
+import { CELL_KEYS, type CellActions, dispatch } from "./keys";
 import { cellLabel, cellWords, concerns, emptied, gradeOf, optionsOf, proposalFor, type Row, rowName } from "./rows";
 import type { Desk } from "./useDesk";
 import type { Focus } from "./view";
@@ -30,15 +31,6 @@ type JudgeTableProps = {
   onFocus: (focus: Focus) => void;
 };
 
-const ARROWS: Record<string, Focus> = {
-  ArrowUp: { row: -1, column: 0 },
-  ArrowDown: { row: 1, column: 0 },
-  ArrowLeft: { row: 0, column: -1 },
-  ArrowRight: { row: 0, column: 1 },
-};
-
-const CONFIDENCE_KEYS: Record<string, Confidence> = { y: "SURE", h: "FAIRLY", u: "UNSURE" };
-
 /** More rows are not shown at a time: those around the cell in focus. The answers above must keep their room. */
 const MOST_ROWS = 7;
 
@@ -46,7 +38,7 @@ const STUCK = "sticky left-0 z-10 border-r border-rule bg-paper px-3";
 
 /** What is judged as rows, answers as columns under their texts. One stop for Tab; arrows inside. */
 export function JudgeTable(props: JudgeTableProps) {
-  const { ref, label, sheet, desk, rows, locked, guessing, reasons, columns, pinned, template, focus, onFocus } = props;
+  const { ref, label, rows, locked, reasons, focus, onFocus } = props;
   const table = useRef<HTMLDivElement>(null);
   const at: Focus = { row: Math.min(focus.row, rows.length - 1), column: focus.column };
   const from = Math.max(0, Math.min(at.row - Math.floor(MOST_ROWS / 2), rows.length - MOST_ROWS));
@@ -64,53 +56,12 @@ export function JudgeTable(props: JudgeTableProps) {
   useImperativeHandle(ref, () => ({ focus: go, focusReason }));
 
   const onKeyDown = (event: KeyboardEvent, cell: Focus) => {
-    if (event.ctrlKey || event.metaKey || event.altKey) {
-      return;
+    const plain = !event.ctrlKey && !event.metaKey && !event.altKey;
+    if (plain && dispatch(CELL_KEYS, cellActions(props, cell, { go, focusReason }), event.key)) {
+      event.preventDefault();
+      event.stopPropagation();
     }
-    const arrow = ARROWS[event.key];
-    if (arrow) {
-      const row = Math.min(Math.max(cell.row + arrow.row, 0), rows.length - 1);
-      go({ row, column: stepAmong(columns, cell.column, arrow.column, sheet.answers.length) });
-    } else if (event.key === "Home" || event.key === "End") {
-      go({ row: cell.row, column: event.key === "Home" ? 0 : sheet.answers.length - 1 });
-    } else if (event.key === "w" && reasons) {
-      focusReason(cell.column);
-    } else if (!set(cell, event.key)) {
-      return;
-    }
-    event.preventDefault();
-    event.stopPropagation();
   };
-
-  /** Whether the key sets something here. */
-  const set = (cell: Focus, key: string): boolean => {
-    const answer = sheet.answers[cell.column];
-    const row = rows[cell.row];
-    if (!answer || !row || (locked && !(guessing && row.kind === "guess")) || !concerns(row, answer)) {
-      return false;
-    }
-    if (/^\d$/.test(key)) {
-      const option = optionsOf(row, answer, sheet, desk).find((o) => o.digit === Number(key));
-      if (option) {
-        desk.set(option.value);
-      }
-      return option !== undefined;
-    }
-    if (key === "Delete" || key === "Backspace") {
-      desk.set(emptied(row, answer.id));
-      return true;
-    }
-    if (row.kind !== "criterion") {
-      return false;
-    }
-    const mark = desk.markAt(answer.id, row.criterion.id);
-    const changed = changedMark(mark, key);
-    if (changed) {
-      desk.set(gradeOf(row.criterion, answer.id, changed));
-    }
-    return changed !== undefined;
-  };
-
   return (
     <div
       ref={table}
@@ -120,46 +71,93 @@ export function JudgeTable(props: JudgeTableProps) {
       aria-rowcount={rows.length + (reasons ? 1 : 0)}
       className="min-w-fit shrink-0 border-t-2 border-edge bg-paper"
     >
-      {rows.slice(from, from + MOST_ROWS).map((row, i) => {
-        const r = from + i;
-        return (
-          <div
-            key={rowKey(row)}
-            role="row"
-            aria-rowindex={r + 1}
-            className="grid border-b border-rule"
-            style={template}
-          >
-            <div role="rowheader" className={classes(STUCK, "py-0.5 font-medium", row.kind === "point" && "text-sm")}>
-              <span className={row.kind === "point" ? "line-clamp-2" : undefined}>{rowName(row)}</span>
-            </div>
-            {columns.map((column) => {
-              const answer = sheet.answers[column];
-              const here = at.row === r && at.column === column;
-              return answer ? (
-                <div
-                  key={answer.id}
-                  role="gridcell"
-                  data-cell={`${r}-${column}`}
-                  tabIndex={here ? 0 : -1}
-                  aria-label={cellLabel(row, answer, desk)}
-                  onFocus={() => onFocus({ row: r, column })}
-                  onClick={(e) => e.currentTarget.focus()}
-                  onKeyDown={(e) => onKeyDown(e, { row: r, column })}
-                  className={classes(
-                    "flex cursor-pointer items-center gap-2 border-r border-rule px-3 py-0.5 -outline-offset-2",
-                    pinned === column && "sticky left-[12.5rem] z-[5] bg-paper",
-                    here && "bg-heather-wash",
-                  )}
-                >
-                  <CellFace row={row} answer={answer} sheet={sheet} desk={desk} />
-                </div>
-              ) : null;
-            })}
-          </div>
-        );
-      })}
+      {rows.slice(from, from + MOST_ROWS).map((row, i) => (
+        <JudgedRow key={rowKey(row)} {...props} row={row} place={from + i} at={at} onKeyDown={onKeyDown} />
+      ))}
       {reasons && <ReasonRow {...props} onLeave={(column) => go({ row: at.row, column })} />}
+    </div>
+  );
+}
+
+type Goes = { go: (cell: Focus) => void; focusReason: (column: number) => void };
+
+/** What the keys do in one cell. */
+function cellActions(props: JudgeTableProps, cell: Focus, { go, focusReason }: Goes): CellActions {
+  const { sheet, desk, rows, locked, guessing, reasons, columns } = props;
+  const answer = sheet.answers[cell.column];
+  const row = rows[cell.row];
+  const isOpen = answer && row && (!locked || (guessing && row.kind === "guess")) && concerns(row, answer);
+  const set = (value: CellValue | undefined): boolean => {
+    if (value) {
+      desk.set(value);
+    }
+    return value !== undefined;
+  };
+  const mark = (change: (mark: Mark) => Mark | undefined): boolean => {
+    if (!isOpen || row.kind !== "criterion") {
+      return false;
+    }
+    const changed = change(desk.markAt(answer.id, row.criterion.id));
+    return set(changed && gradeOf(row.criterion, answer.id, changed));
+  };
+  return {
+    move: (by, across) =>
+      go({
+        row: Math.min(Math.max(cell.row + by, 0), rows.length - 1),
+        column: stepAmong(columns, cell.column, across, sheet.answers.length),
+      }),
+    toEnd: (end) => go({ row: cell.row, column: end === "first" ? 0 : sheet.answers.length - 1 }),
+    choose: (digit) => !!isOpen && set(optionsOf(row, answer, sheet, desk).find((o) => o.digit === digit)?.value),
+    empty: () => !!isOpen && set(emptied(row, answer.id)),
+    notApplicable: () => mark(({ confidence }) => ({ notApplicable: true, ...(confidence && { confidence }) })),
+    confidence: (confidence) =>
+      mark((now) => (now.level !== undefined || now.notApplicable ? { ...now, confidence } : undefined)),
+    reason: () => {
+      if (reasons) {
+        focusReason(cell.column);
+      }
+      return reasons;
+    },
+  };
+}
+
+type JudgedRowProps = JudgeTableProps & {
+  row: Row;
+  place: number;
+  at: Focus;
+  onKeyDown: (event: KeyboardEvent, cell: Focus) => void;
+};
+
+function JudgedRow({ row, place, at, onKeyDown, ...props }: JudgedRowProps) {
+  const { sheet, desk, columns, pinned, template, onFocus } = props;
+  return (
+    <div role="row" aria-rowindex={place + 1} className="grid border-b border-rule" style={template}>
+      <div role="rowheader" className={classes(STUCK, "py-0.5 font-medium", row.kind === "point" && "text-sm")}>
+        <span className={row.kind === "point" ? "line-clamp-2" : undefined}>{rowName(row)}</span>
+      </div>
+      {columns.map((column) => {
+        const answer = sheet.answers[column];
+        const here = at.row === place && at.column === column;
+        return answer ? (
+          <div
+            key={answer.id}
+            role="gridcell"
+            data-cell={`${place}-${column}`}
+            tabIndex={here ? 0 : -1}
+            aria-label={cellLabel(row, answer, desk)}
+            onFocus={() => onFocus({ row: place, column })}
+            onClick={(e) => e.currentTarget.focus()}
+            onKeyDown={(e) => onKeyDown(e, { row: place, column })}
+            className={classes(
+              "flex cursor-pointer items-center gap-2 border-r border-rule px-3 py-0.5 -outline-offset-2",
+              pinned === column && "sticky left-[12.5rem] z-[5] bg-paper",
+              here && "bg-heather-wash",
+            )}
+          >
+            <CellFace row={row} answer={answer} sheet={sheet} desk={desk} />
+          </div>
+        ) : null;
+      })}
     </div>
   );
 }
@@ -171,14 +169,6 @@ function stepAmong(columns: number[], from: number, by: number, answers: number)
     return columns[Math.min(Math.max(at + by, 0), columns.length - 1)] ?? from;
   }
   return Math.min(Math.max(from + by, 0), answers - 1);
-}
-
-function changedMark(mark: Mark, key: string): Mark | undefined {
-  const confidence = CONFIDENCE_KEYS[key];
-  if (key === "x") {
-    return { notApplicable: true, ...(mark.confidence && { confidence: mark.confidence }) };
-  }
-  return confidence && (mark.level !== undefined || mark.notApplicable) ? { ...mark, confidence } : undefined;
 }
 
 const rowKey = (row: Row): string =>

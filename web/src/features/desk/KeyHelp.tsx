@@ -9,9 +9,9 @@ export function KeyHelp({ open, onOpenChange }: { open: boolean; onOpenChange: (
         <section key={group.title} className="mb-3">
           <h3>{group.title}</h3>
           <dl className="mt-1 grid grid-cols-[8.5rem_1fr] gap-x-3 gap-y-0.5">
-            {group.keys.map(([key, what]) => (
-              <div key={key} className="contents">
-                <dt className="font-mono">{key}</dt>
+            {group.lines.map(({ shown, what }) => (
+              <div key={shown} className="contents">
+                <dt className="font-mono">{shown}</dt>
                 <dd>{what}</dd>
               </div>
             ))}

@@ -1,4 +1,4 @@
-import { type KeyboardEvent, useEffect, useId, useRef, useState } from "react";
+import { type KeyboardEvent, type Ref, useEffect, useId, useRef, useState } from "react";
 import type { Schemas } from "../../api/client";
 import { LIMITS } from "../../api/limits";
 import { Button } from "../../ui/Button";
@@ -40,26 +40,25 @@ function matching(traits: string[], words: string): string[] {
 }
 
 /** Quick entry: type to find a trait, Enter, words, Enter. A plus or minus first makes it a credit or a fault. */
+/** A remark with the trait that was typed; what is typed and is no trait is words after all. */
+function remarkOf(said: Omit<RemarkContent, "trait">, typed: string, traits: string[]): RemarkContent {
+  const wanted = typed.trim();
+  const trait = traits.find((t) => t.toLocaleLowerCase() === wanted.toLocaleLowerCase()) ?? "";
+  return trait || !wanted
+    ? { ...said, trait }
+    : { ...said, trait, words: [wanted, said.words].filter(Boolean).join(". ") };
+}
+
 export function RemarkForm({ sheet, remarking, onSave, onRemove, onCopy, onClose }: RemarkFormProps) {
   const { editing, column } = remarking;
   const [stance, setStance] = useState<RemarkContent["stance"]>(editing?.remark.stance ?? "FAULT");
   const [typed, setTyped] = useState(editing?.remark.trait ?? "");
   const [words, setWords] = useState(editing?.remark.words ?? "");
-  const [at, setAt] = useState(0);
-  const [choosing, setChoosing] = useState(false);
-  const first = useRef<HTMLInputElement>(null);
   const wordsField = useRef<HTMLTextAreaElement>(null);
-  const list = useId();
-  useEffect(() => first.current?.focus(), []);
 
   const traits = [...new Set(sheet.criteria.flatMap((c) => c.traits))];
-  const found = matching(traits, typed);
-  const trait = traits.find((t) => t.toLocaleLowerCase() === typed.trim().toLocaleLowerCase()) ?? "";
   const lines = editing ? editing.remark.lines : remarking.lines;
-  const remark: RemarkContent = { stance, trait, words, ...(lines && { lines }) };
-  // What is typed and is no trait is words after all.
-  const whole: RemarkContent =
-    trait || !typed.trim() ? remark : { ...remark, words: [typed.trim(), words].filter(Boolean).join(". ") };
+  const whole = remarkOf({ stance, words, ...(lines && { lines }) }, typed, traits);
   const sayable = whole.trait !== "" || whole.words.trim() !== "";
   const save = () => sayable && onSave(whole);
 
@@ -68,26 +67,12 @@ export function RemarkForm({ sheet, remarking, onSave, onRemove, onCopy, onClose
       setStance(text.startsWith("+") ? "CREDIT" : "FAULT");
     }
     setTyped(text.replace(/^[+-]\s*/, ""));
-    setAt(0);
-    setChoosing(true);
   };
-  const choose = (name: string | undefined) => {
+  const onChosen = (name: string | undefined) => {
     if (name !== undefined) {
       setTyped(name);
     }
-    setChoosing(false);
     wordsField.current?.focus();
-  };
-  const onTraitKey = (event: KeyboardEvent) => {
-    if (event.key === "ArrowDown" || event.key === "ArrowUp") {
-      setChoosing(true);
-      setAt((at + (event.key === "ArrowDown" ? 1 : -1) + found.length) % Math.max(found.length, 1));
-    } else if (event.key === "Enter" && !event.ctrlKey) {
-      choose(choosing && typed.trim() ? found[at] : undefined);
-    } else {
-      return;
-    }
-    event.preventDefault();
   };
   const onFormKey = (event: KeyboardEvent) => {
     event.stopPropagation();
@@ -110,101 +95,189 @@ export function RemarkForm({ sheet, remarking, onSave, onRemove, onCopy, onClose
       }}
       className="shrink-0 border-t-2 border-heather bg-vellum px-4 py-2"
     >
-      <p className="mb-1 text-sm">
-        <strong>{editing ? "Change the remark" : "Remark"}</strong> on answer {sheet.answers[column]?.number},{" "}
-        {whereWords(lines)}
-        {lines && <code className="ml-2 text-ink-soft">{lines.quote.split("\n")[0]?.slice(0, 90)}</code>}
-      </p>
+      <WhatIsRemarked sheet={sheet} column={column} lines={lines} editing={editing !== undefined} />
       <div className="flex flex-wrap items-start gap-2">
-        <fieldset className="flex gap-3 py-1">
-          <legend className="sr-only">Which way it points</legend>
-          {(["FAULT", "CREDIT"] as const).map((s) => (
-            <label key={s} className="flex items-center gap-1">
-              <input type="radio" name="stance" checked={stance === s} onChange={() => setStance(s)} />
-              {s === "FAULT" ? "fault −" : "credit +"}
-            </label>
-          ))}
-        </fieldset>
-        <div className="relative w-72">
-          <input
-            ref={first}
-            role="combobox"
-            aria-label="Trait"
-            aria-expanded={choosing && found.length > 0}
-            aria-controls={list}
-            aria-autocomplete="list"
-            aria-activedescendant={choosing && found[at] !== undefined ? `${list}-${at}` : undefined}
-            autoComplete="off"
-            placeholder="Type to find a trait; + or − first"
-            maxLength={LIMITS.RemarkContent.trait}
-            value={typed}
-            onChange={(e) => onTyped(e.target.value)}
-            onKeyDown={onTraitKey}
-            onBlur={() => setChoosing(false)}
-            className="w-full rounded-leaf border border-edge bg-paper px-2 py-1"
-          />
-          <ul
-            id={list}
-            role="listbox"
-            aria-label="Traits"
-            hidden={!choosing || found.length === 0}
-            className="absolute bottom-full z-20 mb-1 max-h-60 w-full overflow-y-auto rounded-leaf border border-edge bg-vellum shadow-lg"
-          >
-            {found.map((name, i) => (
-              <li
-                key={name}
-                id={`${list}-${i}`}
-                role="option"
-                aria-selected={i === at}
-                onPointerDown={(e) => {
-                  e.preventDefault();
-                  choose(name);
-                }}
-                className={classes("cursor-pointer px-2 py-0.5", i === at && "bg-heather-wash")}
-              >
-                {name}
-              </li>
-            ))}
-          </ul>
-        </div>
-        <textarea
-          ref={wordsField}
-          aria-label="In words"
-          rows={1}
-          maxLength={MOST_WORDS}
-          placeholder="In words; Enter keeps it"
-          value={words}
-          onChange={(e) => setWords(e.target.value)}
-          onKeyDown={(e) => {
-            if (e.key === "Enter" && !e.shiftKey && !e.ctrlKey) {
-              e.preventDefault();
-              save();
-            }
-          }}
-          className="min-w-64 flex-1 resize-y rounded-leaf border border-edge bg-paper px-2 py-1"
-        />
+        <StanceField stance={stance} onStance={setStance} />
+        <TraitField traits={traits} typed={typed} onTyped={onTyped} onChosen={onChosen} />
+        <WordsField ref={wordsField} words={words} onWords={setWords} onKeep={save} />
         <Button type="submit" tone="primary" disabled={!sayable}>
           Keep
         </Button>
         <Button onClick={onClose}>Leave it</Button>
-        {editing && (
-          <Button tone="danger" onClick={onRemove}>
-            Remove
-          </Button>
-        )}
+        {editing && <RemoveButton onRemove={onRemove} />}
       </div>
       {editing && sheet.answers.length > 1 && (
-        <p className="mt-1.5 flex flex-wrap items-center gap-2 text-sm">
-          The same holds for
-          {sheet.answers.map((a, i) =>
-            i === column ? null : (
-              <Button key={a.id} className="!px-2 !py-0" onClick={() => onCopy(i, whole)}>
-                answer {a.number}
-              </Button>
-            ),
-          )}
-        </p>
+        <SameElsewhere sheet={sheet} column={column} onCopy={(to) => onCopy(to, whole)} />
       )}
     </form>
+  );
+}
+
+type TraitFieldProps = {
+  traits: string[];
+  typed: string;
+  onTyped: (text: string) => void;
+  onChosen: (trait: string | undefined) => void;
+};
+
+/** Finds a trait by what is typed; Enter takes the one in focus, or none. */
+function TraitField({ traits, typed, onTyped, onChosen }: TraitFieldProps) {
+  const [at, setAt] = useState(0);
+  const [choosing, setChoosing] = useState(false);
+  const first = useRef<HTMLInputElement>(null);
+  const list = useId();
+  useEffect(() => first.current?.focus(), []);
+  const found = matching(traits, typed);
+  const choose = (name: string | undefined) => {
+    setChoosing(false);
+    onChosen(name);
+  };
+  const onKeyDown = (event: KeyboardEvent) => {
+    if (event.key === "ArrowDown" || event.key === "ArrowUp") {
+      setChoosing(true);
+      setAt((at + (event.key === "ArrowDown" ? 1 : -1) + found.length) % Math.max(found.length, 1));
+    } else if (event.key === "Enter" && !event.ctrlKey) {
+      choose(choosing && typed.trim() ? found[at] : undefined);
+    } else {
+      return;
+    }
+    event.preventDefault();
+  };
+  return (
+    <div className="relative w-72">
+      <input
+        ref={first}
+        role="combobox"
+        aria-label="Trait"
+        aria-expanded={choosing && found.length > 0}
+        aria-controls={list}
+        aria-autocomplete="list"
+        aria-activedescendant={choosing && found[at] !== undefined ? `${list}-${at}` : undefined}
+        autoComplete="off"
+        placeholder="Type to find a trait; + or − first"
+        maxLength={LIMITS.RemarkContent.trait}
+        value={typed}
+        onChange={(e) => {
+          setAt(0);
+          setChoosing(true);
+          onTyped(e.target.value);
+        }}
+        onKeyDown={onKeyDown}
+        onBlur={() => setChoosing(false)}
+        className="w-full rounded-leaf border border-edge bg-paper px-2 py-1"
+      />
+      <TraitList id={list} found={found} at={at} hidden={!choosing || found.length === 0} onChosen={choose} />
+    </div>
+  );
+}
+
+type TraitListProps = { id: string; found: string[]; at: number; hidden: boolean; onChosen: (trait: string) => void };
+
+function TraitList({ id, found, at, hidden, onChosen }: TraitListProps) {
+  return (
+    <ul
+      id={id}
+      role="listbox"
+      aria-label="Traits"
+      hidden={hidden}
+      className="absolute bottom-full z-20 mb-1 max-h-60 w-full overflow-y-auto rounded-leaf border border-edge bg-vellum shadow-lg"
+    >
+      {found.map((name, i) => (
+        <li
+          key={name}
+          id={`${id}-${i}`}
+          role="option"
+          aria-selected={i === at}
+          onPointerDown={(e) => {
+            e.preventDefault();
+            onChosen(name);
+          }}
+          className={classes("cursor-pointer px-2 py-0.5", i === at && "bg-heather-wash")}
+        >
+          {name}
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+type SameElsewhereProps = { sheet: Sheet; column: number; onCopy: (column: number) => void };
+
+function SameElsewhere({ sheet, column, onCopy }: SameElsewhereProps) {
+  return (
+    <p className="mt-1.5 flex flex-wrap items-center gap-2 text-sm">
+      The same holds for
+      {sheet.answers.map((a, i) =>
+        i === column ? null : (
+          <Button key={a.id} className="!px-2 !py-0" onClick={() => onCopy(i)}>
+            answer {a.number}
+          </Button>
+        ),
+      )}
+    </p>
+  );
+}
+
+type StanceFieldProps = { stance: RemarkContent["stance"]; onStance: (stance: RemarkContent["stance"]) => void };
+
+function StanceField({ stance, onStance }: StanceFieldProps) {
+  return (
+    <fieldset className="flex gap-3 py-1">
+      <legend className="sr-only">Which way it points</legend>
+      {(["FAULT", "CREDIT"] as const).map((s) => (
+        <label key={s} className="flex items-center gap-1">
+          <input type="radio" name="stance" checked={stance === s} onChange={() => onStance(s)} />
+          {s === "FAULT" ? "fault −" : "credit +"}
+        </label>
+      ))}
+    </fieldset>
+  );
+}
+
+type WhatIsRemarkedProps = { sheet: Sheet; column: number; lines: RemarkContent["lines"]; editing: boolean };
+
+function WhatIsRemarked({ sheet, column, lines, editing }: WhatIsRemarkedProps) {
+  return (
+    <p className="mb-1 text-sm">
+      <strong>{editing ? "Change the remark" : "Remark"}</strong> on answer {sheet.answers[column]?.number},{" "}
+      {whereWords(lines)}
+      {lines && <code className="ml-2 text-ink-soft">{lines.quote.split("\n")[0]?.slice(0, 90)}</code>}
+    </p>
+  );
+}
+
+type WordsFieldProps = {
+  ref: Ref<HTMLTextAreaElement>;
+  words: string;
+  onWords: (words: string) => void;
+  onKeep: () => void;
+};
+
+function WordsField({ ref, words, onWords, onKeep }: WordsFieldProps) {
+  return (
+    <textarea
+      ref={ref}
+      aria-label="In words"
+      rows={1}
+      maxLength={MOST_WORDS}
+      placeholder="In words; Enter keeps it"
+      value={words}
+      onChange={(e) => onWords(e.target.value)}
+      onKeyDown={(e) => {
+        if (e.key === "Enter" && !e.shiftKey && !e.ctrlKey) {
+          e.preventDefault();
+          onKeep();
+        }
+      }}
+      className="min-w-64 flex-1 resize-y rounded-leaf border border-edge bg-paper px-2 py-1"
+    />
+  );
+}
+
+function RemoveButton({ onRemove }: { onRemove: () => void }) {
+  return (
+    <Button tone="danger" onClick={onRemove}>
+      Remove
+    </Button>
   );
 }

@@ -40,6 +40,17 @@ function mark(words: string): void {
 }
 
 /** Looks for words in all answers of the sheet. */
+/** Goes to a line and marks the words in it, once its column is shown, which may be only now. */
+function showLine({ column, line }: ReturnType<typeof matchesIn>[number], words: string): void {
+  requestAnimationFrame(() => {
+    const place = document.querySelector<HTMLElement>(`[data-column="${column}"]`);
+    if (place) {
+      goToLine(place, line);
+      mark(words);
+    }
+  });
+}
+
 export function SearchBar({ answers, onShow, onClose }: SearchBarProps) {
   const [words, setWords] = useState("");
   const [at, setAt] = useState(-1);
@@ -59,25 +70,14 @@ export function SearchBar({ answers, onShow, onClose }: SearchBarProps) {
   }, [words]);
 
   const go = (by: number) => {
-    if (matches.length === 0) {
-      return;
-    }
-    const next = (at + by + matches.length) % matches.length;
+    const next = (at + by + matches.length) % Math.max(matches.length, 1);
     const match = matches[next];
-    setAt(next);
     if (match) {
+      setAt(next);
       onShow(match.column);
-      // The column may be shown only now.
-      requestAnimationFrame(() => {
-        const column = document.querySelector<HTMLElement>(`[data-column="${match.column}"]`);
-        if (column) {
-          goToLine(column, match.line);
-          mark(words);
-        }
-      });
+      showLine(match, words);
     }
   };
-  const here = matches[at];
   return (
     <div role="search" className="mx-4 mt-1 flex items-center gap-2 text-sm">
       <label className="flex items-center gap-2">
@@ -101,18 +101,32 @@ export function SearchBar({ answers, onShow, onClose }: SearchBarProps) {
           className="w-64 rounded-leaf border border-edge bg-vellum px-2 py-0.5"
         />
       </label>
-      <span role="status" className="text-ink-soft">
-        {words === ""
-          ? ""
-          : matches.length === 0
-            ? "nowhere"
-            : here
-              ? `${at + 1} of ${count(matches.length, "line", "lines")}: answer ${answers[here.column]?.number ?? 0}, line ${here.line}`
-              : `in ${count(matches.length, "line", "lines")}; Enter goes there`}
-      </span>
+      <Found words={words} matches={matches} at={at} answers={answers} />
       <button type="button" className="ml-auto text-tarn underline underline-offset-4" onClick={onClose}>
         End the search
       </button>
     </div>
+  );
+}
+
+type FoundProps = {
+  words: string;
+  matches: ReturnType<typeof matchesIn>;
+  at: number;
+  answers: SearchBarProps["answers"];
+};
+
+function Found({ words, matches, at, answers }: FoundProps) {
+  const here = matches[at];
+  return (
+    <span role="status" className="text-ink-soft">
+      {words === ""
+        ? ""
+        : matches.length === 0
+          ? "nowhere"
+          : here
+            ? `${at + 1} of ${count(matches.length, "line", "lines")}: answer ${answers[here.column]?.number ?? 0}, line ${here.line}`
+            : `in ${count(matches.length, "line", "lines")}; Enter goes there`}
+    </span>
   );
 }

@@ -74,30 +74,6 @@ export function putChange(accountId: string, sheetId: string, change: Change): P
           body: { ...made, ...change.mark },
         }),
       );
-    case "reason":
-      return unwrap(
-        api.PUT("/api/sheets/{sheetId}/answers/{answerId}/reason", {
-          ...how,
-          params: { path },
-          body: { ...made, text: change.text },
-        }),
-      );
-    case "works":
-      return unwrap(
-        api.PUT("/api/sheets/{sheetId}/answers/{answerId}/works", {
-          ...how,
-          params: { path },
-          body: { ...made, ...(change.works && { works: change.works }) },
-        }),
-      );
-    case "preference":
-      return unwrap(
-        api.PUT("/api/sheets/{sheetId}/answers/{answerId}/preference", {
-          ...how,
-          params: { path },
-          body: { ...made, ...(change.place !== undefined && { place: change.place }) },
-        }),
-      );
     case "coverage":
       return unwrap(
         api.PUT("/api/sheets/{sheetId}/answers/{answerId}/coverage/{point}", {
@@ -114,11 +90,47 @@ export function putChange(accountId: string, sheetId: string, change: Change): P
           body: { ...made, ...(change.remark && { remark: change.remark }) },
         }),
       );
+    default:
+      return putOfAnswer(change, { ...how, params: { path } }, made);
+  }
+}
+
+type OfAnswer = Exclude<Change, { kind: "grade" | "coverage" | "remark" }>;
+type How = {
+  headers: Record<string, string>;
+  signal: AbortSignal;
+  params: { path: { sheetId: string; answerId: string } };
+};
+type Made = { changeId: string; baseRevision: number };
+
+/** What is said of an answer as a whole. */
+function putOfAnswer(change: OfAnswer, how: How, made: Made): Promise<Schemas["Saved"]> {
+  switch (change.kind) {
+    case "reason":
+      return unwrap(
+        api.PUT("/api/sheets/{sheetId}/answers/{answerId}/reason", {
+          ...how,
+          body: { ...made, text: change.text },
+        }),
+      );
+    case "works":
+      return unwrap(
+        api.PUT("/api/sheets/{sheetId}/answers/{answerId}/works", {
+          ...how,
+          body: { ...made, ...(change.works && { works: change.works }) },
+        }),
+      );
+    case "preference":
+      return unwrap(
+        api.PUT("/api/sheets/{sheetId}/answers/{answerId}/preference", {
+          ...how,
+          body: { ...made, ...(change.place !== undefined && { place: change.place }) },
+        }),
+      );
     case "guess":
       return unwrap(
         api.PUT("/api/sheets/{sheetId}/answers/{answerId}/guess", {
           ...how,
-          params: { path },
           body: { ...made, noIdea: change.noIdea, ...(change.choice !== undefined && { choice: change.choice }) },
         }),
       );

@@ -1,3 +1,4 @@
+import { Watched } from "../../ui/watched";
 import { cellOf, type CellValue } from "./cells";
 
 /**
@@ -57,9 +58,8 @@ type OutboxOptions = {
 /** What is kept in the browser's storage: changes in their order; conflicts and refusals until the rater has chosen. */
 type Kept = { queue: Change[]; conflicts: Conflict[]; refusals: Refusal[] };
 
-export class Outbox {
+export class Outbox extends Watched<OutboxState> {
   private readonly options: OutboxOptions;
-  private readonly listeners = new Set<() => void>();
   private queue: Change[] = [];
   private readonly conflicts = new Map<string, Conflict>();
   private readonly saved = new Map<string, Current>();
@@ -69,13 +69,11 @@ export class Outbox {
   private readonly overtaken = new Map<string, Current>();
   private trouble: string | undefined;
   private retired = false;
-  private timer: ReturnType<typeof setTimeout> | undefined;
-  private snapshot: OutboxState;
 
   constructor(options: OutboxOptions) {
+    super();
     this.options = options;
     this.load();
-    this.snapshot = this.read();
   }
 
   private load(): void {
@@ -120,7 +118,7 @@ export class Outbox {
     }
   }
 
-  private read(): OutboxState {
+  protected read(): OutboxState {
     return {
       pending: new Map(this.queue.map((change) => [cellOf(change), change])),
       conflicts: new Map(this.conflicts),
@@ -132,18 +130,10 @@ export class Outbox {
     };
   }
 
-  private changed(): void {
+  protected override changed(): void {
     this.save();
-    this.snapshot = this.read();
-    this.listeners.forEach((listener) => listener());
+    super.changed();
   }
-
-  readonly subscribe = (listener: () => void): (() => void) => {
-    this.listeners.add(listener);
-    return () => this.listeners.delete(listener);
-  };
-
-  readonly state = (): OutboxState => this.snapshot;
 
   /**
    * Takes a change. One that waits for the same cell is replaced; one that is on its way, or was sent and not answered, is
@@ -190,10 +180,11 @@ export class Outbox {
     this.changed();
   }
 
-  private schedule(delay: number): void {
-    clearTimeout(this.timer);
-    if (!this.retired) {
-      this.timer = setTimeout(() => void this.flush(), delay);
+  protected override schedule(delay: number): void {
+    if (this.retired) {
+      this.stop();
+    } else {
+      super.schedule(delay);
     }
   }
 
@@ -203,7 +194,7 @@ export class Outbox {
    */
   retire(): void {
     this.retired = true;
-    clearTimeout(this.timer);
+    this.stop();
   }
 
   /** Its page is shown (again). */
@@ -228,7 +219,7 @@ export class Outbox {
 
   /** Sends what waits, in order. Ends when nothing waits or the server cannot take it now; so does asking again meanwhile. */
   flush(): Promise<void> {
-    clearTimeout(this.timer);
+    this.stop();
     this.sending ??= this.sendAll().finally(() => {
       this.sending = undefined;
     });

@@ -15,14 +15,13 @@ import {
 import { deliver } from "./deliver";
 import { outboxKeys } from "./kept";
 import { Outbox, type OutboxState } from "./outbox";
+import type { PlacedRemark } from "./remarks";
 import { did, NO_STEPS, redo, type Steps, undo } from "./undo";
 
 type Sheet = Schemas["SheetView"];
 
 /** How long to wait for more typing before words are sent, in milliseconds. */
 const TYPING_PAUSE = 700;
-
-export type PlacedRemark = { id: string; remark: RemarkContent };
 
 export type Desk = {
   outbox: OutboxState;
@@ -48,32 +47,8 @@ export type Desk = {
 /** What the rater sees and does on one sheet: the server's values with what is still on its way on top. */
 export function useDesk(sheet: Sheet, accountId: string): Desk {
   const client = useQueryClient();
-  const outbox = useMemo(
-    () =>
-      new Outbox({
-        store: localStorage,
-        ...outboxKeys(accountId, sheet.id),
-        deliver: (change) => deliver(accountId, sheet.id, change),
-        onSaved: (value, revision) =>
-          client.setQueryData(oneSheet(sheet.id).queryKey, (old) => old && sheetWith(old, value, revision)),
-        newId: () => crypto.randomUUID(),
-      }),
-    [client, accountId, sheet.id],
-  );
-  const state = useSyncExternalStore(outbox.subscribe, outbox.state);
+  const { outbox, state } = useOutbox(sheet.id, accountId);
   const steps = useRef<Steps>(NO_STEPS);
-
-  useEffect(() => {
-    const again = () => void outbox.flush();
-    outbox.resume();
-    again();
-    window.addEventListener("online", again);
-    return () => {
-      window.removeEventListener("online", again);
-      void outbox.flush();
-      outbox.retire();
-    };
-  }, [outbox]);
 
   const saved = (like: CellValue) => {
     const answer = sheet.answers.find((a) => a.id === like.answerId);
@@ -98,6 +73,74 @@ export function useDesk(sheet: Sheet, accountId: string): Desk {
 
   return {
     outbox: state,
+    ...whatStands(valueNow),
+    remarksOf: (answerId) => {
+      const onSheet = sheet.answers.find((a) => a.id === answerId)?.remarks ?? [];
+      const all = new Map<string, RemarkContent | undefined>(onSheet.map((r) => [r.id, r.remark]));
+      const given = [...state.saved.values()].map((s) => s.value).filter((v) => v.kind === "remark");
+      const waiting = [...state.pending.values()].filter((v) => v.kind === "remark");
+      for (const value of [...given.map((v) => saved(v).value), ...waiting]) {
+        if (value.kind === "remark" && value.answerId === answerId) {
+          all.set(value.remarkId, value.remark);
+        }
+      }
+      return [...all].flatMap(([id, remark]) => (remark ? [{ id, remark }] : []));
+    },
+    set: (value) => {
+      steps.current = did(steps.current, { before: withoutChange(valueNow(value)), after: value, at: Date.now() });
+      put(value);
+    },
+    undo: () => step(undo(steps.current)),
+    redo: () => step(redo(steps.current)),
+    answerRefusal: (cell, how) => outbox.answerRefusal(cell, how),
+    noted: (cell) => outbox.noted(cell),
+    settle: (cell, keep) => {
+      outbox.settle(cell, keep);
+      if (keep === "theirs") {
+        void client.invalidateQueries({ queryKey: sheetKeys.one(sheet.id) });
+      }
+    },
+    settleAll: async () => {
+      await outbox.flush();
+      return outbox.state().pending.size === 0 && outbox.state().conflicts.size === 0;
+    },
+  };
+}
+
+/** The changes of one sheet that wait in this window, sent as soon as they can be. */
+function useOutbox(sheetId: string, accountId: string): { outbox: Outbox; state: OutboxState } {
+  const client = useQueryClient();
+  const outbox = useMemo(
+    () =>
+      new Outbox({
+        store: localStorage,
+        ...outboxKeys(accountId, sheetId),
+        deliver: (change) => deliver(accountId, sheetId, change),
+        onSaved: (value, revision) =>
+          client.setQueryData(oneSheet(sheetId).queryKey, (old) => old && sheetWith(old, value, revision)),
+        newId: () => crypto.randomUUID(),
+      }),
+    [client, accountId, sheetId],
+  );
+  useEffect(() => {
+    const again = () => void outbox.flush();
+    outbox.resume();
+    again();
+    window.addEventListener("online", again);
+    return () => {
+      window.removeEventListener("online", again);
+      void outbox.flush();
+      outbox.retire();
+    };
+  }, [outbox]);
+  return { outbox, state: useSyncExternalStore(outbox.subscribe, outbox.state) };
+}
+
+type Standing = Pick<Desk, "markAt" | "reasonAt" | "worksAt" | "preferenceAt" | "verdictAt" | "guessAt">;
+
+/** What stands in each kind of cell. */
+function whatStands(valueNow: (like: CellValue) => CellValue): Standing {
+  return {
     markAt: (answerId, criterionId) => {
       const now = valueNow({ kind: "grade", answerId, criterionId, mark: { notApplicable: false } });
       return now.kind === "grade" ? now.mark : { notApplicable: false };
@@ -121,40 +164,6 @@ export function useDesk(sheet: Sheet, accountId: string): Desk {
     guessAt: (answerId) => {
       const now = valueNow({ kind: "guess", answerId, noIdea: false });
       return now.kind === "guess" ? now : { noIdea: false };
-    },
-    remarksOf: (answerId) => {
-      const all = new Map<string, RemarkContent | undefined>();
-      sheet.answers.find((a) => a.id === answerId)?.remarks.forEach((r) => all.set(r.id, r.remark));
-      for (const { value } of state.saved.values()) {
-        if (value.kind === "remark" && value.answerId === answerId) {
-          const now = saved(value).value;
-          all.set(value.remarkId, now.kind === "remark" ? now.remark : undefined);
-        }
-      }
-      for (const waiting of state.pending.values()) {
-        if (waiting.kind === "remark" && waiting.answerId === answerId) {
-          all.set(waiting.remarkId, waiting.remark);
-        }
-      }
-      return [...all].flatMap(([id, remark]) => (remark ? [{ id, remark }] : []));
-    },
-    set: (value) => {
-      steps.current = did(steps.current, { before: withoutChange(valueNow(value)), after: value, at: Date.now() });
-      put(value);
-    },
-    undo: () => step(undo(steps.current)),
-    redo: () => step(redo(steps.current)),
-    answerRefusal: (cell, how) => outbox.answerRefusal(cell, how),
-    noted: (cell) => outbox.noted(cell),
-    settle: (cell, keep) => {
-      outbox.settle(cell, keep);
-      if (keep === "theirs") {
-        void client.invalidateQueries({ queryKey: sheetKeys.one(sheet.id) });
-      }
-    },
-    settleAll: async () => {
-      await outbox.flush();
-      return outbox.state().pending.size === 0 && outbox.state().conflicts.size === 0;
     },
   };
 }

@@ -59,19 +59,15 @@ function RoundProgress({ grading, openedAt, prompts }: RoundProgressProps) {
   return (
     <div className="max-w-5xl">
       <h1>Grading</h1>
-      <p className="mt-1 mb-5 text-ink-soft">
-        {sheets.length - left} of {count(sheets.length, "sheet", "sheets")} are sent in. The round opened{" "}
-        {moment(openedAt)}
-        {grading.closedAt ? ` and was closed ${moment(grading.closedAt)}.` : "."}
-        {setAside.size > 0 &&
-          ` ${count(setAside.size, "prompt is", "prompts are")} set aside and ${setAside.size === 1 ? "counts" : "count"} nowhere.`}
-        {!closed && leftMs > 0 && ` About ${duration(leftMs)} of grading is left, at the pace so far.`}
-      </p>
-      {study.blind && (
-        <Note tone="info" className="mb-5">
-          You grade in this round: names, measures, answers and results are hidden from you until it is closed.
-        </Note>
-      )}
+      <HowFar
+        sheets={sheets.length}
+        left={left}
+        setAside={setAside.size}
+        leftMs={leftMs}
+        openedAt={openedAt}
+        closedAt={grading.closedAt}
+      />
+      {study.blind && <BlindNote />}
       {oversight.isError && (
         <Failure error={oversight.error} what="how the raters grade" onRetry={() => void oversight.refetch()} />
       )}
@@ -132,5 +128,34 @@ function CloseRound({ studyId, left }: { studyId: string; left: number }) {
         {close.isError && <Note tone="trouble">{close.error.message}</Note>}
       </Confirm>
     </section>
+  );
+}
+
+type HowFarProps = {
+  sheets: number;
+  left: number;
+  setAside: number;
+  leftMs: number;
+  openedAt: string;
+  closedAt: string | undefined;
+};
+
+function HowFar({ sheets, left, setAside, leftMs, openedAt, closedAt }: HowFarProps) {
+  return (
+    <p className="mt-1 mb-5 text-ink-soft">
+      {sheets - left} of {count(sheets, "sheet", "sheets")} are sent in. The round opened {moment(openedAt)}
+      {closedAt ? ` and was closed ${moment(closedAt)}.` : "."}
+      {setAside > 0 &&
+        ` ${count(setAside, "prompt is", "prompts are")} set aside and ${setAside === 1 ? "counts" : "count"} nowhere.`}
+      {closedAt === undefined && leftMs > 0 && ` About ${duration(leftMs)} of grading is left, at the pace so far.`}
+    </p>
+  );
+}
+
+function BlindNote() {
+  return (
+    <Note tone="info" className="mb-5">
+      You grade in this round: names, measures, answers and results are hidden from you until it is closed.
+    </Note>
   );
 }

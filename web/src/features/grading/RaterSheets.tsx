@@ -5,8 +5,8 @@ import { Button } from "../../ui/Button";
 import { Confirm, Dialog } from "../../ui/Dialog";
 import { Choice, Field } from "../../ui/Field";
 import { count, moment } from "../../ui/format";
-import { Note } from "../../ui/Note";
 import { Table } from "../../ui/Table";
+import { Trouble } from "../../ui/Trouble";
 import { useSheetStep } from "./api";
 
 type Progress = Schemas["GradingProgress"];
@@ -52,34 +52,11 @@ export function RaterSheets({ studyId, rater, raters, titles, closed }: RaterShe
           {
             key: "steps",
             head: closed ? "" : "Steps",
-            cell: (s) =>
-              closed ? null : (
-                <span className="flex gap-2">
-                  {s.withdrawn === undefined ? (
-                    <>
-                      <Button onClick={() => setAsking({ sheet: s, step: "withdraw" })}>Withdraw …</Button>
-                      {!s.sentAt && !s.repeat && (
-                        <Button onClick={() => setAsking({ sheet: s, step: "hand-over" })}>Hand over …</Button>
-                      )}
-                    </>
-                  ) : (
-                    <Button
-                      disabled={step.isPending}
-                      onClick={() => step.mutate({ step: "give-back", sheetId: s.sheetId })}
-                    >
-                      Give it back
-                    </Button>
-                  )}
-                </span>
-              ),
+            cell: (s) => (closed ? null : <SheetSteps sheet={s} step={step} onAsk={setAsking} />),
           },
         ]}
       />
-      {step.isError && !asking && (
-        <Note tone="trouble" role="alert" className="mt-2">
-          {step.error.message}
-        </Note>
-      )}
+      {!asking && <Trouble error={step.error} className="mt-2" />}
       {asking?.step === "withdraw" && (
         <WithdrawDialog
           title={titles.get(asking.sheet.promptId) ?? "this prompt"}
@@ -214,5 +191,30 @@ function HandOverDialog({
         </Button>
       </div>
     </Dialog>
+  );
+}
+
+type SheetStepsProps = {
+  sheet: Rater["sheets"][number];
+  step: ReturnType<typeof useSheetStep>;
+  onAsk: (asking: Asking) => void;
+};
+
+function SheetSteps({ sheet, step, onAsk }: SheetStepsProps) {
+  return (
+    <span className="flex gap-2">
+      {sheet.withdrawn === undefined ? (
+        <>
+          <Button onClick={() => onAsk({ sheet, step: "withdraw" })}>Withdraw …</Button>
+          {!sheet.sentAt && !sheet.repeat && (
+            <Button onClick={() => onAsk({ sheet, step: "hand-over" })}>Hand over …</Button>
+          )}
+        </>
+      ) : (
+        <Button disabled={step.isPending} onClick={() => step.mutate({ step: "give-back", sheetId: sheet.sheetId })}>
+          Give it back
+        </Button>
+      )}
+    </span>
   );
 }

@@ -1,9 +1,9 @@
-import { useState } from "react";
+import { type ReactNode, useState } from "react";
 import type { Schemas } from "../../api/client";
 import { Button } from "../../ui/Button";
 import { duration, moment } from "../../ui/format";
-import { Note } from "../../ui/Note";
-import { Table } from "../../ui/Table";
+import { type Column, Table } from "../../ui/Table";
+import { Trouble } from "../../ui/Trouble";
 import { InvitationList } from "../account";
 import { useInvite } from "./api";
 import { RemindDialog } from "./RemindDialog";
@@ -26,120 +26,26 @@ const held = (rater: Rater) => rater.sheets.filter((s) => s.withdrawn === undefi
 const sent = (rater: Rater) => held(rater).filter((s) => s.sentAt).length;
 
 /** How far each rater is, at what pace, and a word to those who still have sheets. */
-export function RaterTable({ raters, oversight, lead, closed, studyId, chosen, onChoose }: RaterTableProps) {
+export function RaterTable(props: RaterTableProps) {
+  const { raters, studyId } = props;
   const invite = useInvite(studyId);
   const [reminding, setReminding] = useState<Rater>();
-  const paceOf = (rater: Rater) => oversight?.raters.find((o) => o.raterId === rater.raterId);
   return (
     <>
       <Table
         caption="Progress by rater"
         rows={raters}
         rowKey={(r) => r.raterId}
-        columns={[
-          {
-            key: "name",
-            head: "Rater",
-            rowHeader: true,
-            sortBy: (r) => r.name,
-            cell: (r) =>
-              lead ? (
-                <button
-                  type="button"
-                  aria-expanded={chosen === r.raterId}
-                  className="text-left text-tarn underline underline-offset-4"
-                  onClick={() => onChoose(chosen === r.raterId ? undefined : r.raterId)}
-                >
-                  {r.name}
-                </button>
-              ) : (
-                r.name
-              ),
-          },
-          {
-            key: "sheets",
-            head: "Sheets",
-            sortBy: sent,
-            cell: (r) => (
-              <span className="inline-flex flex-wrap items-center gap-x-3">
-                <SheetBeads sheets={held(r)} />
-                <span className="whitespace-nowrap">
-                  {sent(r)} of {held(r).length} sent in
-                </span>
-              </span>
-            ),
-          },
-          {
-            key: "begun",
-            head: "Begun",
-            align: "right",
-            cell: (r) => held(r).filter((s) => !s.sentAt && s.made > 0).length || "–",
-          },
-          {
-            key: "reasons",
-            head: "Reasons",
-            align: "right",
-            sortBy: (r) => r.sheets.reduce((sum, s) => sum + s.reasons, 0),
-            cell: (r) => r.sheets.reduce((sum, s) => sum + s.reasons, 0),
-          },
-          ...(oversight
-            ? [
-                {
-                  key: "pace",
-                  head: "Time an answer",
-                  align: "right" as const,
-                  sortBy: (r: Rater) => paceOf(r)?.msAnAnswer ?? 0,
-                  cell: (r: Rater) => {
-                    const ms = paceOf(r)?.msAnAnswer;
-                    return ms === undefined ? <span className="text-ink-soft">not measured</span> : duration(ms);
-                  },
-                },
-                {
-                  key: "left",
-                  head: "Left at this pace",
-                  align: "right" as const,
-                  sortBy: (r: Rater) => paceOf(r)?.leftMs ?? 0,
-                  cell: (r: Rater) => <TimeLeft pace={paceOf(r)} />,
-                },
-              ]
-            : []),
-          {
-            key: "word",
-            head: closed ? "Account" : "Account and reminders",
-            cell: (r) =>
-              !r.hasPassword ? (
-                <span className="inline-flex items-center gap-2">
-                  has not signed in yet
-                  {lead && (
-                    <Button disabled={invite.isPending} onClick={() => invite.mutate(r.raterId)}>
-                      New link
-                    </Button>
-                  )}
-                </span>
-              ) : (
-                <span className="inline-flex items-center gap-2">
-                  {r.signInName}
-                  {lead && !closed && sent(r) < held(r).length && (
-                    <Button onClick={() => setReminding(r)}>Remind …</Button>
-                  )}
-                  {r.remindedAt !== undefined && (
-                    <span className="text-sm text-ink-soft">reminded {moment(r.remindedAt)}</span>
-                  )}
-                </span>
-              ),
-          },
-        ]}
+        columns={raterColumns(props, (r) => (
+          <Account rater={r} {...props} invite={invite} onRemind={() => setReminding(r)} />
+        ))}
       />
       {invite.data && (
         <div className="mt-3">
           <InvitationList invitations={[invite.data]} />
         </div>
       )}
-      {invite.isError && (
-        <Note tone="trouble" role="alert" className="mt-3">
-          {invite.error.message}
-        </Note>
-      )}
+      <Trouble error={invite.error} className="mt-3" />
       {reminding && (
         <RemindDialog
           studyId={studyId}
@@ -192,5 +98,114 @@ function SheetBeads({ sheets }: { sheets: Rater["sheets"] }) {
         </g>
       ))}
     </svg>
+  );
+}
+
+function raterColumns(props: RaterTableProps, account: (rater: Rater) => ReactNode): Column<Rater>[] {
+  const { oversight, lead, closed, chosen, onChoose } = props;
+  return [
+    {
+      key: "name",
+      head: "Rater",
+      rowHeader: true,
+      sortBy: (r) => r.name,
+      cell: (r) =>
+        lead ? (
+          <button
+            type="button"
+            aria-expanded={chosen === r.raterId}
+            className="text-left text-tarn underline underline-offset-4"
+            onClick={() => onChoose(chosen === r.raterId ? undefined : r.raterId)}
+          >
+            {r.name}
+          </button>
+        ) : (
+          r.name
+        ),
+    },
+    {
+      key: "sheets",
+      head: "Sheets",
+      sortBy: sent,
+      cell: (r) => (
+        <span className="inline-flex flex-wrap items-center gap-x-3">
+          <SheetBeads sheets={held(r)} />
+          <span className="whitespace-nowrap">
+            {sent(r)} of {held(r).length} sent in
+          </span>
+        </span>
+      ),
+    },
+    {
+      key: "begun",
+      head: "Begun",
+      align: "right",
+      cell: (r) => held(r).filter((s) => !s.sentAt && s.made > 0).length || "–",
+    },
+    {
+      key: "reasons",
+      head: "Reasons",
+      align: "right",
+      sortBy: (r) => r.sheets.reduce((sum, s) => sum + s.reasons, 0),
+      cell: (r) => r.sheets.reduce((sum, s) => sum + s.reasons, 0),
+    },
+    ...(oversight ? paceColumns(oversight) : []),
+    {
+      key: "word",
+      head: closed ? "Account" : "Account and reminders",
+      cell: account,
+    },
+  ];
+}
+
+/** How fast each grades, and how long the rest takes. */
+function paceColumns(oversight: NonNullable<RaterTableProps["oversight"]>): Column<Rater>[] {
+  const paceOf = (rater: Rater) => oversight.raters.find((o) => o.raterId === rater.raterId);
+  return [
+    {
+      key: "pace",
+      head: "Time an answer",
+      align: "right",
+      sortBy: (r) => paceOf(r)?.msAnAnswer ?? 0,
+      cell: (r) => {
+        const ms = paceOf(r)?.msAnAnswer;
+        return ms === undefined ? <span className="text-ink-soft">not measured</span> : duration(ms);
+      },
+    },
+    {
+      key: "left",
+      head: "Left at this pace",
+      align: "right",
+      sortBy: (r) => paceOf(r)?.leftMs ?? 0,
+      cell: (r) => <TimeLeft pace={paceOf(r)} />,
+    },
+  ];
+}
+
+type AccountProps = Pick<RaterTableProps, "lead" | "closed"> & {
+  rater: Rater;
+  invite: ReturnType<typeof useInvite>;
+  onRemind: () => void;
+};
+
+/** Whether a rater has an account, and what the lead can do to get them to work. */
+function Account({ rater, lead, closed, invite, onRemind }: AccountProps) {
+  return !rater.hasPassword ? (
+    <span className="inline-flex items-center gap-2">
+      has not signed in yet
+      {lead && (
+        <Button disabled={invite.isPending} onClick={() => invite.mutate(rater.raterId)}>
+          New link
+        </Button>
+      )}
+    </span>
+  ) : (
+    <span className="inline-flex items-center gap-2">
+      {rater.signInName}
+      {lead && !closed && sent(rater) < held(rater).length && <Button onClick={() => onRemind()}>Remind …</Button>}
+      {rater.remindedAt !== undefined && (
+        <span className="text-sm text-ink-soft">reminded {moment(rater.remindedAt)}</span>
+      )}
+    </span>
   );
 }

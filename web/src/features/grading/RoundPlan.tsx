@@ -1,20 +1,17 @@
 import { keepPreviousData, useQueries, useQuery } from "@tanstack/react-query";
-import { type FormEvent, useState } from "react";
+import { useState } from "react";
 import { Link } from "react-router";
-import { ApiProblem, type Schemas } from "../../api/client";
-import { LIMITS } from "../../api/limits";
+import type { Schemas } from "../../api/client";
 import { Button } from "../../ui/Button";
 import { Confirm } from "../../ui/Dialog";
-import { Choice, Field, Tick } from "../../ui/Field";
+import { Choice, Tick } from "../../ui/Field";
 import { count } from "../../ui/format";
 import { Note } from "../../ui/Note";
 import { Table } from "../../ui/Table";
-import { InvitationList } from "../account";
-import { peopleOfStudy, useAddRater, useRemoveRater, useStudy } from "../study";
-import { planOf, useInvite, useOpenRound } from "./api";
+import { peopleOfStudy, useStudy } from "../study";
+import { planOf, useOpenRound } from "./api";
 import { PairGrid } from "./PairGrid";
-
-type Person = Schemas["PersonView"];
+import { RatersOfStudy } from "./RatersOfStudy";
 
 const ALL = "all";
 const SHARES = [0, 0.1, 0.2, 0.3];
@@ -33,153 +30,10 @@ export function RoundPlan() {
         Say who grades and how the work is shared out; the plan shows how even it is and what can be computed from it
         before anybody gets a sheet.
       </p>
-      {people.data && <Raters people={people.data} />}
+      {people.data && <RatersOfStudy people={people.data} />}
       <Plan raters={people.data?.filter((p) => p.role === "RATER").length ?? 0} />
     </div>
   );
-}
-
-function Raters({ people }: { people: Person[] }) {
-  const study = useStudy();
-  const add = useAddRater(study.id);
-  const remove = useRemoveRater(study.id);
-  const invite = useInvite(study.id);
-  const [name, setName] = useState("");
-  const [signInName, setSignInName] = useState("");
-  const [invitations, setInvitations] = useState<Schemas["Invitation"][]>([]);
-  const raters = people.filter((p) => p.role === "RATER");
-  const show = (i: Schemas["Invitation"]) =>
-    setInvitations((old) => [...old.filter((o) => o.accountId !== i.accountId), i]);
-  const submit = (event: FormEvent) => {
-    event.preventDefault();
-    add.mutate(
-      { name, signInName },
-      {
-        onSuccess: ({ invitation }) => {
-          // Whoever types the next one already keeps what they typed.
-          setName((now) => (now === name ? "" : now));
-          setSignInName((now) => (now === signInName ? "" : now));
-          if (invitation) {
-            show(invitation);
-          }
-        },
-      },
-    );
-  };
-  const errorOf = (field: string) => (add.error instanceof ApiProblem ? add.error.errorOf(field) : undefined);
-  return (
-    <section>
-      <h2 className="mb-2">Raters</h2>
-      {raters.length > 0 && (
-        <Table
-          caption="Raters of the study"
-          onOneLine
-          rows={raters}
-          rowKey={(p) => p.accountId}
-          columns={[
-            { key: "name", head: "Name", rowHeader: true, sortBy: (p) => p.name, cell: (p) => p.name },
-            { key: "sign-in", head: "Signs in as", cell: (p) => p.signInName },
-            {
-              key: "state",
-              head: "Account",
-              cell: (p) =>
-                p.accepted ? (
-                  <span className="inline-flex items-center gap-2">
-                    {p.hasPassword ? "has a password" : "has not signed in yet"}
-                    <Button
-                      disabled={invite.isPending}
-                      aria-label={`New link for ${p.name}`}
-                      onClick={() => invite.mutate(p.accountId, { onSuccess: show })}
-                    >
-                      New link
-                    </Button>
-                  </span>
-                ) : (
-                  "was asked, has not accepted yet"
-                ),
-            },
-            { key: "declared", head: "Expectation", cell: (p) => (p.declared ? "said" : "not said yet") },
-            {
-              key: "remove",
-              head: <span className="sr-only">Take out</span>,
-              align: "right",
-              cell: (p) => (
-                <Button
-                  disabled={remove.isPending}
-                  aria-label={`Take out ${p.name}`}
-                  onClick={() => remove.mutate(p.accountId)}
-                >
-                  Take out
-                </Button>
-              ),
-            },
-          ]}
-        />
-      )}
-      <form onSubmit={submit} className="mt-3 flex flex-wrap items-start gap-3">
-        <Field
-          label="Name"
-          className="w-56"
-          required
-          maxLength={LIMITS.AddRater.name}
-          value={name}
-          error={errorOf("name")}
-          onChange={(e) => {
-            setName(e.target.value);
-            // A sign-in name is made from the name until somebody writes one of their own.
-            if (signInName === proposed(name)) {
-              setSignInName(proposed(e.target.value));
-            }
-          }}
-        />
-        <Field
-          label="Signs in as"
-          className="w-48"
-          required
-          value={signInName}
-          error={errorOf("signInName")}
-          onChange={(e) => setSignInName(e.target.value)}
-        />
-        <Button type="submit" className="mt-7" disabled={add.isPending}>
-          Add a rater
-        </Button>
-      </form>
-      {add.isError && !(add.error instanceof ApiProblem && add.error.errors.length > 0) && (
-        <Note tone="trouble" role="alert" className="mt-2">
-          {add.error.message}
-        </Note>
-      )}
-      {add.data?.asked && (
-        <Note tone="info" role="status" className="mt-2">
-          Whoever signs in by this name has an account of their own. They are asked, and belong to the study once they
-          accept.
-        </Note>
-      )}
-      {invite.isError && (
-        <Note tone="trouble" role="alert" className="mt-2">
-          {invite.error.message}
-        </Note>
-      )}
-      {remove.isError && (
-        <Note tone="trouble" role="alert" className="mt-2">
-          {remove.error.message}
-        </Note>
-      )}
-      {invitations.length > 0 && (
-        <div className="mt-3">
-          <InvitationList invitations={invitations} />
-        </div>
-      )}
-    </section>
-  );
-}
-
-function proposed(name: string): string {
-  const first = name.trim().split(/\s+/)[0] ?? "";
-  return first
-    .normalize("NFD")
-    .toLowerCase()
-    .replace(/[^a-z0-9._-]/g, "");
 }
 
 function Plan({ raters }: { raters: number }) {
@@ -238,10 +92,7 @@ function Plan({ raters }: { raters: number }) {
 }
 
 function PlanPreview({ plan, request }: { plan: Schemas["PlanView"]; request: Schemas["PlanRequest"] }) {
-  const study = useStudy();
-  const open = useOpenRound(study.id);
   const [asking, setAsking] = useState(false);
-  const sheets = plan.raters.reduce((sum, r) => sum + r.sheets, 0);
   return (
     <>
       {plan.answers > 0 && plan.raters.length > 0 && (
@@ -288,22 +139,7 @@ function PlanPreview({ plan, request }: { plan: Schemas["PlanView"]; request: Sc
           Open the round …
         </Button>
       )}
-      <Confirm
-        title="Open the round?"
-        open={asking}
-        onOpenChange={setAsking}
-        action="Open it"
-        busy={open.isPending}
-        onConfirm={() => open.mutate(request, { onSuccess: () => setAsking(false) })}
-      >
-        <p>
-          {count(plan.raters.length, "rater gets", "raters get")} {count(sheets, "sheet", "sheets")} with{" "}
-          {count(plan.answers, "answer", "answers")}. From then on prompts, candidates, answers and rubric stay as they
-          are.
-        </p>
-        {request.leadGrades && <p>You will not see names, answers, measures or results until the round is closed.</p>}
-        {open.isError && <Note tone="trouble">{open.error.message}</Note>}
-      </Confirm>
+      <OpenRound plan={plan} request={request} asking={asking} onAsking={setAsking} />
     </>
   );
 }
@@ -351,5 +187,36 @@ function Computable({ plan }: { plan: Schemas["PlanView"] }) {
           : `A rater sees candidates up to ${count(plan.exposure, "time", "times")} unequally often.`}
       </li>
     </ul>
+  );
+}
+
+type OpenRoundProps = {
+  plan: Schemas["PlanView"];
+  request: Schemas["PlanRequest"];
+  asking: boolean;
+  onAsking: (asking: boolean) => void;
+};
+
+function OpenRound({ plan, request, asking, onAsking }: OpenRoundProps) {
+  const study = useStudy();
+  const open = useOpenRound(study.id);
+  const sheets = plan.raters.reduce((sum, r) => sum + r.sheets, 0);
+  return (
+    <Confirm
+      title="Open the round?"
+      open={asking}
+      onOpenChange={onAsking}
+      action="Open it"
+      busy={open.isPending}
+      onConfirm={() => open.mutate(request, { onSuccess: () => onAsking(false) })}
+    >
+      <p>
+        {count(plan.raters.length, "rater gets", "raters get")} {count(sheets, "sheet", "sheets")} with{" "}
+        {count(plan.answers, "answer", "answers")}. From then on prompts, candidates, answers and rubric stay as they
+        are.
+      </p>
+      {request.leadGrades && <p>You will not see names, answers, measures or results until the round is closed.</p>}
+      {open.isError && <Note tone="trouble">{open.error.message}</Note>}
+    </Confirm>
   );
 }

@@ -34,24 +34,11 @@ function Picker({ onTaken }: { onTaken: (code: Schemas["GitCode"]) => void }) {
   const read = useReadGit(study.id);
   const [repository, setRepository] = useState("");
   const [commit, setCommit] = useState("HEAD");
-  const [filter, setFilter] = useState("");
-  const [ticked, setTicked] = useState<ReadonlySet<string>>(new Set());
   const problem = list.error ?? read.error;
   const errorOf = (field: string) => (problem instanceof ApiProblem ? problem.errorOf(field) : undefined);
   const look = (event: FormEvent) => {
     event.preventDefault();
-    setTicked(new Set());
     list.mutate({ repository, commit });
-  };
-  const matching = list.data?.files.filter((f) => f.path.toLowerCase().includes(filter.toLowerCase())) ?? [];
-  const toggle = (path: string, on: boolean) => {
-    const next = new Set(ticked);
-    if (on) {
-      next.add(path);
-    } else {
-      next.delete(path);
-    }
-    setTicked(next);
   };
   return (
     <>
@@ -81,36 +68,61 @@ function Picker({ onTaken }: { onTaken: (code: Schemas["GitCode"]) => void }) {
         </Note>
       )}
       {list.data && (
-        <div className="mt-4">
-          <p className="mb-2 text-sm text-ink-soft">
-            {count(list.data.files.length, "file", "files")} at {list.data.commit.slice(0, 12)}.
-          </p>
-          <Field label="Paths with" value={filter} onChange={(e) => setFilter(e.target.value)} />
-          <ul className="mt-2 max-h-56 overflow-y-auto" tabIndex={0} aria-label="Files at this commit">
-            {matching.slice(0, SHOWN).map((f) => (
-              <li key={f.path}>
-                <Tick
-                  checked={ticked.has(f.path)}
-                  label={<code className="font-mono text-sm break-all">{f.path}</code>}
-                  onTick={(on) => toggle(f.path, on)}
-                />
-              </li>
-            ))}
-          </ul>
-          {matching.length > SHOWN && <p className="text-sm text-ink-soft">and {matching.length - SHOWN} more</p>}
-          {errorOf("paths") && <p className="mt-1 text-sm text-clay">{errorOf("paths")}</p>}
-          <Button
-            tone="primary"
-            className="mt-3"
-            disabled={ticked.size === 0 || read.isPending}
-            onClick={() =>
-              read.mutate({ repository, commit: list.data.commit, paths: [...ticked] }, { onSuccess: onTaken })
-            }
-          >
-            Take {count(ticked.size, "file", "files")}
-          </Button>
-        </div>
+        <FilesAtCommit
+          key={list.submittedAt}
+          listing={list.data}
+          error={errorOf("paths")}
+          busy={read.isPending}
+          onTake={(paths) => read.mutate({ repository, commit: list.data.commit, paths }, { onSuccess: onTaken })}
+        />
       )}
     </>
+  );
+}
+
+type FilesAtCommitProps = {
+  listing: Schemas["GitListing"];
+  error: string | undefined;
+  busy: boolean;
+  onTake: (paths: string[]) => void;
+};
+
+/** The files of a commit, to choose from; made anew for each listing. */
+function FilesAtCommit({ listing, error, busy, onTake }: FilesAtCommitProps) {
+  const [filter, setFilter] = useState("");
+  const [ticked, setTicked] = useState<ReadonlySet<string>>(new Set());
+  const matching = listing.files.filter((f) => f.path.toLowerCase().includes(filter.toLowerCase()));
+  const toggle = (path: string, on: boolean) => {
+    const next = new Set(ticked);
+    if (on) {
+      next.add(path);
+    } else {
+      next.delete(path);
+    }
+    setTicked(next);
+  };
+  return (
+    <div className="mt-4">
+      <p className="mb-2 text-sm text-ink-soft">
+        {count(listing.files.length, "file", "files")} at {listing.commit.slice(0, 12)}.
+      </p>
+      <Field label="Paths with" value={filter} onChange={(e) => setFilter(e.target.value)} />
+      <ul className="mt-2 max-h-56 overflow-y-auto" tabIndex={0} aria-label="Files at this commit">
+        {matching.slice(0, SHOWN).map((f) => (
+          <li key={f.path}>
+            <Tick
+              checked={ticked.has(f.path)}
+              label={<code className="font-mono text-sm break-all">{f.path}</code>}
+              onTick={(on) => toggle(f.path, on)}
+            />
+          </li>
+        ))}
+      </ul>
+      {matching.length > SHOWN && <p className="text-sm text-ink-soft">and {matching.length - SHOWN} more</p>}
+      {error && <p className="mt-1 text-sm text-clay">{error}</p>}
+      <Button tone="primary" className="mt-3" disabled={ticked.size === 0 || busy} onClick={() => onTake([...ticked])}>
+        Take {count(ticked.size, "file", "files")}
+      </Button>
+    </div>
   );
 }

@@ -1,3 +1,4 @@
+import type { ReactNode } from "react";
 import type { Schemas } from "../../api/client";
 import { LIMITS } from "../../api/limits";
 import { Button } from "../../ui/Button";
@@ -51,21 +52,6 @@ type PointFieldsProps = {
 };
 
 function PointFields({ number, point, files, onChange, onTakeOut }: PointFieldsProps) {
-  const lines = files.find((f) => f.path === point.file)?.text.split("\n").length;
-  const place = (file: string) => {
-    const { file: _f, fromLine: _a, toLine: _b, ...rest } = point;
-    onChange(file === NOWHERE ? rest : { ...rest, file }, "file");
-  };
-  const range = (from: number | undefined, to: number | undefined) => {
-    const { fromLine: _a, toLine: _b, ...rest } = point;
-    const whole = (n: number | undefined) => n !== undefined && Number.isInteger(n) && n >= 1;
-    if (from === undefined && to === undefined) {
-      onChange(rest, "lines");
-    } else if (whole(from ?? to) && whole(to ?? from)) {
-      const first = from ?? to ?? 1;
-      onChange({ ...rest, fromLine: first, toLine: Math.max(first, to ?? first) }, "lines");
-    }
-  };
   return (
     <li className="border-l-2 border-edge pl-3">
       <div className="grid gap-2 sm:grid-cols-[9rem_1fr]">
@@ -88,48 +74,79 @@ function PointFields({ number, point, files, onChange, onTakeOut }: PointFieldsP
           onChange={(e) => onChange({ ...point, text: e.target.value }, "text")}
         />
       </div>
-      <div className="mt-1.5 flex flex-wrap items-end gap-3">
-        <NumberField
-          label="Weight"
-          className="w-20"
-          value={point.weight}
-          onNumber={(weight) => weight !== undefined && weight > 0 && onChange({ ...point, weight }, "weight")}
-        />
-        {files.length > 0 && (
-          <Choice
-            label="Seen in"
-            className="w-60"
-            value={point.file ?? NOWHERE}
-            options={[
-              { value: NOWHERE, label: "no place in particular" },
-              ...files.map((f) => ({ value: f.path, label: f.path })),
-              ...(point.file && !files.some((f) => f.path === point.file)
-                ? [{ value: point.file, label: `${point.file} (not there)` }]
-                : []),
-            ]}
-            onValue={place}
-          />
-        )}
-        {point.file !== undefined && (
-          <>
-            <NumberField
-              label="From line"
-              className="w-20"
-              value={point.fromLine}
-              onNumber={(from) => range(from, from === undefined ? undefined : point.toLine)}
-            />
-            <NumberField
-              label={lines ? `To, of ${lines}` : "To line"}
-              className="w-20"
-              value={point.toLine}
-              onNumber={(to) => range(point.fromLine, to)}
-            />
-          </>
-        )}
+      <PointPlace point={point} files={files} onChange={onChange}>
         <Button className="ml-auto" aria-label={`Take out key point ${number}`} onClick={onTakeOut}>
           Take out
         </Button>
-      </div>
+      </PointPlace>
     </li>
+  );
+}
+
+type PointPlaceProps = {
+  point: Point;
+  files: Schemas["StartingFile"][];
+  onChange: (point: Point, group: string) => void;
+  children: ReactNode;
+};
+
+/** What a key point weighs, and where it is seen. */
+function PointPlace({ point, files, onChange, children }: PointPlaceProps) {
+  const lines = files.find((f) => f.path === point.file)?.text.split("\n").length;
+  const place = (file: string) => {
+    const { file: _f, fromLine: _a, toLine: _b, ...rest } = point;
+    onChange(file === NOWHERE ? rest : { ...rest, file }, "file");
+  };
+  const range = (from: number | undefined, to: number | undefined) => {
+    const { fromLine: _a, toLine: _b, ...rest } = point;
+    const whole = (n: number | undefined) => n !== undefined && Number.isInteger(n) && n >= 1;
+    if (from === undefined && to === undefined) {
+      onChange(rest, "lines");
+    } else if (whole(from ?? to) && whole(to ?? from)) {
+      const first = from ?? to ?? 1;
+      onChange({ ...rest, fromLine: first, toLine: Math.max(first, to ?? first) }, "lines");
+    }
+  };
+  return (
+    <div className="mt-1.5 flex flex-wrap items-end gap-3">
+      <NumberField
+        label="Weight"
+        className="w-20"
+        value={point.weight}
+        onNumber={(weight) => weight !== undefined && weight > 0 && onChange({ ...point, weight }, "weight")}
+      />
+      {files.length > 0 && (
+        <Choice
+          label="Seen in"
+          className="w-60"
+          value={point.file ?? NOWHERE}
+          options={[
+            { value: NOWHERE, label: "no place in particular" },
+            ...files.map((f) => ({ value: f.path, label: f.path })),
+            ...(point.file && !files.some((f) => f.path === point.file)
+              ? [{ value: point.file, label: `${point.file} (not there)` }]
+              : []),
+          ]}
+          onValue={place}
+        />
+      )}
+      {point.file !== undefined && (
+        <>
+          <NumberField
+            label="From line"
+            className="w-20"
+            value={point.fromLine}
+            onNumber={(from) => range(from, from === undefined ? undefined : point.toLine)}
+          />
+          <NumberField
+            label={lines ? `To, of ${lines}` : "To line"}
+            className="w-20"
+            value={point.toLine}
+            onNumber={(to) => range(point.fromLine, to)}
+          />
+        </>
+      )}
+      {children}
+    </div>
   );
 }

@@ -1,10 +1,10 @@
 import { useQueries, useQueryClient } from "@tanstack/react-query";
 import { currentOf, type Schemas } from "../../api/client";
 import { LIMITS } from "../../api/limits";
-import { DraftSign, DraftTrouble } from "../../ui/DraftSign";
+import { DraftHead } from "../../ui/DraftHead";
 import { Area, Choice, Field } from "../../ui/Field";
 import { Lines } from "../../ui/Lines";
-import { useDraft } from "../../ui/useDraft";
+import { type DraftInHand, useDraft } from "../../ui/useDraft";
 import { peopleOfStudy, studyKeys, useStepsChanged, useStudy } from "../study";
 import { kindsOfStudy, promptsOfStudy, putPrompt } from "./api";
 import { KeyPointsEditor } from "./KeyPointsEditor";
@@ -47,12 +47,12 @@ const SIZES: { value: "" | NonNullable<Content["size"]>; label: string }[] = [
 ];
 
 /** A prompt while it is written: saved as it is typed, with what usually goes wrong beside it. */
-export function PromptEditor({ prompt, all }: { prompt: PromptView; all: PromptView[] }) {
+/** A prompt as it is being written. */
+function usePromptDraft(prompt: PromptView): DraftInHand<PromptDraft> {
   const study = useStudy();
   const client = useQueryClient();
   const stepsChanged = useStepsChanged(study.id);
-  const [kinds, people] = useQueries({ queries: [kindsOfStudy(study.id), peopleOfStudy(study.id)] });
-  const draft = useDraft<PromptDraft>({
+  return useDraft<PromptDraft>({
     name: `prompt.${prompt.id}`,
     ...draftOf(prompt),
     save: async ({ kindId, authorId, wording, content }, version) => {
@@ -70,121 +70,153 @@ export function PromptEditor({ prompt, all }: { prompt: PromptView; all: PromptV
     },
     current: (problem) => draftOf(currentOf<PromptView>(problem)),
   });
+}
+
+export function PromptEditor({ prompt, all }: { prompt: PromptView; all: PromptView[] }) {
+  const draft = usePromptDraft(prompt);
+  const { content } = draft.value;
+  return (
+    <>
+      <DraftHead draft={draft} title={content.title || "New prompt"} what="The prompt" />
+      <div className="grid gap-8 lg:grid-cols-[minmax(0,1fr)_18rem]">
+        <PromptFields draft={draft} prompt={prompt} />
+        <PromptSide prompt={prompt} all={all} settle={draft.flush} />
+      </div>
+    </>
+  );
+}
+
+type PromptFactsProps = { draft: DraftInHand<PromptDraft>; prompt: PromptView };
+
+/** What kind of prompt it is, and whose. */
+function PromptFacts({ draft, prompt }: PromptFactsProps) {
+  const study = useStudy();
+  const [kinds, people] = useQueries({ queries: [kindsOfStudy(study.id), peopleOfStudy(study.id)] });
+  const { content } = draft.value;
+  return (
+    <div className="grid gap-4 sm:grid-cols-2">
+      <Choice
+        label="Kind"
+        value={draft.value.kindId}
+        options={(kinds.data ?? [prompt.kind]).map((k) => ({ value: k.id, label: k.name }))}
+        onValue={(kindId) => draft.change({ ...draft.value, kindId })}
+      />
+      <Field
+        label="Language and its version"
+        placeholder="Java 17"
+        maxLength={LIMITS.PromptContent.language}
+        value={content.language}
+        onChange={(e) =>
+          draft.change({ ...draft.value, content: { ...content, language: e.target.value } }, "language")
+        }
+      />
+      <Choice
+        label="Size of the task"
+        value={content.size ?? ""}
+        options={SIZES}
+        onValue={(size) => {
+          const { size: _, ...rest } = content;
+          draft.change({ ...draft.value, content: size === "" ? rest : { ...rest, size } });
+        }}
+      />
+      <Choice
+        label="Written by"
+        hint="Whoever wrote it does not grade answers to it."
+        value={draft.value.authorId ?? ""}
+        options={[
+          { value: "", label: "nobody of this study" },
+          ...(people.data ?? []).map((p) => ({ value: p.accountId, label: p.name })),
+        ]}
+        onValue={(id) => draft.change({ ...draft.value, authorId: id === "" ? undefined : id })}
+      />
+      {prompt.variantOf && (
+        <Choice
+          label="Wording"
+          value={draft.value.wording ?? "OTHER"}
+          options={[
+            { value: "VAGUE", label: "vague" },
+            { value: "EXACT", label: "exact" },
+            { value: "OTHER", label: "other" },
+          ]}
+          onValue={(wording) => draft.change({ ...draft.value, wording })}
+        />
+      )}
+    </div>
+  );
+}
+
+type PromptFieldsProps = { draft: DraftInHand<PromptDraft>; prompt: PromptView };
+
+function PromptFields({ draft, prompt }: PromptFieldsProps) {
   const { content } = draft.value;
   const write = (change: Partial<Content>, group?: string) =>
     draft.change({ ...draft.value, content: { ...content, ...change } }, group);
   return (
+    <div className="grid gap-5">
+      <Field
+        label="Title"
+        maxLength={LIMITS.PromptContent.title}
+        value={content.title}
+        onChange={(e) => write({ title: e.target.value }, "title")}
+      />
+      <PromptFacts draft={draft} prompt={prompt} />
+      <Area
+        label="Request"
+        hint="Word for word what every candidate is asked. Markdown."
+        value={content.request}
+        onChange={(e) => write({ request: e.target.value }, "request")}
+      />
+      <StartingCode
+        files={content.startingFiles}
+        origin={content.origin}
+        onChange={(startingFiles, origin, group) => {
+          const { origin: _, ...rest } = content;
+          const next = { ...rest, startingFiles, ...(origin ? { origin } : {}) };
+          draft.change({ ...draft.value, content: next }, group);
+        }}
+      />
+      <Lines
+        legend="Constraints"
+        hint="What an answer must keep to; raters see them."
+        one="Constraint"
+        values={content.constraints}
+        onChange={(constraints, group) => write({ constraints }, group)}
+      />
+      <WhatRightAnswersHold content={content} write={write} />
+      <Area
+        label="Reference answer"
+        hint="For you; raters do not see it. Markdown."
+        value={content.referenceAnswer}
+        onChange={(e) => write({ referenceAnswer: e.target.value }, "reference")}
+      />
+    </div>
+  );
+}
+
+type WhatRightAnswersHoldProps = { content: Content; write: (change: Partial<Content>, group?: string) => void };
+
+function WhatRightAnswersHold({ content, write }: WhatRightAnswersHoldProps) {
+  return (
     <>
-      <div className="mb-4 flex flex-wrap items-baseline gap-4">
-        <h1>{content.title || "New prompt"}</h1>
-        <span className="ml-auto" />
-        <DraftSign draft={draft} />
-      </div>
-      <DraftTrouble draft={draft} what="The prompt" />
-      <div className="grid gap-8 lg:grid-cols-[minmax(0,1fr)_18rem]">
-        <div className="grid gap-5">
-          <Field
-            label="Title"
-            maxLength={LIMITS.PromptContent.title}
-            value={content.title}
-            onChange={(e) => write({ title: e.target.value }, "title")}
-          />
-          <div className="grid gap-4 sm:grid-cols-2">
-            <Choice
-              label="Kind"
-              value={draft.value.kindId}
-              options={(kinds.data ?? [prompt.kind]).map((k) => ({ value: k.id, label: k.name }))}
-              onValue={(kindId) => draft.change({ ...draft.value, kindId })}
-            />
-            <Field
-              label="Language and its version"
-              placeholder="Java 17"
-              maxLength={LIMITS.PromptContent.language}
-              value={content.language}
-              onChange={(e) => write({ language: e.target.value }, "language")}
-            />
-            <Choice
-              label="Size of the task"
-              value={content.size ?? ""}
-              options={SIZES}
-              onValue={(size) => {
-                const { size: _, ...rest } = content;
-                draft.change({ ...draft.value, content: size === "" ? rest : { ...rest, size } });
-              }}
-            />
-            <Choice
-              label="Written by"
-              hint="Whoever wrote it does not grade answers to it."
-              value={draft.value.authorId ?? ""}
-              options={[
-                { value: "", label: "nobody of this study" },
-                ...(people.data ?? []).map((p) => ({ value: p.accountId, label: p.name })),
-              ]}
-              onValue={(id) => draft.change({ ...draft.value, authorId: id === "" ? undefined : id })}
-            />
-            {prompt.variantOf && (
-              <Choice
-                label="Wording"
-                value={draft.value.wording ?? "OTHER"}
-                options={[
-                  { value: "VAGUE", label: "vague" },
-                  { value: "EXACT", label: "exact" },
-                  { value: "OTHER", label: "other" },
-                ]}
-                onValue={(wording) => draft.change({ ...draft.value, wording })}
-              />
-            )}
-          </div>
-          <Area
-            label="Request"
-            hint="Word for word what every candidate is asked. Markdown."
-            value={content.request}
-            onChange={(e) => write({ request: e.target.value }, "request")}
-          />
-          <StartingCode
-            files={content.startingFiles}
-            origin={content.origin}
-            onChange={(startingFiles, origin, group) => {
-              const { origin: _, ...rest } = content;
-              const next = { ...rest, startingFiles, ...(origin ? { origin } : {}) };
-              draft.change({ ...draft.value, content: next }, group);
-            }}
-          />
-          <Lines
-            legend="Constraints"
-            hint="What an answer must keep to; raters see them."
-            one="Constraint"
-            values={content.constraints}
-            onChange={(constraints, group) => write({ constraints }, group)}
-          />
-          <KeyPointsEditor
-            points={content.keyPoints}
-            files={content.startingFiles}
-            onChange={(keyPoints, group) => write({ keyPoints }, group)}
-          />
-          <Lines
-            legend="Follow-ups"
-            hint="What every candidate is told next if its first answer does not do, the same for all, in order."
-            one="Follow-up"
-            values={content.followUps}
-            onChange={(followUps, group) => write({ followUps }, group)}
-          />
-          <Lines
-            legend="Areas"
-            hint="Such as back end, front end, database."
-            one="Area"
-            values={content.areas}
-            onChange={(areas, group) => write({ areas }, group)}
-          />
-          <Area
-            label="Reference answer"
-            hint="For you; raters do not see it. Markdown."
-            value={content.referenceAnswer}
-            onChange={(e) => write({ referenceAnswer: e.target.value }, "reference")}
-          />
-        </div>
-        <PromptSide prompt={prompt} all={all} settle={draft.flush} />
-      </div>
+      <KeyPointsEditor
+        points={content.keyPoints}
+        files={content.startingFiles}
+        onChange={(keyPoints, group) => write({ keyPoints }, group)}
+      />
+      <Lines
+        legend="Follow-ups"
+        hint="What every candidate is told next if its first answer does not do, the same for all, in order."
+        one="Follow-up"
+        values={content.followUps}
+        onChange={(followUps, group) => write({ followUps }, group)}
+      />
+      <Lines
+        legend="Areas"
+        hint="Such as back end, front end, database."
+        one="Area"
+        values={content.areas}
+        onChange={(areas, group) => write({ areas }, group)}
+      />
     </>
   );
 }

@@ -67,41 +67,7 @@ function ReadPrompt({ prompt }: { prompt: Schemas["PromptView"] }) {
         </Note>
       )}
       <div className="mt-4 grid gap-8 lg:grid-cols-[minmax(0,1fr)_18rem]">
-        <div>
-          <Markdown text={content.request} below="page" />
-          {content.constraints.length > 0 && (
-            <>
-              <h2 className="mt-5 mb-1">Constraints</h2>
-              <ul className="list-disc pl-5">
-                {content.constraints.map((c) => (
-                  <li key={c}>{c}</li>
-                ))}
-              </ul>
-            </>
-          )}
-          {content.startingFiles.length > 0 && (
-            <>
-              <h2 className="mt-5 mb-1">Starting code</h2>
-              <StartingFiles files={content.startingFiles} />
-            </>
-          )}
-          {content.referenceAnswer && (
-            <>
-              <h2 className="mt-5 mb-1">Reference answer</h2>
-              <Markdown text={content.referenceAnswer} />
-            </>
-          )}
-          {content.followUps.length > 0 && (
-            <>
-              <h2 className="mt-5 mb-1">Follow-ups, the same for all</h2>
-              <ol className="grid list-decimal gap-1 pl-5">
-                {content.followUps.map((f) => (
-                  <li key={f}>{f}</li>
-                ))}
-              </ol>
-            </>
-          )}
-        </div>
+        <PromptTexts content={content} />
         <div>
           <h2 className="mb-2 text-base">A right answer</h2>
           {content.keyPoints.length > 0 ? (
@@ -116,5 +82,47 @@ function ReadPrompt({ prompt }: { prompt: Schemas["PromptView"] }) {
         </div>
       </div>
     </>
+  );
+}
+
+type PromptTextsProps = { content: Schemas["PromptContent"] };
+
+function PromptTexts({ content }: PromptTextsProps) {
+  return (
+    <div>
+      <Markdown text={content.request} below="page" />
+      {content.constraints.length > 0 && (
+        <>
+          <h2 className="mt-5 mb-1">Constraints</h2>
+          <ul className="list-disc pl-5">
+            {content.constraints.map((c) => (
+              <li key={c}>{c}</li>
+            ))}
+          </ul>
+        </>
+      )}
+      {content.startingFiles.length > 0 && (
+        <>
+          <h2 className="mt-5 mb-1">Starting code</h2>
+          <StartingFiles files={content.startingFiles} />
+        </>
+      )}
+      {content.referenceAnswer && (
+        <>
+          <h2 className="mt-5 mb-1">Reference answer</h2>
+          <Markdown text={content.referenceAnswer} />
+        </>
+      )}
+      {content.followUps.length > 0 && (
+        <>
+          <h2 className="mt-5 mb-1">Follow-ups, the same for all</h2>
+          <ol className="grid list-decimal gap-1 pl-5">
+            {content.followUps.map((f) => (
+              <li key={f}>{f}</li>
+            ))}
+          </ol>
+        </>
+      )}
+    </div>
   );
 }

@@ -85,28 +85,7 @@ function ReadBacks({ prompt }: { prompt: Prompt }) {
       <p className="mb-2 text-sm text-ink-soft">A second developer says what they think is asked.</p>
       <ul className="grid gap-3">
         {own.map((r) => (
-          <li key={r.id} className="text-sm">
-            <p>
-              <strong className="font-medium">{r.reader}</strong>
-              {r.answer === undefined ? " was asked and has not answered yet." : `: ${r.answer}`}
-            </p>
-            {r.answer !== undefined && (
-              <p className="mt-1 flex flex-wrap gap-2">
-                <Button
-                  aria-pressed={r.verdict === "UNDERSTOOD"}
-                  onClick={() => judge.mutate({ readBackId: r.id, verdict: "UNDERSTOOD" })}
-                >
-                  {r.verdict === "UNDERSTOOD" && "✓ "}As I meant it
-                </Button>
-                <Button
-                  aria-pressed={r.verdict === "UNCLEAR"}
-                  onClick={() => judge.mutate({ readBackId: r.id, verdict: "UNCLEAR" })}
-                >
-                  {r.verdict === "UNCLEAR" && "✓ "}Otherwise
-                </Button>
-              </p>
-            )}
-          </li>
+          <ReadBack key={r.id} readBack={r} onJudge={(verdict) => judge.mutate({ readBackId: r.id, verdict })} />
         ))}
       </ul>
       {free.length > 0 ? (
@@ -276,5 +255,28 @@ function Remove({ prompt }: { prompt: Prompt }) {
         {remove.isError && <Note tone="trouble">{remove.error.message}</Note>}
       </Confirm>
     </>
+  );
+}
+
+type ReadBackProps = { readBack: Schemas["ReadBackView"]; onJudge: (verdict: "UNDERSTOOD" | "UNCLEAR") => void };
+
+function ReadBack({ readBack, onJudge }: ReadBackProps) {
+  return (
+    <li className="text-sm">
+      <p>
+        <strong className="font-medium">{readBack.reader}</strong>
+        {readBack.answer === undefined ? " was asked and has not answered yet." : `: ${readBack.answer}`}
+      </p>
+      {readBack.answer !== undefined && (
+        <p className="mt-1 flex flex-wrap gap-2">
+          <Button aria-pressed={readBack.verdict === "UNDERSTOOD"} onClick={() => onJudge("UNDERSTOOD")}>
+            {readBack.verdict === "UNDERSTOOD" && "✓ "}As I meant it
+          </Button>
+          <Button aria-pressed={readBack.verdict === "UNCLEAR"} onClick={() => onJudge("UNCLEAR")}>
+            {readBack.verdict === "UNCLEAR" && "✓ "}Otherwise
+          </Button>
+        </p>
+      )}
+    </li>
   );
 }

@@ -1,4 +1,4 @@
-import { type DragEvent, useRef, useState } from "react";
+import { type DragEvent, type ReactNode, useRef, useState } from "react";
 import { ApiProblem, type Schemas } from "../../api/client";
 import { LIMITS } from "../../api/limits";
 import { Button } from "../../ui/Button";
@@ -27,46 +27,17 @@ export function merged(old: File_[], taken: File_[]): File_[] {
 /** The files that a prompt is about: typed, dropped in, from a zip, or from a git repository. */
 export function StartingCode({ files, origin, onChange }: StartingCodeProps) {
   const study = useStudy();
-  const [over, setOver] = useState(false);
   const [message, setMessage] = useState<string>();
-  const chooser = useRef<HTMLInputElement>(null);
 
   const take = async (dropped: File[]) => {
     setMessage(undefined);
-    const taken: File_[] = [];
-    const leftOut: string[] = [];
-    for (const file of dropped) {
-      if (/\.zip$/i.test(file.name)) {
-        try {
-          const code = await readZip(study.id, file);
-          taken.push(...code.files);
-          leftOut.push(...code.leftOut);
-        } catch (error) {
-          leftOut.push(
-            `${file.name}: ${error instanceof ApiProblem ? (error.errors[0]?.message ?? error.message) : "could not be sent"}`,
-          );
-        }
-      } else {
-        const text = await file.text();
-        if (text.includes("\0") || text.includes("\uFFFD") || file.size > 1 << 20) {
-          leftOut.push(`${file.name}: not a text of at most 1 MB in UTF-8`);
-        } else {
-          taken.push({ path: file.name, text });
-        }
-      }
-    }
+    const { taken, leftOut } = await readFiles(study.id, dropped);
     if (taken.length > 0) {
       onChange(merged(files, taken), origin);
     }
     if (leftOut.length > 0) {
       setMessage(`Left out: ${leftOut.join("; ")}.`);
     }
-  };
-
-  const drop = (event: DragEvent) => {
-    event.preventDefault();
-    setOver(false);
-    void take([...event.dataTransfer.files]);
   };
 
   return (
@@ -87,35 +58,10 @@ export function StartingCode({ files, origin, onChange }: StartingCodeProps) {
           />
         ))}
       </div>
-      <div
-        onDragOver={(e) => {
-          e.preventDefault();
-          setOver(true);
-        }}
-        onDragLeave={() => setOver(false)}
-        onDrop={drop}
-        className={classes(
-          "mt-2 flex flex-wrap items-center gap-2 border border-dashed p-3",
-          over ? "border-heather bg-heather-wash" : "border-edge",
-        )}
-      >
+      <DropPlace onFiles={(dropped) => void take(dropped)}>
         <Button onClick={() => onChange([...files, { path: "", text: "" }], origin)}>Type a file</Button>
-        <Button onClick={() => chooser.current?.click()}>Choose files or a zip</Button>
-        <input
-          ref={chooser}
-          type="file"
-          multiple
-          aria-label="Files or a zip of starting code"
-          className="sr-only"
-          tabIndex={-1}
-          onChange={(e) => {
-            void take([...(e.target.files ?? [])]);
-            e.target.value = "";
-          }}
-        />
         <GitPicker onTaken={(code) => onChange(merged(files, code.code.files), code.origin)} />
-        <span className="text-sm text-ink-soft">or drop them here</span>
-      </div>
+      </DropPlace>
       {message && (
         <Note tone="caution" role="status" className="mt-2">
           {message}
@@ -163,6 +109,75 @@ function FileFields({ number, file, onChange, onTakeOut }: FileFieldsProps) {
           onChange={(e) => onChange({ ...file, text: e.target.value }, "file text")}
         />
       )}
+    </div>
+  );
+}
+
+/** Reads texts and zips; what is neither is left out, with why. */
+async function readFiles(studyId: string, files: File[]): Promise<{ taken: File_[]; leftOut: string[] }> {
+  const taken: File_[] = [];
+  const leftOut: string[] = [];
+  for (const file of files) {
+    if (/\.zip$/i.test(file.name)) {
+      try {
+        const code = await readZip(studyId, file);
+        taken.push(...code.files);
+        leftOut.push(...code.leftOut);
+      } catch (error) {
+        leftOut.push(
+          `${file.name}: ${error instanceof ApiProblem ? (error.errors[0]?.message ?? error.message) : "could not be sent"}`,
+        );
+      }
+    } else {
+      const text = await file.text();
+      if (text.includes("\0") || text.includes("\uFFFD") || file.size > 1 << 20) {
+        leftOut.push(`${file.name}: not a text of at most 1 MB in UTF-8`);
+      } else {
+        taken.push({ path: file.name, text });
+      }
+    }
+  }
+  return { taken, leftOut };
+}
+
+type DropPlaceProps = { onFiles: (files: File[]) => void; children: ReactNode };
+
+function DropPlace({ onFiles, children }: DropPlaceProps) {
+  const [over, setOver] = useState(false);
+  const chooser = useRef<HTMLInputElement>(null);
+  const drop = (event: DragEvent) => {
+    event.preventDefault();
+    setOver(false);
+    onFiles([...event.dataTransfer.files]);
+  };
+  return (
+    <div
+      onDragOver={(e) => {
+        e.preventDefault();
+        setOver(true);
+      }}
+      onDragLeave={() => setOver(false)}
+      onDrop={drop}
+      className={classes(
+        "mt-2 flex flex-wrap items-center gap-2 border border-dashed p-3",
+        over ? "border-heather bg-heather-wash" : "border-edge",
+      )}
+    >
+      <Button onClick={() => chooser.current?.click()}>Choose files or a zip</Button>
+      <input
+        ref={chooser}
+        type="file"
+        multiple
+        aria-label="Files or a zip of starting code"
+        className="sr-only"
+        tabIndex={-1}
+        onChange={(e) => {
+          onFiles([...(e.target.files ?? [])]);
+          e.target.value = "";
+        }}
+      />
+      {children}
+      <span className="text-sm text-ink-soft">or drop them here</span>
     </div>
   );
 }

@@ -7,8 +7,9 @@ import { Note } from "../../ui/Note";
 import { Query } from "../../ui/Query";
 import { Table } from "../../ui/Table";
 import { useTitle } from "../../ui/useTitle";
-import { CandidateName } from "../candidate";
 import { Reopenings, RuleTermsList, SetAsideNote, studyKeys, useStudy } from "../study";
+import { CandidateOf } from "./CandidateOf";
+import { DifferenceSection } from "./DifferenceSection";
 
 type Report = Schemas["RecommendationReport"];
 
@@ -72,11 +73,6 @@ function Outcome({ report }: { report: Report }) {
 }
 
 /** A candidate's place in the study's list decides its sign, whatever its standing. */
-function CandidateOf({ report, id }: { report: Report; id: string }) {
-  const index = report.candidates.findIndex((c) => c.id === id);
-  return <CandidateName name={report.candidates[index]?.name ?? ""} index={index} />;
-}
-
 const SCORE: Axis = { from: 0, to: 100, decimals: 0, marks: [] };
 
 function StandingSection({ report }: { report: Report }) {
@@ -153,70 +149,6 @@ function StandingTable({ caption, report, standings, overall }: StandingTablePro
           : []),
       ]}
     />
-  );
-}
-
-function DifferenceSection({ report }: { report: Report }) {
-  if (report.differences.length === 0) {
-    return null;
-  }
-  const far = Math.max(
-    report.rule.terms.margin,
-    ...report.differences.flatMap((d) => [
-      Math.abs(d.adjustedDifference.low ?? 0),
-      Math.abs(d.adjustedDifference.high ?? 0),
-    ]),
-  );
-  const edge = Math.ceil(far / 10) * 10;
-  const axis: Axis = {
-    from: -edge,
-    to: edge,
-    decimals: 0,
-    marks: [
-      { at: 0, label: "0" },
-      { at: report.rule.terms.margin, label: `margin ${fixed(report.rule.terms.margin, 1)}` },
-    ],
-  };
-  return (
-    <section className="mt-8">
-      <h2>Differences</h2>
-      <Table
-        caption="Differences between each two candidates"
-        rows={report.differences}
-        rowKey={(d) => `${d.higherId} ${d.lowerId}`}
-        columns={[
-          {
-            key: "pair",
-            head: "Higher, lower",
-            rowHeader: true,
-            cell: (d) => (
-              <span className="inline-flex flex-wrap gap-x-2">
-                <CandidateOf report={report} id={d.higherId} /> over <CandidateOf report={report} id={d.lowerId} />
-              </span>
-            ),
-          },
-          {
-            key: "picture",
-            head: <IntervalAxis axis={axis} />,
-            cell: (d) => <IntervalRow figure={d.adjustedDifference} axis={axis} />,
-          },
-          {
-            key: "difference",
-            head: "Points, corrected interval",
-            cell: (d) => <FigureText figure={d.adjustedDifference} decimals={1} />,
-          },
-          {
-            key: "p",
-            head: "p, corrected",
-            align: "right",
-            cell: (d) => (d.p.value === undefined ? "–" : d.p.value < 0.01 ? "< 0.01" : fixed(d.p.value, 2)),
-          },
-        ]}
-      />
-      <p className="mt-1 text-sm text-ink-soft">
-        Intervals are corrected (Holm) for the number of pairs; the rule uses these.
-      </p>
-    </section>
   );
 }
 

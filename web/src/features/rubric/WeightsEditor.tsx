@@ -19,11 +19,6 @@ export function WeightsEditor({ rubric, terms, onGate }: WeightsEditorProps) {
   const study = useStudy();
   const draft = useRubricDraft(study.id, rubric);
   const criteria = draft.value;
-  const set = (i: number, change: Partial<CriterionDraft>, group: string) =>
-    draft.change(
-      criteria.map((c, at) => (at === i ? { ...c, ...change } : c)),
-      group,
-    );
   return (
     <section className="mt-7">
       <div className="mb-2 flex flex-wrap items-baseline gap-4">
@@ -50,34 +45,12 @@ export function WeightsEditor({ rubric, terms, onGate }: WeightsEditorProps) {
           </thead>
           <tbody>
             {criteria.map((c, i) => (
-              <tr key={c.key ?? i} className="border-b border-rule">
-                <th scope="row" className="py-1.5 pr-3 font-normal">
-                  {c.name || "not named"}
-                </th>
-                <td className="py-1.5 pr-3">
-                  <NumberField
-                    label={`Weight of ${c.name}`}
-                    labelHidden
-                    className="w-24"
-                    value={c.weight}
-                    onNumber={(weight) => weight !== undefined && weight >= 0 && set(i, { weight }, `weight ${i}`)}
-                  />
-                </td>
-                <td className="py-1.5">
-                  <NumberField
-                    label={`Floor of ${c.name}`}
-                    labelHidden
-                    className="w-24"
-                    placeholder={fixed(terms.agreementFloor, 2)}
-                    value={c.floor}
-                    onNumber={(floor) => {
-                      const { floor: _, ...rest } = c;
-                      const next = floor === undefined ? rest : { ...rest, floor };
-                      draft.change(criteria.with(i, next), `floor ${i}`);
-                    }}
-                  />
-                </td>
-              </tr>
+              <WeightRow
+                key={c.key ?? i}
+                criterion={c}
+                terms={terms}
+                onChange={(next, group) => draft.change(criteria.with(i, next), `${group} ${i}`)}
+              />
             ))}
           </tbody>
         </table>
@@ -128,24 +101,7 @@ function Picture({ criteria, terms }: { criteria: CriterionDraft[]; terms: Schem
       </thead>
       <tbody>
         {examples.data.map((e) => (
-          <tr key={e.key} className="border-b border-rule">
-            <th scope="row" className="py-1.5 pr-3 font-normal">
-              {criteria.find((c) => c.key === e.key)?.name}
-            </th>
-            <td className="py-1.5 pr-3">
-              <span className="inline-flex items-center gap-2">
-                <span aria-hidden="true" className="inline-block w-28 border-b border-edge">
-                  <span
-                    className="block bg-moss"
-                    style={{ width: `${e.share * 100}%`, height: `${2 + e.share * 14}px` }}
-                  />
-                </span>
-                {percent(e.share)}
-              </span>
-            </td>
-            <td className="py-1.5 pr-3 text-right tabular-nums">{fixed(e.lowestHere, 0)}</td>
-            <td className="py-1.5 text-right tabular-nums">{fixed(e.highestHere, 0)}</td>
-          </tr>
+          <ExampleRow key={e.key} name={criteria.find((c) => c.key === e.key)?.name} example={e} />
         ))}
       </tbody>
     </table>
@@ -196,5 +152,69 @@ function GateFields({ criteria, gate, onGate }: GateFieldsProps) {
         </>
       )}
     </div>
+  );
+}
+
+type WeightRowProps = {
+  criterion: CriterionDraft;
+  terms: Schemas["RuleTerms"];
+  onChange: (next: CriterionDraft, group: string) => void;
+};
+
+function WeightRow({ criterion, terms, onChange }: WeightRowProps) {
+  return (
+    <tr className="border-b border-rule">
+      <th scope="row" className="py-1.5 pr-3 font-normal">
+        {criterion.name || "not named"}
+      </th>
+      <td className="py-1.5 pr-3">
+        <NumberField
+          label={`Weight of ${criterion.name}`}
+          labelHidden
+          className="w-24"
+          value={criterion.weight}
+          onNumber={(weight) => weight !== undefined && weight >= 0 && onChange({ ...criterion, weight }, "weight")}
+        />
+      </td>
+      <td className="py-1.5">
+        <NumberField
+          label={`Floor of ${criterion.name}`}
+          labelHidden
+          className="w-24"
+          placeholder={fixed(terms.agreementFloor, 2)}
+          value={criterion.floor}
+          onNumber={(floor) => {
+            const { floor: _, ...rest } = criterion;
+            const next = floor === undefined ? rest : { ...rest, floor };
+            onChange(next, "floor");
+          }}
+        />
+      </td>
+    </tr>
+  );
+}
+
+type ExampleRowProps = { name: string | undefined; example: Schemas["Example"] };
+
+function ExampleRow({ name, example }: ExampleRowProps) {
+  return (
+    <tr className="border-b border-rule">
+      <th scope="row" className="py-1.5 pr-3 font-normal">
+        {name}
+      </th>
+      <td className="py-1.5 pr-3">
+        <span className="inline-flex items-center gap-2">
+          <span aria-hidden="true" className="inline-block w-28 border-b border-edge">
+            <span
+              className="block bg-moss"
+              style={{ width: `${example.share * 100}%`, height: `${2 + example.share * 14}px` }}
+            />
+          </span>
+          {percent(example.share)}
+        </span>
+      </td>
+      <td className="py-1.5 pr-3 text-right tabular-nums">{fixed(example.lowestHere, 0)}</td>
+      <td className="py-1.5 text-right tabular-nums">{fixed(example.highestHere, 0)}</td>
+    </tr>
   );
 }

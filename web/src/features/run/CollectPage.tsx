@@ -1,4 +1,4 @@
-import { useQueries, useQuery } from "@tanstack/react-query";
+import { useQueries, useQuery, type UseQueryResult } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link, useNavigate } from "react-router";
 import type { Schemas } from "../../api/client";
@@ -77,7 +77,6 @@ function Choosing({ prompts, candidates, askable }: ChoosingProps) {
   });
   const start = useStartRun(study.id);
   const forecast = useQuery(runForecast(study.id, what));
-  const mostFollowUps = Math.max(...prompts.map((p) => p.content.followUps.length));
   const set = (change: Partial<Schemas["StartRun"]>) => setWhat({ ...what, ...change });
   const ready = forecast.data !== undefined && forecast.data.cells > 0 && !forecast.isError;
   return (
@@ -88,96 +87,26 @@ function Choosing({ prompts, candidates, askable }: ChoosingProps) {
       </p>
       <RunLines />
       <div className="grid gap-6 md:grid-cols-[1fr_22rem]">
-        <fieldset>
-          <legend className="mb-1 font-medium">Prompts</legend>
-          <p className="mb-2 flex gap-2">
-            <Button onClick={() => set({ promptIds: prompts.map((p) => p.id) })}>All</Button>
-            <Button onClick={() => set({ promptIds: [] })}>None</Button>
-          </p>
-          <div className="max-h-96 overflow-y-auto border-y border-rule py-2">
-            {prompts.map((p) => (
-              <Tick
-                key={p.id}
-                className="mb-1"
-                checked={what.promptIds.includes(p.id)}
-                label={p.content.title || "Without a title"}
-                onTick={(on) => set({ promptIds: toggled(what.promptIds, p.id, on) })}
-              />
-            ))}
-          </div>
-        </fieldset>
+        <PromptTicks prompts={prompts} chosen={what.promptIds} onChosen={(promptIds) => set({ promptIds })} />
         <div className="grid content-start gap-4">
-          <fieldset>
-            <legend className="mb-1 font-medium">Candidates</legend>
-            {candidates.map((c, i) => {
-              const can = askable.some((a) => a.id === c.id);
-              return (
-                <Tick
-                  key={c.id}
-                  className="mb-1"
-                  disabled={!can}
-                  checked={what.candidateIds.includes(c.id)}
-                  label={<CandidateName name={c.content.name} index={i} />}
-                  {...(can ? {} : { hint: c.content.baseline ? "a person’s answers" : "has no source" })}
-                  onTick={(on) => set({ candidateIds: toggled(what.candidateIds, c.id, on) })}
-                />
-              );
-            })}
-          </fieldset>
-          <div className="grid grid-cols-2 gap-3">
-            <NumberField
-              label="Attempts"
-              value={what.attempts}
-              onNumber={(n) => set({ attempts: Math.round(n ?? 1) })}
-            />
-            {mostFollowUps > 0 && (
-              <Choice
-                label="Prepared follow-ups"
-                value={String(what.followUps)}
-                options={Array.from({ length: mostFollowUps + 1 }, (_, n) => ({
-                  value: String(n),
-                  label: n === 0 ? "none" : `at most ${n}`,
-                }))}
-                onValue={(n) => set({ followUps: Number(n) })}
-              />
-            )}
-          </div>
+          <CandidateTicks
+            candidates={candidates}
+            askable={askable}
+            chosen={what.candidateIds}
+            onChosen={(candidateIds) => set({ candidateIds })}
+          />
+          <HowOften what={what} most={Math.max(...prompts.map((p) => p.content.followUps.length))} onChange={set} />
           <Tick
             checked={what.onlyMissing}
             label="Only attempts that are not there yet"
             onTick={(onlyMissing) => set({ onlyMissing })}
           />
-          <div className="grid grid-cols-2 gap-3">
-            <NumberField
-              label={`Spend at most${forecast.data?.currency ? `, ${forecast.data.currency}` : ""}`}
-              value={what.budgetCost}
-              onNumber={(budgetCost) => {
-                const { budgetCost: _, ...rest } = what;
-                setWhat(budgetCost === undefined ? rest : { ...rest, budgetCost });
-              }}
-            />
-            <NumberField
-              label="Tokens at most"
-              value={what.budgetTokens}
-              onNumber={(budgetTokens) => {
-                const { budgetTokens: _, ...rest } = what;
-                setWhat(budgetTokens === undefined ? rest : { ...rest, budgetTokens: Math.round(budgetTokens) });
-              }}
-            />
-          </div>
+          <Budget what={what} currency={forecast.data?.currency} onWhat={setWhat} />
           <p className="-mt-2 text-sm text-ink-soft">The run stops before either would be exceeded.</p>
         </div>
       </div>
       <div className="mt-5 border-t border-rule pt-4">
-        <p role="status" className="mb-3">
-          {forecast.isError
-            ? forecast.error.message
-            : forecast.data
-              ? forecastLine(forecast.data)
-              : what.promptIds.length === 0 || what.candidateIds.length === 0
-                ? "Choose at least one prompt and one candidate."
-                : "Reckoning what it costs …"}
-        </p>
+        <ForecastWords forecast={forecast} nothing={what.promptIds.length === 0 || what.candidateIds.length === 0} />
         {start.isError && (
           <Note tone="trouble" role="alert" className="mb-3">
             {start.error.message}
@@ -206,4 +135,132 @@ function forecastLine(f: Schemas["RunForecast"]): string {
       ? "No candidate has a price for tokens, so the cost is not known"
       : `It costs at most ${money(f.cost, f.currency)}, and usually much less`;
   return `${count(f.cells, "answer", "answers")} in ${count(f.requests, "request", "requests")}. ${cost}: at most ${f.inputTokens.toLocaleString("en")} tokens in and ${f.outputTokens.toLocaleString("en")} out.`;
+}
+
+type PromptTicksProps = { prompts: Schemas["PromptView"][]; chosen: string[]; onChosen: (ids: string[]) => void };
+
+function PromptTicks({ prompts, chosen, onChosen }: PromptTicksProps) {
+  return (
+    <fieldset>
+      <legend className="mb-1 font-medium">Prompts</legend>
+      <p className="mb-2 flex gap-2">
+        <Button onClick={() => onChosen(prompts.map((p) => p.id))}>All</Button>
+        <Button onClick={() => onChosen([])}>None</Button>
+      </p>
+      <div className="max-h-96 overflow-y-auto border-y border-rule py-2">
+        {prompts.map((p) => (
+          <Tick
+            key={p.id}
+            className="mb-1"
+            checked={chosen.includes(p.id)}
+            label={p.content.title || "Without a title"}
+            onTick={(on) => onChosen(toggled(chosen, p.id, on))}
+          />
+        ))}
+      </div>
+    </fieldset>
+  );
+}
+
+type CandidateTicksProps = {
+  candidates: Schemas["CandidateView"][];
+  askable: Schemas["CandidateView"][];
+  chosen: string[];
+  onChosen: (ids: string[]) => void;
+};
+
+function CandidateTicks({ candidates, askable, chosen, onChosen }: CandidateTicksProps) {
+  return (
+    <fieldset>
+      <legend className="mb-1 font-medium">Candidates</legend>
+      {candidates.map((c, i) => {
+        const can = askable.some((a) => a.id === c.id);
+        return (
+          <Tick
+            key={c.id}
+            className="mb-1"
+            disabled={!can}
+            checked={chosen.includes(c.id)}
+            label={<CandidateName name={c.content.name} index={i} />}
+            {...(can ? {} : { hint: c.content.baseline ? "a person’s answers" : "has no source" })}
+            onTick={(on) => onChosen(toggled(chosen, c.id, on))}
+          />
+        );
+      })}
+    </fieldset>
+  );
+}
+
+type BudgetProps = {
+  what: Schemas["StartRun"];
+  currency: string | undefined;
+  onWhat: (what: Schemas["StartRun"]) => void;
+};
+
+function Budget({ what, currency, onWhat }: BudgetProps) {
+  return (
+    <div className="grid grid-cols-2 gap-3">
+      <NumberField
+        label={`Spend at most${currency ? `, ${currency}` : ""}`}
+        value={what.budgetCost}
+        onNumber={(budgetCost) => {
+          const { budgetCost: _, ...rest } = what;
+          onWhat(budgetCost === undefined ? rest : { ...rest, budgetCost });
+        }}
+      />
+      <NumberField
+        label="Tokens at most"
+        value={what.budgetTokens}
+        onNumber={(budgetTokens) => {
+          const { budgetTokens: _, ...rest } = what;
+          onWhat(budgetTokens === undefined ? rest : { ...rest, budgetTokens: Math.round(budgetTokens) });
+        }}
+      />
+    </div>
+  );
+}
+
+type HowOftenProps = {
+  what: Schemas["StartRun"];
+  most: number;
+  onChange: (change: Partial<Schemas["StartRun"]>) => void;
+};
+
+function HowOften({ what, most, onChange }: HowOftenProps) {
+  return (
+    <div className="grid grid-cols-2 gap-3">
+      <NumberField
+        label="Attempts"
+        value={what.attempts}
+        onNumber={(n) => onChange({ attempts: Math.round(n ?? 1) })}
+      />
+      {most > 0 && (
+        <Choice
+          label="Prepared follow-ups"
+          value={String(what.followUps)}
+          options={Array.from({ length: most + 1 }, (_, n) => ({
+            value: String(n),
+            label: n === 0 ? "none" : `at most ${n}`,
+          }))}
+          onValue={(n) => onChange({ followUps: Number(n) })}
+        />
+      )}
+    </div>
+  );
+}
+
+type ForecastWordsProps = { forecast: UseQueryResult<Schemas["RunForecast"]>; nothing: boolean };
+
+function ForecastWords({ forecast, nothing }: ForecastWordsProps) {
+  return (
+    <p role="status" className="mb-3">
+      {forecast.isError
+        ? forecast.error.message
+        : forecast.data
+          ? forecastLine(forecast.data)
+          : nothing
+            ? "Choose at least one prompt and one candidate."
+            : "Reckoning what it costs …"}
+    </p>
+  );
 }

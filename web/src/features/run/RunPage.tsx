@@ -8,7 +8,7 @@ import { NumberField } from "../../ui/Field";
 import { duration, moment, money } from "../../ui/format";
 import { Note } from "../../ui/Note";
 import { Failure, Query } from "../../ui/Query";
-import { Table } from "../../ui/Table";
+import { type Column, Table } from "../../ui/Table";
 import { useTitle } from "../../ui/useTitle";
 import { CandidateName, candidatesOfStudy } from "../candidate";
 import { promptsOfStudy } from "../prompt";
@@ -53,10 +53,7 @@ export function RunPage() {
         <Link to="../answers">All answers</Link>
       </p>
       <h1 className="mt-1">Run of {moment(board.startedAt)}</h1>
-      <p className="mt-1 text-ink-soft">
-        Started by {board.startedBy}. {spentLine(board)} Where no count was told, this is the most that it can have
-        been.
-      </p>
+      <RunState board={board} />
       <p role="status" className="my-3 text-lg">
         {runLine(board)}.
       </p>
@@ -70,29 +67,7 @@ export function RunPage() {
         caption="What is asked, by prompt and candidate"
         rows={groups}
         rowKey={(g) => `${g[0]?.promptId} ${g[0]?.attempt}`}
-        columns={[
-          {
-            key: "prompt",
-            head: "Prompt",
-            rowHeader: true,
-            cell: (g) => (
-              <>
-                <Link to={`../answers/${g[0]?.promptId}`}>
-                  {prompts.data.find((p) => p.id === g[0]?.promptId)?.content.title || "Without a title"}
-                </Link>
-                {(g[0]?.attempt ?? 1) > 1 && (
-                  <span className="block text-sm text-ink-soft">attempt {g[0]?.attempt}</span>
-                )}
-              </>
-            ),
-          },
-          ...asked.map((c) => ({
-            key: c.id,
-            head: <CandidateName name={c.content.name} index={c.index} />,
-            cell: (g: RunCell[]) =>
-              g.filter((cell) => cell.candidateId === c.id).map((cell) => <Cell key={cell.place} cell={cell} />),
-          })),
-        ]}
+        columns={runColumns((id) => prompts.data.find((p) => p.id === id)?.content.title || "Without a title", asked)}
       />
     </div>
   );
@@ -264,5 +239,39 @@ function Asking({ cell }: { cell: RunCell }) {
         {cell.tries > 1 && `, try ${cell.tries}`}
       </span>
     </div>
+  );
+}
+
+type Asked = Schemas["CandidateView"] & { index: number };
+
+function runColumns(titleOf: (promptId: string | undefined) => string, asked: Asked[]): Column<RunCell[]>[] {
+  return [
+    {
+      key: "prompt",
+      head: "Prompt",
+      rowHeader: true,
+      cell: (g) => (
+        <>
+          <Link to={`../answers/${g[0]?.promptId}`}>{titleOf(g[0]?.promptId)}</Link>
+          {(g[0]?.attempt ?? 1) > 1 && <span className="block text-sm text-ink-soft">attempt {g[0]?.attempt}</span>}
+        </>
+      ),
+    },
+    ...asked.map((c) => ({
+      key: c.id,
+      head: <CandidateName name={c.content.name} index={c.index} />,
+      cell: (g: RunCell[]) =>
+        g.filter((cell) => cell.candidateId === c.id).map((cell) => <Cell key={cell.place} cell={cell} />),
+    })),
+  ];
+}
+
+type RunStateProps = { board: Schemas["RunView"] };
+
+function RunState({ board }: RunStateProps) {
+  return (
+    <p className="mt-1 text-ink-soft">
+      Started by {board.startedBy}. {spentLine(board)} Where no count was told, this is the most that it can have been.
+    </p>
   );
 }

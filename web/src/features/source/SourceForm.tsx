@@ -44,17 +44,14 @@ type SourceFormProps = {
 };
 
 /** What to send, what to read, and the limits. */
-export function SourceForm({ candidateId, all, own, onDone }: SourceFormProps) {
-  const study = useStudy();
-  const [content, setContent] = useState<Content>(own?.content ?? BLANK);
-  const write = useWriteSource(study.id, candidateId);
-  const set = (change: Partial<Content>) => setContent({ ...content, ...change });
-  const failure = write.error;
-  const errorOf = (field: string) => (failure instanceof ApiProblem ? failure.errorOf(`content.${field}`) : undefined);
-  const submit = (event: FormEvent) => {
-    event.preventDefault();
-    write.mutate({ version: own?.version ?? -1, content }, { onSuccess: onDone });
-  };
+type SourceFields = ReturnType<typeof fieldsOf>;
+
+/** What the fields of a source have in common: what stands in them, what is wrong with it, and how it changes. */
+function fieldsOf(
+  content: Content,
+  set: (change: Partial<Content>) => void,
+  errorOf: (field: string) => string | undefined,
+) {
   const text = (
     field: "url" | "textPointer" | "inputTokensPointer" | "outputTokensPointer" | "finishPointer" | "endMark",
   ) => ({
@@ -68,20 +65,24 @@ export function SourceForm({ candidateId, all, own, onDone }: SourceFormProps) {
     error: errorOf(field),
     onNumber: (n: number | undefined) => set({ [field]: Math.round(n ?? 0) }),
   });
+  return { content, set, errorOf, text, amount };
+}
+
+export function SourceForm({ candidateId, all, own, onDone }: SourceFormProps) {
+  const study = useStudy();
+  const [content, setContent] = useState<Content>(own?.content ?? BLANK);
+  const write = useWriteSource(study.id, candidateId);
+  const set = (change: Partial<Content>) => setContent({ ...content, ...change });
+  const failure = write.error;
+  const errorOf = (field: string) => (failure instanceof ApiProblem ? failure.errorOf(`content.${field}`) : undefined);
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    write.mutate({ version: own?.version ?? -1, content }, { onSuccess: onDone });
+  };
+  const form = fieldsOf(content, set, errorOf);
   return (
     <form onSubmit={submit} className="grid gap-4">
-      <div className="grid grid-cols-[7rem_1fr] gap-3">
-        <Choice
-          label="Method"
-          value={content.method}
-          options={[
-            { value: "POST", label: "POST" },
-            { value: "PUT", label: "PUT" },
-          ]}
-          onValue={(method) => set({ method })}
-        />
-        <Field label="Address" hint={`This server may reach: ${all.allowed.join(", ")}`} {...text("url")} />
-      </div>
+      <AddressFields form={form} allowed={all.allowed} />
       <Headers content={content} names={all.secretNames} errorOf={errorOf} onHeaders={(headers) => set({ headers })} />
       <Area
         code
@@ -91,26 +92,7 @@ export function SourceForm({ candidateId, all, own, onDone }: SourceFormProps) {
         error={errorOf("body")}
         onChange={(e) => set({ body: e.target.value })}
       />
-      {content.body.includes("[[turns]]") && (
-        <div className="grid grid-cols-2 gap-3">
-          <Area
-            code
-            label="A turn of ours"
-            hint="JSON with “[[text]]”."
-            value={content.turnAsked}
-            error={errorOf("turnAsked")}
-            onChange={(e) => set({ turnAsked: e.target.value })}
-          />
-          <Area
-            code
-            label="A turn of the candidate’s"
-            hint="JSON with “[[text]]”."
-            value={content.turnReplied}
-            error={errorOf("turnReplied")}
-            onChange={(e) => set({ turnReplied: e.target.value })}
-          />
-        </div>
-      )}
+      {content.body.includes("[[turns]]") && <TurnFields form={form} />}
       <Choice
         label="It answers"
         className="w-72"
@@ -121,42 +103,8 @@ export function SourceForm({ candidateId, all, own, onDone }: SourceFormProps) {
         ]}
         onValue={(shape) => set({ shape })}
       />
-      <div className="grid grid-cols-2 gap-3">
-        <Field label="Where the text is" hint="A JSON Pointer such as /reply/text." {...text("textPointer")} />
-        <Field label="Where it says how it ended" hint="Empty if it does not." {...text("finishPointer")} />
-        <Field
-          label="Where tokens in are"
-          hint="Empty if none are told: then they are estimated."
-          {...text("inputTokensPointer")}
-        />
-        <Field label="Where tokens out are" {...text("outputTokensPointer")} />
-        <Field
-          label="Words of a complete answer"
-          hint="With commas between them. Any other is incomplete."
-          value={content.completeWords.join(", ")}
-          error={errorOf("completeWords")}
-          onChange={(e) => set({ completeWords: words(e.target.value) })}
-        />
-        <Field
-          label="Words of a refusal"
-          value={content.refusedWords.join(", ")}
-          onChange={(e) => set({ refusedWords: words(e.target.value) })}
-        />
-        {content.shape === "EVENTS" && (
-          <Field label="What the last event holds" hint="Empty if the stream just ends." {...text("endMark")} />
-        )}
-      </div>
-      <div className="grid grid-cols-4 gap-3">
-        <NumberField label="Tokens out at most" {...amount("mostOutputTokens")} />
-        <NumberField
-          label="Seconds at most"
-          value={content.timeLimitMs / 1000}
-          error={errorOf("timeLimitMs")}
-          onNumber={(s) => set({ timeLimitMs: Math.round((s ?? 0) * 1000) })}
-        />
-        <NumberField label="Tries" {...amount("mostTries")} />
-        <NumberField label="At once" {...amount("mostAtOnce")} />
-      </div>
+      <ReadFields form={form} />
+      <BoundFields form={form} />
       {failure && (
         <Note tone="trouble" role="alert">
           {failure.message}
@@ -212,5 +160,104 @@ function Headers({ content: { headers }, names, errorOf, onHeaders }: HeadersPro
       ))}
       <Button onClick={() => onHeaders([...headers, { name: "", value: "" }])}>Add a header</Button>
     </fieldset>
+  );
+}
+
+type AddressFieldsProps = { form: SourceFields; allowed: string[] };
+
+function AddressFields({ form, allowed }: AddressFieldsProps) {
+  const { content, set, text } = form;
+  return (
+    <div className="grid grid-cols-[7rem_1fr] gap-3">
+      <Choice
+        label="Method"
+        value={content.method}
+        options={[
+          { value: "POST", label: "POST" },
+          { value: "PUT", label: "PUT" },
+        ]}
+        onValue={(method) => set({ method })}
+      />
+      <Field label="Address" hint={`This server may reach: ${allowed.join(", ")}`} {...text("url")} />
+    </div>
+  );
+}
+
+type TurnFieldsProps = { form: SourceFields };
+
+function TurnFields({ form }: TurnFieldsProps) {
+  const { content, set, errorOf } = form;
+  return (
+    <div className="grid grid-cols-2 gap-3">
+      <Area
+        code
+        label="A turn of ours"
+        hint="JSON with “[[text]]”."
+        value={content.turnAsked}
+        error={errorOf("turnAsked")}
+        onChange={(e) => set({ turnAsked: e.target.value })}
+      />
+      <Area
+        code
+        label="A turn of the candidate’s"
+        hint="JSON with “[[text]]”."
+        value={content.turnReplied}
+        error={errorOf("turnReplied")}
+        onChange={(e) => set({ turnReplied: e.target.value })}
+      />
+    </div>
+  );
+}
+
+type ReadFieldsProps = { form: SourceFields };
+
+/** Where in an answer the service says what. */
+function ReadFields({ form }: ReadFieldsProps) {
+  const { content, set, errorOf, text } = form;
+  return (
+    <div className="grid grid-cols-2 gap-3">
+      <Field label="Where the text is" hint="A JSON Pointer such as /reply/text." {...text("textPointer")} />
+      <Field label="Where it says how it ended" hint="Empty if it does not." {...text("finishPointer")} />
+      <Field
+        label="Where tokens in are"
+        hint="Empty if none are told: then they are estimated."
+        {...text("inputTokensPointer")}
+      />
+      <Field label="Where tokens out are" {...text("outputTokensPointer")} />
+      <Field
+        label="Words of a complete answer"
+        hint="With commas between them. Any other is incomplete."
+        value={content.completeWords.join(", ")}
+        error={errorOf("completeWords")}
+        onChange={(e) => set({ completeWords: words(e.target.value) })}
+      />
+      <Field
+        label="Words of a refusal"
+        value={content.refusedWords.join(", ")}
+        onChange={(e) => set({ refusedWords: words(e.target.value) })}
+      />
+      {content.shape === "EVENTS" && (
+        <Field label="What the last event holds" hint="Empty if the stream just ends." {...text("endMark")} />
+      )}
+    </div>
+  );
+}
+
+type BoundFieldsProps = { form: SourceFields };
+
+function BoundFields({ form }: BoundFieldsProps) {
+  const { content, set, errorOf, amount } = form;
+  return (
+    <div className="grid grid-cols-4 gap-3">
+      <NumberField label="Tokens out at most" {...amount("mostOutputTokens")} />
+      <NumberField
+        label="Seconds at most"
+        value={content.timeLimitMs / 1000}
+        error={errorOf("timeLimitMs")}
+        onNumber={(s) => set({ timeLimitMs: Math.round((s ?? 0) * 1000) })}
+      />
+      <NumberField label="Tries" {...amount("mostTries")} />
+      <NumberField label="At once" {...amount("mostAtOnce")} />
+    </div>
   );
 }

@@ -1,7 +1,7 @@
 import { type ReactNode, useContext } from "react";
 import { classes } from "../../../ui/classes";
 import { lineSpan } from "../../../ui/format";
-import type { PlacedRemark } from "../useDesk";
+import type { PlacedRemark } from "../remarks";
 import { type Margin, MarginContext, NotesContext } from "./notes";
 
 /** A remark at the lines it is about: a credit with a bar, a fault with a hatch, and the word to both. */

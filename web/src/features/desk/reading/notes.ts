@@ -1,5 +1,5 @@
 import { createContext, useContext } from "react";
-import type { PlacedRemark } from "../useDesk";
+import type { PlacedRemark } from "../remarks";
 
 type Lines = NonNullable<PlacedRemark["remark"]["lines"]>;
 

@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Map;
 import org.mossbank.testkit.ApiClient;
 import org.testng.annotations.DataProvider;
+import org.slf4j.LoggerFactory;
 import org.testng.annotations.Test;
 import tools.jackson.databind.JsonNode;
 
@@ -34,6 +35,20 @@ public class BriefTest extends ServerTest {
         List<String> missing = new ArrayList<>();
         study.get("/steps").forEach(s -> missing.add(s.path("missing").asString("")));
         assertThat(missing).hasSize(8).doesNotContain("");
+    }
+
+    /** The rail asks for them after every change, so they must not read what a study holds. */
+    @Test
+    public void theStepsOfAStudyTakeFewStatements() {
+        String steps = "/api/studies/" + demoStudy() + "/steps";
+        as(LEAD).get(steps).json();
+        long before = OneConnection.statements(true);
+
+        as(LEAD).get(steps).json();
+
+        long took = OneConnection.statements(true) - before;
+        LoggerFactory.getLogger(BriefTest.class).info("statements for the steps: {}", took);
+        assertThat(took).isLessThanOrEqualTo(25);
     }
 
     @Test

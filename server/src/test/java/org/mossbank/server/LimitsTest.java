@@ -17,63 +17,20 @@ import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 
 /**
- * What an archive may hold is what can be written in the product, and the other way round: each limit of a column is that of
- * the property it is written with. The client takes its limits from the same description.
+ * What the documents of an archive may hold is what can be written in the product, and the other way round: each limit is that
+ * of the property it is written with. Columns of tables take their limits from those properties by themselves, and so does the
+ * client from the same description.
  */
 public class LimitsTest {
     private static final Path ROOT = ServerTest.ROOT;
     private static final Path SCHEMAS = ROOT.resolve("docs/formats/schemas");
 
-    /** Columns and the properties they come from; [] for each of a list, # for how many a list may have. */
+    /** Places in documents and the properties they come from; [] for each of a list, # for how many a list may have. */
     private static final Map<String, String> SAME = lines("""
-            anchors.level                WeighedCriterion.highestLevel
-            anchors.text                 AnchorContent.text
             answer-line.candidate        CandidateContent.name
             answer-line.follow_ups       AddAnswer.followUps#
             answer-line.follow_ups.asked FollowUp.asked
             answer-line.prompt           PromptContent.title
-            answer-table.candidate       CandidateContent.name
-            answer-table.prompt          PromptContent.title
-            answer-table.text            AddAnswer.text
-            candidates.caps              Price.caps
-            candidates.name              CandidateContent.name
-            candidates.note              CandidateContent.note
-            candidates.version           CandidateContent.version
-            considerations.text          Consideration.text
-            constraints.text             PromptContent.constraints[]
-            coverage.point               PromptContent.keyPoints#
-            criteria.floor               CriterionContent.floor
-            criteria.highest_level       WeighedCriterion.highestLevel
-            criteria.name                CriterionContent.name
-            criteria.question            CriterionContent.question
-            criteria.weight              CriterionContent.weight
-            expectations.expects         Declare.expects
-            expectations.uses_today      Declare.usesToday
-            follow-ups.place             PromptContent.followUps#
-            follow-ups.text              PromptContent.followUps[]
-            grades.level                 WeighedCriterion.highestLevel
-            judgements.active_ms         AnswerTime.ms
-            judgements.preference        SetPreference.place
-            key-points.file              KeyPoint.file
-            key-points.text              KeyPoint.text
-            kinds.name                   AddKind.name
-            levels.level                 WeighedCriterion.highestLevel
-            levels.name                  LevelContent.name
-            masking-words.word           WriteWords.words[]
-            masks.replacement            Decision.replacement
-            prompts.commit               Origin.commit
-            prompts.fault                FaultReason.reason
-            prompts.fault_found_by       UseLink.displayName
-            prompts.language             PromptContent.language
-            prompts.repository           Origin.repository
-            prompts.title                PromptContent.title
-            raters.name                  AddRater.name
-            read-backs.answer            SayBack.answer
-            reasons.text                 SetReason.text
-            remarks.path                 Lines.path
-            remarks.quote                Lines.quote
-            remarks.trait                RemarkContent.trait
-            remarks.words                RemarkContent.words
             rubric-history.versions.criteria.floor               CriterionContent.floor
             rubric-history.versions.criteria.levels              CriterionContent.levels#
             rubric-history.versions.criteria.levels.anchors      AnchorContent.text
@@ -85,27 +42,6 @@ public class LimitsTest {
             rubric-history.versions.criteria.weight              CriterionContent.weight
             rubric-history.versions.criteria                     WriteRubric.criteria#
             rubric-history.versions.note                         PublishRubric.note
-            run-cells.own_follow_up      AskFollowUp.asked
-            run-cells.turn               AddAnswer.followUps#
-            runs.attempts                StartRun.attempts
-            runs.follow_ups              StartRun.followUps
-            runs.started_by              UseLink.displayName
-            settings.name                Setting.name
-            settings.value               Setting.value
-            sheets.withdrawn_reason      Withdraw.reason
-            source-headers.name          Header.name
-            source-headers.place         SourceContent.headers#
-            source-headers.value         Header.value
-            sources.body                 SourceContent.body
-            sources.end_mark             SourceContent.endMark
-            sources.most_at_once         SourceContent.mostAtOnce
-            sources.most_output_tokens   SourceContent.mostOutputTokens
-            sources.most_tries           SourceContent.mostTries
-            sources.time_limit_ms        SourceContent.timeLimitMs
-            sources.turn_asked           SourceContent.turnAsked
-            sources.turn_replied         SourceContent.turnReplied
-            sources.url                  SourceContent.url
-            starting-code.path           StartingFile.path
             study.audience               Brief.audience
             study.background             Brief.background
             study.brief.reopenings.by    UseLink.displayName
@@ -121,25 +57,17 @@ public class LimitsTest {
             study.round.repeatShare      PlanRequest.repeatShare
             study.rubric.note            PublishRubric.note
             study.title                  BeginStudy.title
-            traits.text                  CriterionContent.traits[]
-            turns.asked                  FollowUp.asked
-            turns.place                  AddAnswer.followUps#
-            turns.reply                  FollowUp.reply
             """);
 
     /**
-     * What no property has: lists joined in one column, what was measured or worked out, and bounds of a list that grows by
+     * What no property has: what was measured or worked out, and bounds of a list that grows by
      * itself.
      */
     private static final Set<String> OF_THE_FORMAT = words("""
             answer-line.attempt answer-line.cost answer-line.first_output_ms answer-line.input_tokens
-            answer-line.output_tokens answer-line.total_ms answer-line.tries
-            answer-table.attempt answer-table.cost answer-table.first_output_ms answer-table.input_tokens
-            answer-table.output_tokens answer-table.total_ms answer-table.tries
-            answers.attempt answers.cost answers.tries
-            candidates.settings criteria.kinds key-points.weight masks.found prompts.areas
-            rubric-history.versions rubric-history.versions.version run-cells.spent_cost runs.budget_cost runs.reason
-            study.brief.reopenings study.brief.reopenings.terms study.rubric.version study.seed
+            answer-line.output_tokens answer-line.total_ms answer-line.tries rubric-history.versions
+            rubric-history.versions.version study.brief.reopenings study.brief.reopenings.terms study.rubric.version
+            study.seed
             """);
 
     private final JsonNode described = JsonMapper.shared()
@@ -171,8 +99,6 @@ public class LimitsTest {
             for (Path file : files.toList()) {
                 String name = file.getFileName().toString().replace(".schema.json", "");
                 JsonNode schema = JsonMapper.shared().readTree(file.toFile());
-                schema.path("fields")
-                        .forEach(f -> put(limits, name + "." + f.path("name").asString(), f.path("constraints")));
                 collect(limits, name, schema);
             }
         }

@@ -4,6 +4,9 @@ import java.lang.reflect.InvocationTargetException;
 import java.lang.reflect.Proxy;
 import java.sql.Connection;
 import java.sql.SQLException;
+import java.util.Map;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.atomic.LongAdder;
 import javax.sql.DataSource;
 import org.springframework.beans.factory.config.BeanPostProcessor;
 import org.springframework.boot.test.context.TestConfiguration;
@@ -16,7 +19,18 @@ import org.springframework.jdbc.datasource.DelegatingDataSource;
  */
 @TestConfiguration(proxyBeanMethods = false)
 public class OneConnection {
+    /** How many statements each thread of the server has sent so far, by its name. */
+    private static final Map<String, LongAdder> STATEMENTS = new ConcurrentHashMap<>();
+
     private static final ThreadLocal<Integer> HELD = ThreadLocal.withInitial(() -> 0);
+
+    /** How many statements threads that serve requests have sent, or all the others. */
+    static long statements(boolean serving) {
+        return STATEMENTS.entrySet().stream()
+                .filter(e -> e.getKey().contains("-exec-") == serving)
+                .mapToLong(e -> e.getValue().sum())
+                .sum();
+    }
 
     @Bean
     static BeanPostProcessor oneConnectionAThread() {
@@ -51,6 +65,11 @@ public class OneConnection {
                         if (method.getName().equals("close") && open[0]) {
                             open[0] = false;
                             HELD.set(HELD.get() - 1);
+                        }
+                        if (method.getName().equals("prepareStatement")) {
+                            STATEMENTS
+                                    .computeIfAbsent(Thread.currentThread().getName(), n -> new LongAdder())
+                                    .increment();
                         }
                         try {
                             return method.invoke(connection, arguments);

@@ -14,6 +14,8 @@ import java.util.concurrent.TimeUnit;
 import java.util.function.Predicate;
 import org.mossbank.standin.StandIn;
 import org.mossbank.testkit.ApiClient;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 import org.testng.annotations.AfterClass;
 import org.testng.annotations.BeforeClass;
 import org.testng.annotations.DataProvider;
@@ -22,6 +24,7 @@ import tools.jackson.databind.JsonNode;
 
 /** Runs against the stand-in: what is asked, what comes of it, what it costs, and how it stops. */
 public class RunTest extends ServerTest {
+    private static final Logger LOG = LoggerFactory.getLogger(RunTest.class);
     private static final Duration PATIENCE = Duration.ofSeconds(90);
 
     private StandIn standIn;
@@ -146,6 +149,28 @@ public class RunTest extends ServerTest {
                         .isEqualTo(a.path("candidateId").asString().equals(estimating)));
         assertThat(forecast.path("cost").decimalValue())
                 .isGreaterThanOrEqualTo(run.path("spentCost").decimalValue());
+    }
+
+    /** However much a study holds: what is read for one answer is what it needs. */
+    @Test
+    public void aCollectedAnswerTakesFewStatements() throws Exception {
+        StudyInTheMaking in = study("quillwort");
+        long few = statementsOfRun(in, 1);
+        long many = statementsOfRun(in, 11);
+        double each = (many - few) / 20.0;
+
+        LOG.info("statements for a collected answer: {}", each);
+        assertThat(each).isLessThanOrEqualTo(15);
+    }
+
+    /** @param attempts at each of the two prompts */
+    private static long statementsOfRun(StudyInTheMaking in, int attempts) throws InterruptedException {
+        long before = OneConnection.statements(false);
+        Map<String, Object> what = all(in);
+        what.putAll(Map.of("attempts", attempts, "onlyMissing", false));
+        String run = start(in, what);
+        assertThat(states(await(in, run, is("FINISHED")))).containsOnly("DONE").hasSize(2 * attempts);
+        return OneConnection.statements(false) - before;
     }
 
     @Test

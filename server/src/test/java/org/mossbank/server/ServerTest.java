@@ -33,7 +33,7 @@ import tools.jackson.databind.JsonNode;
         classes = {MossbankApplication.class, OneConnection.class},
         webEnvironment = SpringBootTest.WebEnvironment.RANDOM_PORT)
 public abstract class ServerTest extends AbstractTestNGSpringContextTests {
-    protected static final Path ROOT = Path.of("..").toAbsolutePath().normalize();
+    public static final Path ROOT = Path.of("..").toAbsolutePath().normalize();
     protected static final String PASSWORD = "tide and lantern";
     protected static final String LEAD = "orla";
     protected static final String RATER = "bram";

@@ -12,6 +12,7 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.mossbank.server.shared.ProblemType;
 import org.mossbank.server.shared.SystemOnly;
@@ -25,6 +26,9 @@ import org.testng.annotations.Test;
 
 /** Rules that hold for the whole server, checked on its classes and files. */
 public class StructureTest {
+    private static final long MOST_FILES = 30;
+    private static final int MOST_LINES = 350;
+
     private static final JavaClasses CLASSES = new ClassFileImporter()
             .withImportOption(new ImportOption.DoNotIncludeTests())
             .importPackages("org.mossbank.server");
@@ -79,6 +83,10 @@ public class StructureTest {
         assertThat(second).isEmpty();
     }
 
+    /**
+     * In the package that other modules see. Where a module has packages of its own, these see each other's entities; that no
+     * other module does is what {@link ApplicationModules#verify} holds.
+     */
     @Test
     public void whatOthersNeedNotSeeIsPackagePrivate() {
         List<String> open = CLASSES.stream()
@@ -86,6 +94,7 @@ public class StructureTest {
                         || c.isAnnotatedWith(jakarta.persistence.Entity.class)
                         || c.getSimpleName().endsWith("Repository"))
                 .filter(c -> c.getModifiers().contains(JavaModifier.PUBLIC))
+                .filter(c -> !c.getPackageName().matches("org\\.mossbank\\.server\\.\\w+\\.\\w+"))
                 .map(JavaClass::getName)
                 .toList();
         assertThat(open).isEmpty();
@@ -104,6 +113,23 @@ public class StructureTest {
         }
     }
 
+    /** Somebody who opens a folder must be able to see what is in it. */
+    @Test
+    public void noPackageAndNoFileIsTooLarge() throws IOException {
+        for (String tree : new String[] {"src/main/java", "../core/src/main/java", "../standin/src/main/java"}) {
+            try (Stream<Path> all = Files.walk(Path.of(tree))) {
+                List<Path> files =
+                        all.filter(f -> f.toString().endsWith(".java")).toList();
+                assertThat(files.stream().collect(Collectors.groupingBy(Path::getParent, Collectors.counting())))
+                        .allSatisfy((folder, count) ->
+                                assertThat(count).as("%s", folder).isLessThanOrEqualTo(MOST_FILES));
+                for (Path file : files) {
+                    assertThat(Files.readAllLines(file)).as(file.toString()).hasSizeLessThanOrEqualTo(MOST_LINES);
+                }
+            }
+        }
+    }
+
     @Test
     public void everyProblemHasItsPage() {
         for (ProblemType type : ProblemType.values()) {
@@ -115,7 +141,7 @@ public class StructureTest {
     @Test
     public void typesForRatersHaveNoRoomForCandidates() {
         List<String> telling = CLASSES.stream()
-                .filter(c -> c.getName().startsWith("org.mossbank.server.grading.Sheet")
+                .filter(c -> c.getName().startsWith("org.mossbank.server.grading.sheet.Sheet")
                         || c.getSimpleName().equals("AnswerText"))
                 .flatMap(c -> c.getFields().stream())
                 .filter(

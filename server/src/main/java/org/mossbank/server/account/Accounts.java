@@ -24,6 +24,12 @@ import org.springframework.transaction.annotation.Transactional;
 @Service
 @Transactional(readOnly = true)
 public class Accounts {
+    /** What a sign-in name looks like, as a regular expression over all of it. */
+    public static final String SIGN_IN_NAME = "[a-z0-9][a-z0-9._-]{0,63}";
+
+    /** Characters of a name as shown. */
+    public static final int LONGEST_NAME = 200;
+
     private static final Duration LINK_LIFE = Duration.ofDays(14);
     private static final int TOKEN_BYTES = 24;
 

@@ -5,7 +5,7 @@ import jakarta.validation.constraints.Size;
 
 record UseLink(
         @NotBlank @Size(max = 100) String token,
-        @NotBlank @Size(max = 200) String displayName,
+        @NotBlank @Size(max = Accounts.LONGEST_NAME) String displayName,
         @NotBlank @Size(max = 200) String password) {
     /** Without token and password, so that no log can hold them. */
     @Override

@@ -18,14 +18,14 @@ import org.mossbank.core.change.AnswerCode;
 import org.mossbank.core.change.ChangeSize;
 import org.mossbank.server.candidate.CandidateView;
 import org.mossbank.server.candidate.Candidates;
+import org.mossbank.server.progress.Step;
+import org.mossbank.server.progress.StepReport;
+import org.mossbank.server.progress.StepState;
 import org.mossbank.server.prompt.PromptView;
 import org.mossbank.server.prompt.Prompts;
 import org.mossbank.server.shared.Problem;
 import org.mossbank.server.shared.ProblemType;
 import org.mossbank.server.shared.Snapshot;
-import org.mossbank.server.study.Step;
-import org.mossbank.server.study.StepReport;
-import org.mossbank.server.study.StepState;
 import org.mossbank.server.study.Studies;
 import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.security.access.prepost.PreAuthorize;
@@ -113,9 +113,7 @@ class AnswerService {
     }
 
     private Map<String, String> startingCode(UUID study, UUID prompt) {
-        return prompts.ofStudy(study).stream()
-                .filter(p -> p.id().equals(prompt))
-                .findFirst()
+        return prompts.one(study, prompt)
                 .orElseThrow()
                 .startingCode();
     }
@@ -132,13 +130,9 @@ class AnswerService {
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
     @Transactional(propagation = Propagation.NEVER)
     public AnswerView add(UUID study, AddAnswer request) {
-        PromptView prompt = prompts.ofStudy(study).stream()
-                .filter(p -> p.id().equals(request.promptId()))
-                .findFirst()
+        PromptView prompt = prompts.one(study, request.promptId())
                 .orElseThrow(() -> Problem.invalid("promptId", "must be a prompt of this study"));
-        CandidateView candidate = candidates.ofStudy(study).stream()
-                .filter(c -> c.id().equals(request.candidateId()))
-                .findFirst()
+        CandidateView candidate = candidates.one(study, request.candidateId())
                 .orElseThrow(() -> Problem.invalid("candidateId", "must be a candidate of this study"));
         requireText(request.outcome(), request.text(), request.followUps());
         Answers.Attempt attempt = new Answers.Attempt(

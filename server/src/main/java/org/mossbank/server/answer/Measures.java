@@ -7,6 +7,7 @@ import jakarta.validation.constraints.Min;
 import jakarta.validation.constraints.Pattern;
 import java.math.BigDecimal;
 import org.jspecify.annotations.Nullable;
+import org.mossbank.server.shared.CurrencyCode;
 
 /**
  * What an answer took; each absent where nobody measured it.
@@ -29,7 +30,7 @@ public record Measures(
         @Nullable @DecimalMin("0") @Digits(integer = 8, fraction = 6)
         BigDecimal cost,
 
-        @Nullable @Pattern(regexp = "[A-Z]{3}", message = "must be three capital letters such as EUR")
+        @Nullable @Pattern(regexp = CurrencyCode.FORM, message = CurrencyCode.RULE)
         String currency,
 
         boolean estimated,

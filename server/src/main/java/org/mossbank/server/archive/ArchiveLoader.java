@@ -8,26 +8,26 @@ import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
-import java.util.Objects;
 import java.util.Set;
 import java.util.UUID;
-import org.jspecify.annotations.Nullable;
 import org.mossbank.core.change.ChangeSize;
 import org.mossbank.core.change.ComparisonBudget;
 import org.mossbank.server.account.AccountView;
 import org.mossbank.server.account.Accounts;
 import org.mossbank.server.answer.Answers;
-import org.mossbank.server.candidate.CandidateContent;
+import org.mossbank.server.answer.FollowUpRules;
 import org.mossbank.server.candidate.Candidates;
+import org.mossbank.server.files.NewIds;
 import org.mossbank.server.grading.Grading;
-import org.mossbank.server.grading.Guess;
-import org.mossbank.server.grading.Mark;
 import org.mossbank.server.masking.Masking;
 import org.mossbank.server.prompt.Prompts;
-import org.mossbank.server.rubric.CriterionContent;
+import org.mossbank.server.readback.ReadBacks;
 import org.mossbank.server.rubric.Rubrics;
+import org.mossbank.server.run.Runs;
 import org.mossbank.server.shared.SystemOnly;
+import org.mossbank.server.source.Sources;
 import org.mossbank.server.study.Declared;
+import org.mossbank.server.study.PeopleRows.KeyedRater;
 import org.mossbank.server.study.Studies;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -38,9 +38,12 @@ class ArchiveLoader {
     private final Accounts accounts;
     private final Studies studies;
     private final Prompts prompts;
+    private final ReadBacks readBacks;
     private final Candidates candidates;
     private final Answers answers;
-    private final CollectionLoader collecting;
+    private final FollowUpRules followUpRules;
+    private final Sources sources;
+    private final Runs runs;
     private final Masking masking;
     private final Rubrics rubrics;
     private final Grading grading;
@@ -50,9 +53,12 @@ class ArchiveLoader {
             Accounts accounts,
             Studies studies,
             Prompts prompts,
+            ReadBacks readBacks,
             Candidates candidates,
             Answers answers,
-            CollectionLoader collecting,
+            FollowUpRules followUpRules,
+            Sources sources,
+            Runs runs,
             Masking masking,
             Rubrics rubrics,
             Grading grading,
@@ -60,9 +66,12 @@ class ArchiveLoader {
         this.accounts = accounts;
         this.studies = studies;
         this.prompts = prompts;
+        this.readBacks = readBacks;
         this.candidates = candidates;
         this.answers = answers;
-        this.collecting = collecting;
+        this.followUpRules = followUpRules;
+        this.sources = sources;
+        this.runs = runs;
         this.masking = masking;
         this.rubrics = rubrics;
         this.grading = grading;
@@ -75,19 +84,6 @@ class ArchiveLoader {
      * @param asked those who have accounts of their own and must accept first
      */
     record Loaded(UUID studyId, List<AccountView> raters, Set<UUID> asked) {}
-
-    /** New ids by the archive's keys. */
-    private record Ids(
-            Map<String, UUID> people,
-            Map<String, UUID> prompts,
-            Map<String, UUID> candidates,
-            Map<String, UUID> answers,
-            Map<String, UUID> criteria) {
-        @Nullable
-        UUID person(@Nullable String key) {
-            return key == null ? null : people.get(key);
-        }
-    }
 
     /**
      * An archive with how much each answer changes in the starting code, by the answer's key.
@@ -113,7 +109,7 @@ class ArchiveLoader {
         Map<String, UUID> people = new LinkedHashMap<>();
         List<AccountView> raters = new ArrayList<>();
         Set<UUID> asked = new LinkedHashSet<>();
-        for (StudyArchive.Rater rater : archive.people().raters()) {
+        for (KeyedRater rater : archive.people().raters()) {
             if (rater.lead()) {
                 people.put(rater.signInName(), lead);
             } else {
@@ -126,12 +122,24 @@ class ArchiveLoader {
             }
         }
         UUID study = studies.create(start(archive, lead, people, asked));
-        Map<String, UUID> kindIds = prompts.addKinds(study, archive.kinds());
+        NewIds ids = addContent(study, weighed, people);
+        addCollection(study, archive, ids);
+        readBacks.add(archive.readBacks().stream().map(r -> r.kept(ids)).toList());
+        if (!archive.head().preparing()) {
+            openRound(study, archive, ids);
+        }
+        return new Loaded(study, raters, asked);
+    }
+
+    /** What is asked, of whom, what came, and what it is graded on. */
+    private NewIds addContent(UUID study, Weighed weighed, Map<String, UUID> people) {
+        StudyArchive archive = weighed.archive();
+        Map<String, UUID> kinds = prompts.addKinds(study, archive.kinds());
+        NewIds known = new NewIds(people, kinds, Map.of(), Map.of(), Map.of(), Map.of());
         Map<String, UUID> promptIds = prompts.addPrompts(
-                study, archive.prompts().stream().map(p -> prompt(p, people)).toList(), kindIds);
+                study, archive.prompts().stream().map(p -> p.kept(known)).toList(), kinds);
         Map<String, UUID> candidateIds = candidates.add(
-                study,
-                archive.candidates().stream().map(c -> candidate(c, people)).toList());
+                study, archive.candidates().stream().map(c -> c.kept(known)).toList());
         answers.requireRoom(
                 study,
                 archive.answers().size(),
@@ -139,27 +147,27 @@ class ArchiveLoader {
                         .mapToLong(a -> a.wholeText().length())
                         .sum());
         Map<String, UUID> answerIds = answers.add(study, archive.answers(), promptIds, candidateIds, weighed.changed());
-        collecting.add(study, archive.collection(), promptIds, candidateIds, answerIds);
-        Map<UUID, List<Masking.Decided>> masks = new HashMap<>();
-        archive.masking().masks().forEach((answer, decided) -> masks.put(answerIds.get(answer), decided));
-        masking.add(study, archive.masking().words(), masks);
-        archive.history().forEach(v -> rubrics.add(study, version(v, false, kindIds)));
+        archive.history().forEach(v -> rubrics.add(study, v.kept(false, known)));
         Map<String, UUID> criterionIds =
-                rubrics.add(study, version(archive.rubric(), !archive.head().preparing(), kindIds));
-        Ids ids = new Ids(people, promptIds, candidateIds, answerIds, criterionIds);
-        prompts.addReadBacks(archive.people().readBacks().stream()
-                .map(r -> new Prompts.ReadBackRecord(
-                        promptIds.get(r.prompt()),
-                        people.get(r.reader()),
-                        r.askedAt(),
-                        r.answer(),
-                        r.answeredAt(),
-                        r.verdict()))
-                .toList());
-        if (!archive.head().preparing()) {
-            openRound(study, archive, ids);
+                rubrics.add(study, archive.rubric().kept(!archive.head().preparing(), known));
+        return new NewIds(people, kinds, promptIds, candidateIds, answerIds, criterionIds);
+    }
+
+    /** How answers were collected, and what raters do not read of them. */
+    private void addCollection(UUID study, StudyArchive archive, NewIds ids) {
+        Integer mostFollowUps = archive.head().mostFollowUps();
+        if (mostFollowUps != null) {
+            followUpRules.add(study, mostFollowUps);
         }
-        return new Loaded(study, raters, asked);
+        archive.sources()
+                .forEach((candidate, source) ->
+                        sources.add(study, ids.candidates().get(candidate), source));
+        archive.runs().forEach(r -> runs.add(study, r.kept(ids)));
+        Map<UUID, List<Masking.Decided>> masks = new HashMap<>();
+        archive.masking()
+                .masks()
+                .forEach((answer, decided) -> masks.put(ids.answers().get(answer), decided));
+        masking.add(study, archive.masking().words(), masks);
     }
 
     private static Studies.NewStudy start(StudyArchive archive, UUID lead, Map<String, UUID> people, Set<UUID> asked) {
@@ -183,64 +191,7 @@ class ArchiveLoader {
                         .toList());
     }
 
-    private static Prompts.NewPrompt prompt(StudyArchive.ArchivePrompt p, Map<String, UUID> people) {
-        return new Prompts.NewPrompt(
-                p.key(),
-                p.kind(),
-                p.content(),
-                p.author() == null ? null : people.get(p.author()),
-                p.variantOf(),
-                p.wording(),
-                p.fault());
-    }
-
-    private static Candidates.NewCandidate candidate(StudyArchive.ArchiveCandidate c, Map<String, UUID> people) {
-        CandidateContent given = c.content();
-        return new Candidates.NewCandidate(
-                c.key(),
-                new CandidateContent(
-                        given.name(),
-                        given.version(),
-                        given.settings(),
-                        given.contextWindow(),
-                        given.price(),
-                        given.asOf(),
-                        given.note(),
-                        given.considerations(),
-                        given.baseline(),
-                        c.person() == null ? null : people.get(c.person())));
-    }
-
-    private static Rubrics.NewVersion version(
-            StudyArchive.ArchiveRubric rubric, boolean inUse, Map<String, UUID> kindIds) {
-        return new Rubrics.NewVersion(
-                rubric.head().version(),
-                rubric.head().publishedAt(),
-                rubric.head().note(),
-                inUse,
-                rubric.criteria().stream().map(c -> criterion(c, kindIds)).toList());
-    }
-
-    private static CriterionContent criterion(StudyArchive.ArchiveCriterion c, Map<String, UUID> kindIds) {
-        return new CriterionContent(
-                c.key(),
-                c.name(),
-                c.question(),
-                c.weight(),
-                c.floor(),
-                c.levels().stream()
-                        .map(l -> new CriterionContent.LevelContent(
-                                l.name(),
-                                l.anchors().entrySet().stream()
-                                        .map(a -> new CriterionContent.AnchorContent(
-                                                kindIds.get(a.getKey()), a.getValue()))
-                                        .toList()))
-                        .toList(),
-                c.kinds().stream().map(kindIds::get).toList(),
-                c.traits());
-    }
-
-    private void openRound(UUID study, StudyArchive archive, Ids ids) {
+    private void openRound(UUID study, StudyArchive archive, NewIds ids) {
         Instant now = clock.instant();
         StudyArchive.RoundHead round = archive.head().round();
         grading.open(
@@ -251,40 +202,6 @@ class ArchiveLoader {
                         round.ratersAnAnswer(),
                         round.repeatShare(),
                         archive.people().leadGraded()),
-                archive.sheets().stream().map(s -> sheet(s, ids, now)).toList());
-    }
-
-    private static Grading.SheetRecord sheet(StudyArchive.ArchiveSheet sheet, Ids ids, Instant now) {
-        List<Grading.AnswerRecord> onSheet = new ArrayList<>();
-        for (StudyArchive.ArchiveSheetAnswer answer : sheet.answers()) {
-            Map<UUID, Mark> marks = new HashMap<>();
-            answer.marks().forEach((criterion, mark) -> marks.put(ids.criteria.get(criterion), mark));
-            onSheet.add(new Grading.AnswerRecord(
-                    ids.answers.get(answer.answer()),
-                    onSheet.size(),
-                    answer.reason(),
-                    marks,
-                    judgement(answer.judgement(), ids),
-                    answer.coverage(),
-                    answer.remarks()));
-        }
-        Instant sentAt = sheet.sentAt() != null ? sheet.sentAt() : sheet.sent() ? now : null;
-        return new Grading.SheetRecord(
-                Objects.requireNonNull(ids.person(sheet.rater())),
-                ids.prompts.get(sheet.prompt()),
-                sheet.place(),
-                sheet.repeat(),
-                sentAt,
-                sheet.withdrawn(),
-                onSheet);
-    }
-
-    private static Grading.Judgement judgement(StudyArchive.ArchiveJudgement judgement, Ids ids) {
-        String guess = judgement.guess();
-        return new Grading.Judgement(
-                judgement.works(),
-                judgement.preference(),
-                guess != null ? new Guess(ids.candidates.get(guess)) : judgement.noIdea() ? new Guess(null) : null,
-                judgement.activeMs());
+                archive.sheets().stream().map(s -> s.kept(ids, now)).toList());
     }
 }

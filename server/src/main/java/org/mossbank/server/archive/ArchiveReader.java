@@ -5,14 +5,30 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.LongSupplier;
-import org.jspecify.annotations.Nullable;
+import java.util.stream.Collectors;
+import org.mossbank.server.answer.AnswerRows;
 import org.mossbank.server.answer.Answers;
+import org.mossbank.server.candidate.CandidateRows;
 import org.mossbank.server.files.Fault;
 import org.mossbank.server.files.Faults;
 import org.mossbank.server.files.JsonFile;
-import org.mossbank.server.files.TableRow;
+import org.mossbank.server.files.Table;
+import org.mossbank.server.files.Tables;
+import org.mossbank.server.grading.rows.SheetReader;
+import org.mossbank.server.grading.rows.SheetRows;
+import org.mossbank.server.masking.MaskRows;
+import org.mossbank.server.prompt.PromptRows;
+import org.mossbank.server.prompt.PromptRows.KeyedPrompt;
 import org.mossbank.server.prompt.Prompts;
+import org.mossbank.server.readback.ReadBackRows;
+import org.mossbank.server.rubric.KeyedVersion;
+import org.mossbank.server.rubric.RubricHistory;
+import org.mossbank.server.rubric.RubricRows;
+import org.mossbank.server.run.RunRows;
+import org.mossbank.server.source.SourceRows;
+import org.mossbank.server.study.PeopleRows;
 import org.mossbank.server.study.RuleTerms;
 import tools.jackson.databind.JsonNode;
 
@@ -43,76 +59,72 @@ final class ArchiveReader {
         if (!readPackage()) {
             return Optional.empty();
         }
-        Optional<JsonNode> json = readStudyFile();
+        Tables tables = new Tables(files.all(), paths, faults);
+        Optional<JsonNode> json = tables.textOf(Schemas.STUDY)
+                .flatMap(text -> JsonFile.read(paths.get(Schemas.STUDY), text, Schemas.STUDY_FILE, faults));
         boolean preparing = json.map(StudyFileReader::isPreparing).orElse(false);
         requireResource(Schemas.STUDY);
-        (preparing ? Schemas.TABLES_WHILE_PREPARING : Schemas.REQUIRED_TABLES).forEach(this::requireResource);
-        ArchiveTables tables = new ArchiveTables(files, paths, faults);
-        for (String table : Schemas.TABLES) {
-            readTable(table, tables, !preparing);
-        }
+        (preparing ? Schemas.TABLES_WHILE_PREPARING : Schemas.REQUIRED_TABLES)
+                .forEach(table -> requireResource(table.name()));
+        Schemas.TABLES.forEach(table -> readTable(table, tables, !preparing));
         tables.checkReferences();
         if (!faults.isEmpty() || json.isEmpty()) {
             return Optional.empty();
         }
-        StudyFileReader studyFile = new StudyFileReader(json.get(), paths.get(Schemas.STUDY), faults);
-        StudyArchive.Head head = studyFile.read(freshSeed, now);
-        Parts parts = parts(tables, head, studyFile.mostFollowUps());
-        checkCompleteness(parts, head, tables);
+        StudyArchive.Head head = new StudyFileReader(json.get(), paths.get(Schemas.STUDY), faults).read(freshSeed, now);
+        StudyArchive study = study(tables, head);
+        checkCompleteness(study, tables);
         if (!faults.isEmpty()) {
             return Optional.empty();
         }
-        List<StudyArchive.ArchiveSheet> sheets = preparing
-                ? noSheets(tables)
-                : new SheetReader(tables, head.seed(), parts.prompts, parts.candidates, parts.answers, parts.rubric)
-                        .read();
-        return Optional.of(new StudyArchive(
-                head,
-                tables.rows("kinds").stream()
-                        .map(r -> new Prompts.NewKind(r.text("kind"), r.text("name")))
-                        .toList(),
-                parts.prompts,
-                parts.candidates,
-                parts.answers,
-                parts.collection,
-                parts.masking,
-                parts.rubric,
-                parts.history,
-                parts.people,
-                sheets));
-    }
-
-    private record Parts(
-            List<StudyArchive.ArchivePrompt> prompts,
-            List<StudyArchive.ArchiveCandidate> candidates,
-            List<Answers.NewAnswer> answers,
-            StudyArchive.ArchiveCollection collection,
-            StudyArchive.ArchiveMasking masking,
-            StudyArchive.ArchiveRubric rubric,
-            List<StudyArchive.ArchiveRubric> history,
-            StudyArchive.People people) {}
-
-    private static Parts parts(ArchiveTables tables, StudyArchive.Head head, @Nullable Integer mostFollowUps) {
-        RubricTables rubric = new RubricTables(tables);
-        List<Answers.NewAnswer> answers = new AnswerTables(tables).read();
-        return new Parts(
-                new PromptTables(tables, head.preparing()).read(),
-                new CandidateTables(tables).read(),
-                answers,
-                new CollectionTables(tables).read(mostFollowUps),
-                new MaskTables(tables).read(answers),
-                new StudyArchive.ArchiveRubric(head.rubric(), rubric.criteria()),
-                rubric.history(head.rubric().version()),
-                new PeopleTables(tables).read(head.round().closedAt() != null));
-    }
-
-    private List<StudyArchive.ArchiveSheet> noSheets(ArchiveTables tables) {
-        for (String table : Schemas.TABLES_OF_A_ROUND) {
-            if (!tables.rows(table).isEmpty()) {
-                faults.add(tables.rows(table).get(0), null, "no rows, as the study is being prepared", null);
-            }
+        if (preparing) {
+            requireNoSheets(tables);
+            return Optional.of(study);
         }
-        return List.of();
+        return Optional.of(study.withSheets(SheetReader.read(tables, basis(study))));
+    }
+
+    /** Everything but the sheets, which are read once all that they are about is right. */
+    private static StudyArchive study(Tables tables, StudyArchive.Head head) {
+        List<Prompts.NewKind> kinds = PromptRows.readKinds(tables);
+        Set<String> kindKeys = kinds.stream().map(Prompts.NewKind::key).collect(Collectors.toSet());
+        List<Answers.NewAnswer> answers = AnswerRows.read(tables);
+        return new StudyArchive(
+                head,
+                kinds,
+                PromptRows.read(tables, head.preparing()),
+                CandidateRows.read(tables),
+                SourceRows.read(tables),
+                answers,
+                RunRows.read(tables),
+                MaskRows.read(
+                        tables,
+                        answers.stream()
+                                .collect(Collectors.toMap(Answers.NewAnswer::key, Answers.NewAnswer::wholeText))),
+                new KeyedVersion(head.rubric(), RubricRows.read(tables, kindKeys)),
+                RubricHistory.read(tables, head.rubric().version(), kindKeys),
+                PeopleRows.read(tables, head.round().closedAt() != null),
+                ReadBackRows.read(tables),
+                List.of());
+    }
+
+    private static SheetReader.Basis basis(StudyArchive study) {
+        return new SheetReader.Basis(
+                study.head().seed(),
+                study.people().raters().stream()
+                        .map(PeopleRows.KeyedRater::signInName)
+                        .toList(),
+                study.prompts(),
+                study.candidates(),
+                study.answers(),
+                study.rubric().criteria());
+    }
+
+    private void requireNoSheets(Tables tables) {
+        SheetRows.TABLES.stream()
+                .filter(table -> !tables.lines(table).isEmpty())
+                .forEach(table -> faults.add(
+                        tables.lines(table).get(0).at(), null, "no rows, as the study is being prepared", null));
     }
 
     private boolean readPackage() {
@@ -154,48 +166,38 @@ final class ArchiveReader {
         }
     }
 
-    private Optional<JsonNode> readStudyFile() {
-        return Optional.ofNullable(paths.get(Schemas.STUDY))
-                .flatMap(path -> files.text(path, faults)
-                        .flatMap(text -> JsonFile.read(path, text, Schemas.STUDY_FILE, faults)));
-    }
-
-    private void readTable(String name, ArchiveTables tables, boolean mustHaveRows) {
-        String path = paths.get(name);
-        if (path == null) {
-            return;
-        }
-        Optional<String> text = files.text(path, faults);
-        List<TableRow> rows =
-                text.map(t -> Schemas.table(name).read(path, t, faults)).orElse(List.of());
-        tables.put(name, rows);
-        boolean empty = text.isPresent() && rows.isEmpty() && faults.isEmpty();
-        if (empty && mustHaveRows && Schemas.REQUIRED_TABLES.contains(name)) {
-            faults.add(Fault.ofFile(path, "at least one row"));
+    private void readTable(Table<?> table, Tables tables, boolean mustHaveRows) {
+        boolean empty = tables.read(table).map(List::isEmpty).orElse(false) && faults.isEmpty();
+        if (empty && mustHaveRows && Schemas.REQUIRED_TABLES.contains(table)) {
+            faults.add(Fault.ofFile(tables.path(table), "at least one row"));
         }
     }
 
-    private void checkCompleteness(Parts parts, StudyArchive.Head head, ArchiveTables tables) {
-        RuleTerms.GateTerms gate = head.brief().rule().gate();
+    private void checkCompleteness(StudyArchive study, Tables tables) {
+        RuleTerms.GateTerms gate = study.head().brief().rule().gate();
         if (gate != null
-                && parts.rubric.criteria().stream().noneMatch(c -> c.key().equals(gate.criterion()))) {
+                && study.rubric().criteria().stream().noneMatch(c -> c.key().equals(gate.criterion()))) {
             faults.add(new Fault(
                     tables.path(Schemas.STUDY),
                     null,
                     "/decisionRule/gate/criterion",
-                    "a criterion of " + tables.path("criteria"),
+                    "a criterion of " + tables.path(RubricRows.CRITERIA),
                     gate.criterion()));
         }
-        if (head.preparing()) {
+        if (study.head().preparing()) {
             return;
         }
-        for (StudyArchive.ArchivePrompt prompt : parts.prompts) {
-            if (parts.answers.stream().noneMatch(a -> a.prompt().equals(prompt.key()))) {
-                faults.add(Fault.ofFile(tables.path("answers"), "at least one answer to the prompt " + prompt.key()));
+        Set<String> answered =
+                study.answers().stream().map(Answers.NewAnswer::prompt).collect(Collectors.toSet());
+        for (KeyedPrompt prompt : study.prompts()) {
+            if (!answered.contains(prompt.key())) {
+                faults.add(Fault.ofFile(
+                        tables.path(AnswerRows.ANSWERS), "at least one answer to the prompt " + prompt.key()));
             }
         }
-        if (parts.rubric.criteria().stream().allMatch(c -> c.weight() == 0)) {
-            faults.add(new Fault(tables.path("criteria"), null, "weight", "at least one weight above 0", null));
+        if (study.rubric().criteria().stream().allMatch(c -> c.weight() == 0)) {
+            faults.add(
+                    new Fault(tables.path(RubricRows.CRITERIA), null, "weight", "at least one weight above 0", null));
         }
     }
 }

@@ -1,6 +1,8 @@
 package org.mossbank.server.archive;
 
 import java.util.Locale;
+import org.mossbank.server.files.Table;
+import org.mossbank.server.rubric.RubricHistory;
 import tools.jackson.databind.json.JsonMapper;
 import tools.jackson.databind.node.ArrayNode;
 import tools.jackson.databind.node.ObjectNode;
@@ -26,18 +28,18 @@ final class PackageFile {
         if (!study.history().isEmpty()) {
             resources
                     .addObject()
-                    .put("name", Schemas.RUBRIC_HISTORY)
-                    .put("path", Schemas.RUBRIC_HISTORY + ".json")
+                    .put("name", RubricHistory.NAME)
+                    .put("path", RubricHistory.NAME + ".json")
                     .put("mediatype", "application/json");
         }
-        for (String table : Schemas.TABLES) {
+        for (Table<?> table : Schemas.TABLES) {
             ObjectNode resource = resources.addObject();
-            resource.put("name", table);
-            resource.put("path", table + ".csv");
+            resource.put("name", table.name());
+            resource.put("path", table.name() + ".csv");
             resource.put("type", "table");
             resource.put("mediatype", "text/csv");
             resource.put("encoding", "utf-8");
-            resource.set("schema", Schemas.table(table).json());
+            resource.set("schema", table.schema().json());
         }
         return json;
     }

@@ -7,26 +7,35 @@ import java.util.Optional;
 import java.util.SortedMap;
 import java.util.TreeMap;
 import java.util.UUID;
-import java.util.function.Function;
-import java.util.stream.Collectors;
-import org.jspecify.annotations.Nullable;
 import org.mossbank.server.account.AccountView;
 import org.mossbank.server.account.Accounts;
 import org.mossbank.server.answer.AnswerView;
 import org.mossbank.server.answer.Answers;
-import org.mossbank.server.candidate.CandidateContent;
+import org.mossbank.server.answer.FollowUpRules;
+import org.mossbank.server.candidate.CandidateRows.KeyedCandidate;
 import org.mossbank.server.candidate.CandidateView;
 import org.mossbank.server.candidate.Candidates;
+import org.mossbank.server.files.Keys;
 import org.mossbank.server.grading.Grading;
-import org.mossbank.server.grading.Guess;
-import org.mossbank.server.grading.Mark;
+import org.mossbank.server.grading.rows.KeyedSheet;
+import org.mossbank.server.masking.MaskRows.KeyedMasks;
 import org.mossbank.server.masking.Masking;
 import org.mossbank.server.prompt.KindView;
+import org.mossbank.server.prompt.PromptRows.KeyedPrompt;
 import org.mossbank.server.prompt.PromptView;
 import org.mossbank.server.prompt.Prompts;
+import org.mossbank.server.readback.ReadBackRows.KeyedReadBack;
+import org.mossbank.server.readback.ReadBacks;
 import org.mossbank.server.rubric.CriterionView;
+import org.mossbank.server.rubric.KeyedVersion;
 import org.mossbank.server.rubric.Rubrics;
+import org.mossbank.server.run.RunRows.KeyedRun;
+import org.mossbank.server.run.Runs;
 import org.mossbank.server.shared.SystemOnly;
+import org.mossbank.server.source.Sources;
+import org.mossbank.server.study.PeopleRows.KeyedExpectation;
+import org.mossbank.server.study.PeopleRows.KeyedPeople;
+import org.mossbank.server.study.PeopleRows.KeyedRater;
 import org.mossbank.server.study.Role;
 import org.mossbank.server.study.Studies;
 import org.mossbank.server.study.StudyView;
@@ -41,9 +50,12 @@ class StudyExport {
     private final Accounts accounts;
     private final Studies studies;
     private final Prompts prompts;
+    private final ReadBacks readBacks;
     private final Candidates candidates;
     private final Answers answers;
-    private final CollectionLoader collecting;
+    private final FollowUpRules followUpRules;
+    private final Sources sources;
+    private final Runs runs;
     private final Masking masking;
     private final Rubrics rubrics;
     private final Grading grading;
@@ -52,35 +64,27 @@ class StudyExport {
             Accounts accounts,
             Studies studies,
             Prompts prompts,
+            ReadBacks readBacks,
             Candidates candidates,
             Answers answers,
-            CollectionLoader collecting,
+            FollowUpRules followUpRules,
+            Sources sources,
+            Runs runs,
             Masking masking,
             Rubrics rubrics,
             Grading grading) {
         this.accounts = accounts;
         this.studies = studies;
         this.prompts = prompts;
+        this.readBacks = readBacks;
         this.candidates = candidates;
         this.answers = answers;
-        this.collecting = collecting;
+        this.followUpRules = followUpRules;
+        this.sources = sources;
+        this.runs = runs;
         this.masking = masking;
         this.rubrics = rubrics;
         this.grading = grading;
-    }
-
-    /** Keys by database id; people who do not grade have none. */
-    private record Keys(
-            Map<UUID, String> raters,
-            Map<UUID, String> kinds,
-            Map<UUID, String> prompts,
-            Map<UUID, String> candidates,
-            Map<UUID, String> answers,
-            Map<UUID, String> criteria) {
-        @Nullable
-        String rater(@Nullable UUID id) {
-            return id == null ? null : raters.get(id);
-        }
     }
 
     @SystemOnly
@@ -94,38 +98,38 @@ class StudyExport {
         List<AnswerView> allAnswers = answers.ofStudy(id);
         List<Rubrics.VersionCriteria> versions = rubrics.all(id);
         Rubrics.VersionCriteria counting = counting(id, versions);
-        Keys keys = new Keys(
-                keys(raters, AccountView::id, AccountView::signInName),
-                keys(kinds, KindView::id, KindView::key),
-                keys(allPrompts, PromptView::id, PromptView::key),
-                keys(allCandidates, CandidateView::id, CandidateView::key),
-                keys(allAnswers, AnswerView::id, AnswerView::key),
-                keys(counting.criteria(), CriterionView::id, CriterionView::key));
+        // People who do not grade have no key.
+        Keys keys = new Keys()
+                .with(raters, AccountView::id, AccountView::signInName)
+                .with(kinds, KindView::id, KindView::key)
+                .with(allPrompts, PromptView::id, PromptView::key)
+                .with(allCandidates, CandidateView::id, CandidateView::key)
+                .with(allAnswers, AnswerView::id, AnswerView::key)
+                .with(counting.criteria(), CriterionView::id, CriterionView::key);
+        KeyedVersion rubric = KeyedVersion.of(counting, keys);
         return new StudyArchive(
-                head(id, counting),
+                head(id, rubric.head()),
                 kinds.stream().map(k -> new Prompts.NewKind(k.key(), k.name())).toList(),
-                allPrompts.stream().map(p -> prompt(p, keys)).toList(),
-                allCandidates.stream().map(c -> candidate(c, keys)).toList(),
+                allPrompts.stream().map(p -> KeyedPrompt.of(p, keys)).toList(),
+                allCandidates.stream().map(c -> KeyedCandidate.of(c, keys)).toList(),
+                byKey(sources.ofStudy(id), keys),
                 allAnswers.stream().map(a -> answer(a, keys)).toList(),
-                collecting.of(id, keys.prompts, keys.candidates, keys.answers),
-                masking(id, keys),
-                rubric(counting, keys),
+                runs.ofStudy(id).stream().map(r -> KeyedRun.of(r, keys)).toList(),
+                new KeyedMasks(masking.words(id), byKey(masking.decided(id), keys)),
+                rubric,
                 versions.stream()
                         .filter(v -> v != counting && v.version().publishedAt() != null)
-                        .map(v -> rubric(v, keys))
+                        .map(v -> KeyedVersion.of(v, keys))
                         .toList(),
                 people(id, raters, keys),
+                readBacks(id, keys),
                 sheets(id, keys));
     }
 
-    private StudyArchive.ArchiveMasking masking(UUID id, Keys keys) {
-        SortedMap<String, List<Masking.Decided>> masks = new TreeMap<>();
-        masking.decided(id).forEach((answer, decided) -> masks.put(keys.answers.get(answer), decided));
-        return new StudyArchive.ArchiveMasking(masking.words(id), masks);
-    }
-
-    private static <T> Map<UUID, String> keys(List<T> all, Function<T, UUID> id, Function<T, String> key) {
-        return all.stream().collect(Collectors.toMap(id, key));
+    private static <T> SortedMap<String, T> byKey(Map<UUID, T> byId, Keys keys) {
+        SortedMap<String, T> byKey = new TreeMap<>();
+        byId.forEach((id, one) -> byKey.put(keys.of(id), one));
+        return byKey;
     }
 
     private Rubrics.VersionCriteria counting(UUID study, List<Rubrics.VersionCriteria> versions) {
@@ -136,7 +140,7 @@ class StudyExport {
                 .orElseThrow();
     }
 
-    private StudyArchive.Head head(UUID id, Rubrics.VersionCriteria counting) {
+    private StudyArchive.Head head(UUID id, KeyedVersion.Head rubric) {
         StudyView study = studies.get(id);
         Optional<Grading.RoundState> round = grading.round(id);
         return new StudyArchive.Head(
@@ -146,40 +150,18 @@ class StudyExport {
                 study.briefClosedAt(),
                 studies.reopenings(id),
                 study.seed(),
-                rubricHead(counting),
+                followUpRules.most(id).stream().boxed().findFirst().orElse(null),
+                rubric,
                 round.map(r -> new StudyArchive.RoundHead(
                                 r.openedAt(), r.closedAt(), r.ratersAnAnswer(), r.repeatShare()))
                         .orElse(StudyArchive.RoundHead.NONE));
     }
 
-    private static StudyArchive.RubricHead rubricHead(Rubrics.VersionCriteria version) {
-        return new StudyArchive.RubricHead(
-                version.version().number(),
-                version.version().publishedAt(),
-                version.version().note());
-    }
-
-    private static StudyArchive.ArchivePrompt prompt(PromptView p, Keys keys) {
-        return new StudyArchive.ArchivePrompt(
-                p.key(),
-                p.kind().key(),
-                p.content(),
-                keys.rater(p.authorId()),
-                p.variantOf() == null ? null : keys.prompts.get(p.variantOf()),
-                p.wording(),
-                p.fault());
-    }
-
-    private static StudyArchive.ArchiveCandidate candidate(CandidateView c, Keys keys) {
-        CandidateContent content = c.content();
-        return new StudyArchive.ArchiveCandidate(c.key(), content, keys.rater(content.personId()));
-    }
-
     private static Answers.NewAnswer answer(AnswerView a, Keys keys) {
         return new Answers.NewAnswer(
                 a.key(),
-                keys.prompts.get(a.promptId()),
-                keys.candidates.get(a.candidateId()),
+                keys.of(a.promptId()),
+                keys.of(a.candidateId()),
                 a.attempt(),
                 a.outcome(),
                 a.text(),
@@ -187,94 +169,35 @@ class StudyExport {
                 a.measures());
     }
 
-    private static StudyArchive.ArchiveRubric rubric(Rubrics.VersionCriteria version, Keys keys) {
-        return new StudyArchive.ArchiveRubric(
-                rubricHead(version),
-                version.criteria().stream().map(c -> criterion(c, keys)).toList());
-    }
-
-    /** A level that is called by its number has no name of its own. */
-    private static StudyArchive.ArchiveCriterion criterion(CriterionView c, Keys keys) {
-        return new StudyArchive.ArchiveCriterion(
-                c.key(),
-                c.name(),
-                c.question(),
-                c.weight(),
-                c.floor(),
-                c.levels().stream()
-                        .map(l -> {
-                            TreeMap<String, String> anchors = new TreeMap<>();
-                            l.anchors().forEach(a -> anchors.put(keys.kinds.get(a.kindId()), a.text()));
-                            String name = l.name().equals(String.valueOf(l.level())) ? "" : l.name();
-                            return new StudyArchive.ArchiveLevel(name, anchors);
-                        })
-                        .toList(),
-                c.kindIds().stream().map(keys.kinds::get).sorted().toList(),
-                c.traits());
-    }
-
-    private StudyArchive.People people(UUID id, List<AccountView> raters, Keys keys) {
+    private KeyedPeople people(UUID id, List<AccountView> raters, Keys keys) {
         Map<UUID, Role> members = studies.members(id);
-        return new StudyArchive.People(
+        return new KeyedPeople(
                 raters.stream()
-                        .map(r -> new StudyArchive.Rater(
-                                r.signInName(), r.displayName(), members.get(r.id()) == Role.LEAD))
+                        .map(r -> new KeyedRater(r.signInName(), r.displayName(), members.get(r.id()) == Role.LEAD))
                         .toList(),
                 studies.expectations(id).stream()
-                        .map(e -> new StudyArchive.Expected(
-                                members.get(e.accountId()) == Role.LEAD ? null : keys.rater(e.accountId()),
+                        .map(e -> new KeyedExpectation(
+                                members.get(e.accountId()) == Role.LEAD ? null : keys.orNone(e.accountId()),
                                 e.expects(),
                                 e.usesToday(),
                                 e.declaredAt()))
                         .sorted(Comparator.comparing(
-                                StudyArchive.Expected::rater, Comparator.nullsFirst(Comparator.naturalOrder())))
-                        .toList(),
-                prompts.readBacks(id).stream()
-                        .filter(r -> keys.rater(r.readerId()) != null)
-                        .map(r -> new StudyArchive.ReadBackRow(
-                                keys.prompts.get(r.promptId()),
-                                keys.raters.get(r.readerId()),
-                                r.askedAt(),
-                                r.answer(),
-                                r.answeredAt(),
-                                r.verdict()))
-                        .sorted(Comparator.comparing(StudyArchive.ReadBackRow::prompt)
-                                .thenComparing(StudyArchive.ReadBackRow::reader))
+                                KeyedExpectation::rater, Comparator.nullsFirst(Comparator.naturalOrder())))
                         .toList());
     }
 
-    private List<StudyArchive.ArchiveSheet> sheets(UUID id, Keys keys) {
-        return grading.records(id).stream()
-                .map(s -> new StudyArchive.ArchiveSheet(
-                        keys.raters.get(s.raterId()),
-                        keys.prompts.get(s.promptId()),
-                        s.place(),
-                        s.repeat(),
-                        s.sentAt() != null,
-                        s.sentAt(),
-                        s.withdrawn(),
-                        s.answers().stream().map(a -> sheetAnswer(a, keys)).toList()))
-                .sorted(Comparator.comparing(StudyArchive.ArchiveSheet::rater)
-                        .thenComparingInt(StudyArchive.ArchiveSheet::place))
+    private List<KeyedReadBack> readBacks(UUID id, Keys keys) {
+        return readBacks.ofStudy(id).stream()
+                .filter(r -> keys.orNone(r.readerId()) != null)
+                .map(r -> KeyedReadBack.of(r, keys))
+                .sorted(Comparator.comparing(KeyedReadBack::prompt).thenComparing(KeyedReadBack::reader))
                 .toList();
     }
 
-    private static StudyArchive.ArchiveSheetAnswer sheetAnswer(Grading.AnswerRecord a, Keys keys) {
-        Map<String, Mark> marks = new TreeMap<>();
-        a.marks().forEach((criterion, mark) -> marks.put(keys.criteria.get(criterion), mark));
-        Guess guess = a.judgement().guess();
-        UUID guessed = guess == null ? null : guess.candidateId();
-        return new StudyArchive.ArchiveSheetAnswer(
-                keys.answers.get(a.answerId()),
-                a.reason(),
-                marks,
-                new StudyArchive.ArchiveJudgement(
-                        a.judgement().works(),
-                        a.judgement().preference(),
-                        guessed == null ? null : keys.candidates.get(guessed),
-                        guess != null && guessed == null,
-                        a.judgement().activeMs()),
-                a.coverage(),
-                a.remarks());
+    private List<KeyedSheet> sheets(UUID id, Keys keys) {
+        return grading.records(id).stream()
+                .map(s -> KeyedSheet.of(s, keys))
+                .sorted(Comparator.comparing(KeyedSheet::rater).thenComparingInt(KeyedSheet::place))
+                .toList();
     }
 }

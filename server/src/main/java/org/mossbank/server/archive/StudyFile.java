@@ -1,8 +1,8 @@
 package org.mossbank.server.archive;
 
-import java.math.BigDecimal;
 import java.time.Instant;
 import org.jspecify.annotations.Nullable;
+import org.mossbank.server.files.Words;
 import org.mossbank.server.study.Brief;
 import org.mossbank.server.study.Reopening;
 import org.mossbank.server.study.RuleTerms;
@@ -14,8 +14,7 @@ import tools.jackson.databind.node.ObjectNode;
 final class StudyFile {
     private StudyFile() {}
 
-    static ObjectNode of(StudyArchive study) {
-        StudyArchive.Head head = study.head();
+    static ObjectNode of(StudyArchive.Head head) {
         Brief brief = head.brief();
         ObjectNode json = JsonMapper.shared().createObjectNode();
         json.put("title", head.title());
@@ -24,12 +23,12 @@ final class StudyFile {
         json.put("background", brief.background());
         json.put("stage", head.preparing() ? "preparing" : "grading");
         json.put("asksExpectations", brief.asksExpectations());
-        json.put("reasons", ArchiveTables.word(brief.raters().reasons()));
+        json.put("reasons", Words.of(brief.raters().reasons()));
         json.put("showsReference", brief.raters().showsReference());
         json.put("asksSourceGuess", brief.raters().asksSourceGuess());
         json.put("seed", head.seed());
-        if (study.collection().mostFollowUps() != null) {
-            json.put("mostFollowUps", study.collection().mostFollowUps());
+        if (head.mostFollowUps() != null) {
+            json.put("mostFollowUps", head.mostFollowUps());
         }
         json.set("decisionRule", rule(brief.rule()));
         ObjectNode closing = json.putObject("brief");
@@ -54,12 +53,12 @@ final class StudyFile {
     private static ObjectNode rule(RuleTerms terms) {
         ObjectNode json = JsonMapper.shared()
                 .createObjectNode()
-                .put("coefficient", ArchiveTables.word(terms.coefficient()))
-                .put("agreementFloor", plain(terms.agreementFloor()))
-                .put("floorOn", ArchiveTables.word(terms.floorOn()))
-                .put("margin", plain(terms.margin()))
+                .put("coefficient", Words.of(terms.coefficient()))
+                .put("agreementFloor", Words.plain(terms.agreementFloor()))
+                .put("floorOn", Words.of(terms.floorOn()))
+                .put("margin", Words.plain(terms.margin()))
                 .put("minimumRaters", terms.minimumRaters())
-                .put("tieBreak", ArchiveTables.word(terms.tieBreak()))
+                .put("tieBreak", Words.of(terms.tieBreak()))
                 .put("strictOnMasking", terms.strictOnMasking())
                 .put("strictOnSplits", terms.strictOnSplits());
         RuleTerms.GateTerms gate = terms.gate();
@@ -67,7 +66,7 @@ final class StudyFile {
             json.putObject("gate")
                     .put("criterion", gate.criterion())
                     .put("level", gate.level())
-                    .put("cap", plain(gate.cap()));
+                    .put("cap", Words.plain(gate.cap()));
         }
         return json;
     }
@@ -80,7 +79,7 @@ final class StudyFile {
             json.put("ratersAnAnswer", round.ratersAnAnswer());
         }
         if (round.repeatShare() != null) {
-            json.put("repeatShare", plain(round.repeatShare()));
+            json.put("repeatShare", Words.plain(round.repeatShare()));
         }
         return json;
     }
@@ -89,10 +88,5 @@ final class StudyFile {
         if (at != null) {
             json.put(name, at.toString());
         }
-    }
-
-    /** The shortest decimal form, so that 5.0 is written as 5. */
-    static BigDecimal plain(double value) {
-        return new BigDecimal(BigDecimal.valueOf(value).stripTrailingZeros().toPlainString());
     }
 }

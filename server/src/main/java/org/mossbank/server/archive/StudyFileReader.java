@@ -10,6 +10,8 @@ import org.mossbank.core.agreement.Coefficient;
 import org.mossbank.core.decision.DecisionRule;
 import org.mossbank.server.files.Fault;
 import org.mossbank.server.files.Faults;
+import org.mossbank.server.files.Words;
+import org.mossbank.server.rubric.KeyedVersion;
 import org.mossbank.server.study.Brief;
 import org.mossbank.server.study.RaterTerms;
 import org.mossbank.server.study.Reopening;
@@ -58,16 +60,12 @@ final class StudyFileReader {
                 closedAt,
                 reopenings(),
                 json.has("seed") ? json.path("seed").asLong() : freshSeed.getAsLong(),
-                new StudyArchive.RubricHead(
+                json.has("mostFollowUps") ? json.path("mostFollowUps").asInt() : null,
+                new KeyedVersion.Head(
                         rubric.path("version").asInt(1),
                         publishedAt,
                         rubric.path("note").asString("")),
                 preparing ? StudyArchive.RoundHead.NONE : round());
-    }
-
-    @Nullable
-    Integer mostFollowUps() {
-        return json.has("mostFollowUps") ? json.path("mostFollowUps").asInt() : null;
     }
 
     private Brief brief() {
@@ -100,7 +98,7 @@ final class StudyFileReader {
     }
 
     private static <E extends Enum<E>> E constant(Class<E> type, JsonNode node, E otherwise) {
-        E read = ArchiveTables.word(type, node.isMissingNode() ? null : node.asString());
+        E read = Words.constant(type, node.isMissingNode() ? null : node.asString());
         return read == null ? otherwise : read;
     }
 

@@ -13,7 +13,9 @@
             "run",
             "masking",
             "rubric",
-            "grading"
+            "grading",
+            "readback",
+            "grading :: rows"
         })
 @NullMarked
 package org.mossbank.server.archive;

@@ -139,6 +139,10 @@ class Candidate {
         return id;
     }
 
+    UUID studyId() {
+        return studyId;
+    }
+
     int place() {
         return place;
     }

@@ -13,6 +13,7 @@ import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
+import org.mossbank.server.shared.CurrencyCode;
 
 /**
  * A model at exact settings, or a baseline: a person's own answers.
@@ -67,7 +68,7 @@ public record CandidateContent(
             @Nullable @DecimalMin("0") @Digits(integer = 8, fraction = 6)
             BigDecimal monthly,
 
-            @Nullable @Pattern(regexp = "[A-Z]{3}", message = "must be three capital letters such as EUR")
+            @Nullable @Pattern(regexp = CurrencyCode.FORM, message = CurrencyCode.RULE)
             String currency,
 
             @NotNull @Size(max = 500) String caps) {
@@ -90,6 +91,12 @@ public record CandidateContent(
             /** Whatever the grades say, this candidate cannot be taken. */
             RULES_OUT
         }
+    }
+
+    /** The same, as another person's or nobody's. */
+    CandidateContent ofPerson(java.util.@Nullable UUID person) {
+        return new CandidateContent(
+                name, version, settings, contextWindow, price, asOf, note, considerations, baseline, person);
     }
 
     @AssertTrue(message = "each setting must be named once")

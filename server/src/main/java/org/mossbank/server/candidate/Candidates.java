@@ -4,6 +4,7 @@ import jakarta.persistence.EntityManager;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.UUID;
 import org.mossbank.server.shared.SystemOnly;
 import org.springframework.stereotype.Service;
@@ -34,6 +35,18 @@ public class Candidates {
             ids.put(start.key(), candidate.id());
         }
         return ids;
+    }
+
+    /** One candidate of a study; empty if it has none of this id. */
+    @SystemOnly
+    public Optional<CandidateView> one(UUID study, UUID id) {
+        return candidates.findById(id).filter(c -> c.studyId().equals(study)).map(Candidate::view);
+    }
+
+    /** One candidate; empty if there is none of this id. */
+    @SystemOnly
+    public Optional<CandidateView> one(UUID id) {
+        return candidates.findById(id).map(Candidate::view);
     }
 
     @SystemOnly

@@ -1,12 +1,8 @@
 package org.mossbank.server.collection;
 
 import com.networknt.schema.Schema;
-import com.networknt.schema.SchemaRegistry;
-import com.networknt.schema.SpecificationVersion;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
-import java.io.InputStream;
-import java.io.UncheckedIOException;
 import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.List;
@@ -25,9 +21,9 @@ import org.mossbank.server.answer.Outcome;
 import org.mossbank.server.files.Fault;
 import org.mossbank.server.files.Faults;
 import org.mossbank.server.files.JsonFile;
-import org.mossbank.server.files.TableRow;
-import org.mossbank.server.files.TableSchema;
+import org.mossbank.server.files.Line;
 import org.mossbank.server.files.TextFile;
+import org.mossbank.server.files.Words;
 import org.mossbank.server.files.ZipFiles;
 import org.yaml.snakeyaml.LoaderOptions;
 import org.yaml.snakeyaml.Yaml;
@@ -43,26 +39,13 @@ final class AnswerFileReader {
     private static final int LONGEST_TEXT = FollowUp.LONGEST_REPLY;
     private static final int LONGEST_FRONT_MATTER = 20_000;
     private static final int MOST_COST_DECIMALS = 6;
-    private static final Schema LINE = SchemaRegistry.withDefaultDialect(SpecificationVersion.DRAFT_2020_12)
-            .getSchema(JsonMapper.shared().readTree(resource("answer-line")));
-    private static final TableSchema TABLE = new TableSchema(JsonMapper.shared().readTree(resource("answer-table")));
+    private static final Schema LINE = JsonFile.schema("answer-line");
 
     private final Faults faults;
     private final List<IncomingAnswer> answers = new ArrayList<>();
 
     private AnswerFileReader(Faults faults) {
         this.faults = faults;
-    }
-
-    private static byte[] resource(String name) {
-        try (InputStream in = AnswerFileReader.class.getResourceAsStream("/archive/schemas/" + name + ".schema.json")) {
-            if (in == null) {
-                throw new IllegalStateException("the server's jar lacks the schema " + name);
-            }
-            return in.readAllBytes();
-        } catch (IOException e) {
-            throw new UncheckedIOException(e);
-        }
     }
 
     /** The answers that could be read; what is wrong goes to the faults. The name's ending says which format it is. */
@@ -110,25 +93,19 @@ final class AnswerFileReader {
     }
 
     private void table(String file, String text) {
-        for (TableRow row : TABLE.read(file, text, faults)) {
-            answer(
+        for (Line<AnswerTableRow> line : AnswerTableRow.TABLE.read(file, text, faults)) {
+            AnswerTableRow row = line.row();
+            int at = line.at().line();
+            check(new IncomingAnswer(
                     file,
-                    row.line(),
-                    row.text("prompt"),
-                    row.text("candidate"),
-                    row.integerOrNull("attempt"),
-                    row.textOrNull("outcome"),
-                    isDiff(row.textOrNull("form")) ? diff(file, row.line(), 0, row.text("text")) : row.text("text"),
+                    at,
+                    row.prompt(),
+                    row.candidate(),
+                    row.attempt(),
+                    row.outcome() == null ? Outcome.COMPLETE : row.outcome(),
+                    row.isDiff() ? diff(file, at, 0, row.text()) : row.text(),
                     List.of(),
-                    new Measures(
-                            row.wholeOrNull("first_output_ms"),
-                            row.wholeOrNull("total_ms"),
-                            row.wholeOrNull("input_tokens"),
-                            row.wholeOrNull("output_tokens"),
-                            TableRow.plain(row.decimalOrNull("cost")),
-                            row.textOrNull("currency"),
-                            row.truth("estimated"),
-                            row.integerOrNull("tries")));
+                    row.measures()));
         }
     }
 
@@ -218,13 +195,15 @@ final class AnswerFileReader {
     }
 
     private void add(String file, int line, JsonNode json, String text) {
-        answer(
+        check(new IncomingAnswer(
                 file,
                 line,
                 json.path("prompt").asString(),
                 json.path("candidate").asString(),
                 json.has("attempt") ? json.path("attempt").asInt() : null,
-                json.has("outcome") ? json.path("outcome").asString() : null,
+                json.has("outcome")
+                        ? Words.constant(Outcome.class, json.path("outcome").asString())
+                        : Outcome.COMPLETE,
                 text,
                 followUps(json),
                 new Measures(
@@ -232,10 +211,10 @@ final class AnswerFileReader {
                         whole(json, "total_ms"),
                         whole(json, "input_tokens"),
                         whole(json, "output_tokens"),
-                        json.has("cost") ? TableRow.plain(json.path("cost").decimalValue()) : null,
+                        cost(file, line, json),
                         json.has("currency") ? json.path("currency").asString() : null,
                         json.path("estimated").asBoolean(false),
-                        json.has("tries") ? json.path("tries").asInt() : null));
+                        json.has("tries") ? json.path("tries").asInt() : null)));
     }
 
     private static List<FollowUp> followUps(JsonNode json) {
@@ -246,49 +225,61 @@ final class AnswerFileReader {
                 .toList();
     }
 
+    private @Nullable BigDecimal cost(String file, int line, JsonNode json) {
+        if (!json.has("cost")) {
+            return null;
+        }
+        BigDecimal cost = Words.plain(json.path("cost").decimalValue());
+        if (cost.scale() > MOST_COST_DECIMALS) {
+            faults.add(
+                    new Fault(file, line, "cost", "at most " + MOST_COST_DECIMALS + " decimals", cost.toPlainString()));
+        }
+        return cost;
+    }
+
     private static @Nullable Long whole(JsonNode json, String field) {
         return json.has(field) ? Long.valueOf(json.path(field).asLong()) : null;
     }
 
-    private void answer(
-            String file,
-            int line,
-            String prompt,
-            String candidate,
-            @Nullable Integer attempt,
-            @Nullable String outcomeWord,
-            String text,
-            List<FollowUp> followUps,
-            Measures measures) {
-        Outcome outcome = outcomeWord == null
-                ? Outcome.COMPLETE
-                : Outcome.valueOf(outcomeWord.replace('-', '_').toUpperCase(Locale.ROOT));
-        if (outcome == Outcome.COMPLETE && text.isBlank()) {
-            faults.add(new Fault(file, line, "text", "text, as the answer is complete", null));
+    /** Takes an answer as it is, and says what is wrong with it. */
+    private void check(IncomingAnswer answer) {
+        if (answer.outcome() == Outcome.COMPLETE && answer.text().isBlank()) {
+            fault(answer, "text", "text, as the answer is complete", null);
         }
-        if (text.length() > LONGEST_TEXT) {
-            faults.add(new Fault(file, line, "text", "at most " + LONGEST_TEXT + " characters", null));
+        if (answer.text().length() > LONGEST_TEXT) {
+            fault(answer, "text", "at most " + LONGEST_TEXT + " characters", null);
         }
-        for (FollowUp followUp : followUps) {
+        checkFollowUps(answer);
+        checkCost(answer);
+        answers.add(answer);
+    }
+
+    private void fault(IncomingAnswer answer, String field, String expected, @Nullable String found) {
+        faults.add(new Fault(answer.file(), answer.line(), field, expected, found));
+    }
+
+    private void checkFollowUps(IncomingAnswer answer) {
+        for (FollowUp followUp : answer.followUps()) {
             if (followUp.asked().isBlank()) {
-                faults.add(new Fault(file, line, "follow_ups", "what the candidate was told", null));
+                fault(answer, "follow_ups", "what the candidate was told", null);
             }
             if (followUp.reply().length() > LONGEST_TEXT) {
-                faults.add(new Fault(file, line, "follow_ups", "at most " + LONGEST_TEXT + " characters", null));
+                fault(answer, "follow_ups", "at most " + LONGEST_TEXT + " characters", null);
             }
         }
-        if (Stream.concat(Stream.of(text), followUps.stream().flatMap(f -> Stream.of(f.asked(), f.reply())))
+        if (Stream.concat(
+                        Stream.of(answer.text()),
+                        answer.followUps().stream().flatMap(f -> Stream.of(f.asked(), f.reply())))
                 .anyMatch(t -> t.indexOf('\0') >= 0)) {
-            faults.add(new Fault(file, line, "text", "text without the character U+0000", null));
+            fault(answer, "text", "text without the character U+0000", null);
         }
-        BigDecimal cost = measures.cost();
-        if ((cost == null) != (measures.currency() == null)) {
-            faults.add(new Fault(
-                    file, line, "currency", "a currency if and only if there is a cost", measures.currency()));
+    }
+
+    private void checkCost(IncomingAnswer answer) {
+        BigDecimal cost = answer.measures().cost();
+        String currency = answer.measures().currency();
+        if ((cost == null) != (currency == null)) {
+            fault(answer, "currency", "a currency if and only if there is a cost", currency);
         }
-        if (cost != null && cost.scale() > MOST_COST_DECIMALS) {
-            faults.add(new Fault(file, line, "cost", "at most six decimals", cost.toPlainString()));
-        }
-        answers.add(new IncomingAnswer(file, line, prompt, candidate, attempt, outcome, text, followUps, measures));
     }
 }

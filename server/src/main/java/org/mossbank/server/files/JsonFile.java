@@ -2,6 +2,11 @@ package org.mossbank.server.files;
 
 import com.networknt.schema.Error;
 import com.networknt.schema.Schema;
+import com.networknt.schema.SchemaRegistry;
+import com.networknt.schema.SpecificationVersion;
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.UncheckedIOException;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Deque;
@@ -45,7 +50,26 @@ public final class JsonFile {
     /** Beyond it, whole numbers are not exact in every reader of JSON. */
     private static final double MOST = 1L << 53;
 
+    private static final SchemaRegistry REGISTRY =
+            SchemaRegistry.withDefaultDialect(SpecificationVersion.DRAFT_2020_12);
+
     private JsonFile() {}
+
+    /**
+     * A JSON Schema of the format, the same file that its documentation shows.
+     *
+     * @throws IllegalStateException if there is none of this name
+     */
+    public static Schema schema(String name) {
+        try (InputStream in = JsonFile.class.getResourceAsStream("/archive/schemas/" + name + ".schema.json")) {
+            if (in == null) {
+                throw new IllegalStateException("the server's jar lacks the schema " + name);
+            }
+            return REGISTRY.getSchema(MAPPER.readTree(in));
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
 
     /** The document, if it is valid; what is wrong goes to the faults. */
     public static Optional<JsonNode> read(String file, String text, Schema schema, Faults faults) {

@@ -5,14 +5,13 @@ import java.io.UncheckedIOException;
 import java.util.List;
 import org.apache.commons.csv.CSVFormat;
 import org.apache.commons.csv.CSVPrinter;
-import org.jspecify.annotations.Nullable;
 
 /** A table as it stands in a file; {@link TableSchema} reads it. */
 public final class TableText {
     private TableText() {}
 
     /** @param rows cells in the order of the columns; nothing is written for one that is absent */
-    public static String of(List<String> columns, List<List<@Nullable Object>> rows) {
+    public static String of(List<String> columns, List<? extends List<?>> rows) {
         StringBuilder text = new StringBuilder();
         CSVFormat format = CSVFormat.RFC4180
                 .builder()
@@ -21,7 +20,7 @@ public final class TableText {
                 .setNullString("")
                 .get();
         try (CSVPrinter printer = new CSVPrinter(text, format)) {
-            for (List<@Nullable Object> row : rows) {
+            for (List<?> row : rows) {
                 printer.printRecord(row);
             }
         } catch (IOException e) {

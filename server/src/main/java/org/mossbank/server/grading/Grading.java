@@ -1,9 +1,6 @@
 package org.mossbank.server.grading;
 
-import jakarta.persistence.EntityManager;
-import java.time.Clock;
 import java.time.Instant;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -11,12 +8,24 @@ import java.util.TreeMap;
 import java.util.UUID;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
+import org.mossbank.server.grading.sheet.Coverage;
+import org.mossbank.server.grading.sheet.CoverageRepository;
+import org.mossbank.server.grading.sheet.Grade;
+import org.mossbank.server.grading.sheet.GradeRepository;
+import org.mossbank.server.grading.sheet.Remark;
+import org.mossbank.server.grading.sheet.RemarkRepository;
+import org.mossbank.server.grading.sheet.Round;
+import org.mossbank.server.grading.sheet.RoundRepository;
+import org.mossbank.server.grading.sheet.Sheet;
+import org.mossbank.server.grading.sheet.SheetAnswer;
+import org.mossbank.server.grading.sheet.SheetAnswerRepository;
+import org.mossbank.server.grading.sheet.SheetCount;
+import org.mossbank.server.grading.sheet.SheetRepository;
 import org.mossbank.server.prompt.PromptView;
 import org.mossbank.server.prompt.Prompts;
 import org.mossbank.server.shared.SystemOnly;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
-import tools.jackson.databind.json.JsonMapper;
 
 /** Rounds, sheets and grades, for other modules. */
 @Service
@@ -29,9 +38,7 @@ public class Grading {
     private final CoverageRepository coverages;
     private final RemarkRepository remarks;
     private final Prompts prompts;
-    private final EntityManager entities;
-    private final JsonMapper json;
-    private final Clock clock;
+    private final RoundOpening opening;
 
     Grading(
             RoundRepository rounds,
@@ -41,9 +48,7 @@ public class Grading {
             CoverageRepository coverages,
             RemarkRepository remarks,
             Prompts prompts,
-            EntityManager entities,
-            JsonMapper json,
-            Clock clock) {
+            RoundOpening opening) {
         this.rounds = rounds;
         this.sheets = sheets;
         this.sheetAnswers = sheetAnswers;
@@ -51,9 +56,7 @@ public class Grading {
         this.coverages = coverages;
         this.remarks = remarks;
         this.prompts = prompts;
-        this.entities = entities;
-        this.json = json;
-        this.clock = clock;
+        this.opening = opening;
     }
 
     /**
@@ -134,84 +137,7 @@ public class Grading {
     @SystemOnly
     @Transactional
     public void open(UUID study, NewRound round, List<SheetRecord> starts) {
-        entities.persist(Round.of(study, round));
-        Map<UUID, AnswerRecord> begun = new LinkedHashMap<>();
-        for (SheetRecord start : starts) {
-            Sheet sheet = Sheet.of(study, start);
-            entities.persist(sheet);
-            for (AnswerRecord onSheet : start.answers()) {
-                SheetAnswer answer = SheetAnswer.of(sheet.id(), onSheet.answerId(), onSheet.place());
-                answer.begin(onSheet);
-                entities.persist(answer);
-                begun.put(answer.id(), onSheet);
-            }
-        }
-        // What follows refers to these rows by id alone, so the order of writing is ours to keep.
-        entities.flush();
-        Instant now = clock.instant();
-        begun.forEach((id, start) -> begin(id, start, now));
-    }
-
-    private void begin(UUID id, AnswerRecord start, Instant now) {
-        History history = new History(id, now);
-        history.begin(start);
-        if (start.judgement().activeMs() > 0) {
-            sheetAnswers.tellTime(id, UUID.randomUUID(), start.judgement().activeMs());
-        }
-        start.marks().forEach((criterion, mark) -> {
-            Grade grade = Grade.of(new Grade.Key(id, criterion));
-            grade.set(mark);
-            entities.persist(grade);
-            history.add(GradingChange.Part.GRADE, criterion.toString(), mark);
-        });
-        start.coverage().forEach((point, verdict) -> {
-            Coverage coverage = Coverage.of(new Coverage.Key(id, point));
-            coverage.set(verdict);
-            entities.persist(coverage);
-            history.add(GradingChange.Part.COVERAGE, String.valueOf(point), verdict);
-        });
-        start.remarks().forEach(content -> {
-            Remark remark = Remark.of(UUID.randomUUID(), id);
-            remark.write(content);
-            entities.persist(remark);
-            history.add(GradingChange.Part.REMARK, remark.id().toString(), content);
-        });
-    }
-
-    /** Writes down what sheets begin with, so that the history is whole. */
-    private final class History {
-        private final UUID sheetAnswer;
-        private final Instant now;
-
-        private History(UUID sheetAnswer, Instant now) {
-            this.sheetAnswer = sheetAnswer;
-            this.now = now;
-        }
-
-        private void begin(AnswerRecord start) {
-            Judgement judgement = start.judgement();
-            if (!start.reason().isEmpty()) {
-                add(GradingChange.Part.REASON, "", start.reason());
-            }
-            if (judgement.works() != null) {
-                add(GradingChange.Part.WORKS, "", judgement.works());
-            }
-            if (judgement.preference() != null) {
-                add(GradingChange.Part.PREFERENCE, "", judgement.preference());
-            }
-            if (judgement.guess() != null) {
-                add(GradingChange.Part.GUESS, "", judgement.guess());
-            }
-        }
-
-        private void add(GradingChange.Part part, String item, Object value) {
-            entities.persist(GradingChange.of(
-                    UUID.randomUUID(),
-                    new GradingChange.Place(sheetAnswer, part, item),
-                    json.writeValueAsString(value),
-                    1,
-                    now));
-        }
+        opening.open(study, round, starts);
     }
 
     /** The round, if it was opened. */

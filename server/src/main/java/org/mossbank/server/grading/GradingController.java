@@ -35,10 +35,7 @@ class GradingController {
 
     @PostMapping("/api/studies/{studyId}/sheets/{sheetId}/withdraw")
     @ResponseStatus(HttpStatus.NO_CONTENT)
-    void withdraw(
-            @PathVariable UUID studyId,
-            @PathVariable UUID sheetId,
-            @Valid @RequestBody KeepingService.Withdraw request) {
+    void withdraw(@PathVariable UUID studyId, @PathVariable UUID sheetId, @Valid @RequestBody Withdraw request) {
         keeping.withdraw(studyId, sheetId, request);
     }
 

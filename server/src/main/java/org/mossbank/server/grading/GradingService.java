@@ -10,6 +10,11 @@ import java.util.UUID;
 import java.util.stream.Collectors;
 import org.mossbank.server.account.AccountView;
 import org.mossbank.server.account.Accounts;
+import org.mossbank.server.grading.sheet.RoundRepository;
+import org.mossbank.server.grading.sheet.Sheet;
+import org.mossbank.server.grading.sheet.SheetCount;
+import org.mossbank.server.grading.sheet.SheetEventRepository;
+import org.mossbank.server.grading.sheet.SheetRepository;
 import org.mossbank.server.prompt.PromptView;
 import org.mossbank.server.prompt.Prompts;
 import org.mossbank.server.rubric.CriterionView;
@@ -72,8 +77,9 @@ class GradingService {
                 .collect(Collectors.toMap(Reminder::raterId, Reminder::sentAt, (first, last) -> last));
         List<CriterionView> criteria = rubrics.ofStudy(study);
         Map<UUID, Integer> criteriaByPrompt = prompts.ofStudy(study).stream()
-                .collect(Collectors.toMap(
-                        PromptView::id, p -> DeskService.applicable(criteria, p).size()));
+                .collect(Collectors.toMap(PromptView::id, p -> (int) criteria.stream()
+                        .filter(c -> c.appliesTo(p.kind().id()))
+                        .count()));
         Map<UUID, List<GradingProgress.SheetProgress>> byRater = all.stream()
                 .collect(Collectors.groupingBy(
                         Sheet::raterId,

@@ -1,9 +1,9 @@
 package org.mossbank.server.grading;
 
 import java.util.UUID;
-import org.mossbank.server.study.Step;
-import org.mossbank.server.study.StepReport;
-import org.mossbank.server.study.StepState;
+import org.mossbank.server.progress.Step;
+import org.mossbank.server.progress.StepReport;
+import org.mossbank.server.progress.StepState;
 import org.springframework.stereotype.Component;
 
 @Component

@@ -19,6 +19,12 @@ import org.mossbank.server.answer.AnswerView;
 import org.mossbank.server.answer.Answers;
 import org.mossbank.server.candidate.CandidateView;
 import org.mossbank.server.candidate.Candidates;
+import org.mossbank.server.grading.sheet.RoundRepository;
+import org.mossbank.server.grading.sheet.Sheet;
+import org.mossbank.server.grading.sheet.SheetAnswer;
+import org.mossbank.server.grading.sheet.SheetAnswerRepository;
+import org.mossbank.server.grading.sheet.SheetEvent;
+import org.mossbank.server.grading.sheet.SheetRepository;
 import org.mossbank.server.prompt.PromptView;
 import org.mossbank.server.prompt.Prompts;
 import org.mossbank.server.shared.Problem;
@@ -68,8 +74,6 @@ class KeepingService {
         this.entities = entities;
         this.clock = clock;
     }
-
-    record Withdraw(@NotBlank @Size(max = 1000) String reason) {}
 
     record HandOver(
             @NotNull UUID raterId,
@@ -138,9 +142,7 @@ class KeepingService {
         if (theirs.stream().anyMatch(s -> s.promptId().equals(sheet.promptId()))) {
             throw Problem.invalid("raterId", "must be somebody without a sheet for this prompt");
         }
-        PromptView prompt = prompts.ofStudy(sheet.studyId()).stream()
-                .filter(p -> p.id().equals(sheet.promptId()))
-                .findFirst()
+        PromptView prompt = prompts.one(sheet.studyId(), sheet.promptId())
                 .orElseThrow();
         if (rater.equals(prompt.authorId())) {
             throw Problem.invalid("raterId", "must be somebody who did not write the prompt");

@@ -23,7 +23,8 @@ public record Mark(
         return new Mark(level, notApplicable, null);
     }
 
-    boolean isMade() {
+    /** Whether something stands there. */
+    public boolean isMade() {
         return level != null || notApplicable;
     }
 }

@@ -1,6 +1,8 @@
 package org.mossbank.server.grading;
 
 import java.util.UUID;
+import org.mossbank.server.grading.sheet.Round;
+import org.mossbank.server.grading.sheet.RoundRepository;
 import org.mossbank.server.study.FiguresChanged;
 import org.mossbank.server.study.RoundStage;
 import org.springframework.context.event.EventListener;

@@ -1,7 +1,18 @@
 /** Sheets, grades and reasons: what raters work on, blind. */
 @ApplicationModule(
         displayName = "Grading",
-        allowedDependencies = {"shared", "account", "study", "prompt", "candidate", "answer", "masking", "rubric"})
+        allowedDependencies = {
+            "shared",
+            "files",
+            "account",
+            "study",
+            "prompt",
+            "candidate",
+            "answer",
+            "masking",
+            "rubric",
+            "progress"
+        })
 @NullMarked
 package org.mossbank.server.grading;
 

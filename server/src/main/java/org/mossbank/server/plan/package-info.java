@@ -10,7 +10,8 @@
             "answer",
             "masking",
             "rubric",
-            "grading"
+            "grading",
+            "progress"
         })
 @NullMarked
 package org.mossbank.server.plan;

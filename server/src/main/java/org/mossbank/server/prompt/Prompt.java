@@ -62,9 +62,8 @@ class Prompt {
     @JdbcTypeCode(SqlTypes.ARRAY)
     private String[] areas;
 
-    @Nullable
     @Enumerated(EnumType.STRING)
-    private TaskSize size;
+    private PromptContent.@Nullable TaskSize size;
 
     @JdbcTypeCode(SqlTypes.ARRAY)
     private String[] constraints;

@@ -28,7 +28,7 @@ public record PromptContent(
         @NotNull @Size(max = 200) String title,
         @NotNull @Size(max = 80) String language,
         @NotNull @Size(max = LONGEST_TEXT) String request,
-        @NotNull @Size(max = 20) List<@NotBlank @Size(max = 60) String> areas,
+        @NotNull @Size(max = MOST_AREAS) List<@NotBlank @Size(max = LONGEST_AREA) String> areas,
         @Nullable TaskSize size,
         @NotNull @Size(max = 40) List<@NotBlank @Size(max = 1000) String> constraints,
         @NotNull @Size(max = 400) List<@Valid @NotNull StartingFile> startingFiles,
@@ -37,6 +37,8 @@ public record PromptContent(
         @NotNull @Size(max = LONGEST_TEXT) String referenceAnswer,
         @NotNull @Size(max = 20) List<@NotBlank @Size(max = 20000) String> followUps) {
     static final int LONGEST_TEXT = 1 << 20;
+    static final int MOST_AREAS = 20;
+    static final int LONGEST_AREA = 60;
 
     public PromptContent {
         areas = List.copyOf(areas);
@@ -56,6 +58,16 @@ public record PromptContent(
     @AssertTrue(message = "starting files must have different paths")
     boolean isEachPathOnce() {
         return startingFiles.stream().map(StartingFile::path).distinct().count() == startingFiles.size();
+    }
+
+    /** How much of the code a task is about. */
+    public enum TaskSize {
+        /** One place. */
+        SMALL,
+        /** One file, or a few places. */
+        MEDIUM,
+        /** Several files. */
+        LARGE
     }
 
     /** A git repository and a commit in it. */

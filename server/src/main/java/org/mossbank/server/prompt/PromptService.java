@@ -16,14 +16,14 @@ import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.server.account.Accounts;
 import org.mossbank.server.account.CurrentAccount;
+import org.mossbank.server.progress.Step;
+import org.mossbank.server.progress.StepReport;
+import org.mossbank.server.progress.StepState;
 import org.mossbank.server.shared.FreeKey;
 import org.mossbank.server.shared.Problem;
 import org.mossbank.server.shared.ProblemType;
 import org.mossbank.server.shared.SystemOnly;
 import org.mossbank.server.study.FiguresChanged;
-import org.mossbank.server.study.Step;
-import org.mossbank.server.study.StepReport;
-import org.mossbank.server.study.StepState;
 import org.mossbank.server.study.Studies;
 import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.security.access.prepost.PreAuthorize;
@@ -38,7 +38,6 @@ class PromptService {
     private final Prompts prompts;
     private final PromptRepository repository;
     private final PromptFaultRepository faults;
-    private final ReadBackRepository readBacks;
     private final Studies studies;
     private final Accounts accounts;
     private final CurrentAccount current;
@@ -52,7 +51,6 @@ class PromptService {
             Prompts prompts,
             PromptRepository repository,
             PromptFaultRepository faults,
-            ReadBackRepository readBacks,
             Studies studies,
             Accounts accounts,
             CurrentAccount current,
@@ -64,7 +62,6 @@ class PromptService {
         this.prompts = prompts;
         this.repository = repository;
         this.faults = faults;
-        this.readBacks = readBacks;
         this.studies = studies;
         this.accounts = accounts;
         this.current = current;
@@ -213,7 +210,7 @@ class PromptService {
                 .anyMatch(p -> p.variantOf().filter(id::equals).isPresent())) {
             throw new Problem(ProblemType.NOT_READY, "There are other wordings of this prompt. Remove them first.");
         }
-        readBacks.deleteByPromptId(id);
+        events.publishEvent(new PromptRemoved(id));
         faults.deleteAll(faults.findByPromptId(id));
         repository.delete(prompt);
     }

@@ -1,11 +1,11 @@
 package org.mossbank.server.prompt;
 
 import jakarta.persistence.EntityManager;
-import java.time.Instant;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.UUID;
 import java.util.function.Function;
 import java.util.stream.Collectors;
@@ -21,19 +21,12 @@ public class Prompts {
     private final KindRepository kinds;
     private final PromptRepository prompts;
     private final PromptFaultRepository faults;
-    private final ReadBackRepository readBacks;
     private final EntityManager entities;
 
-    Prompts(
-            KindRepository kinds,
-            PromptRepository prompts,
-            PromptFaultRepository faults,
-            ReadBackRepository readBacks,
-            EntityManager entities) {
+    Prompts(KindRepository kinds, PromptRepository prompts, PromptFaultRepository faults, EntityManager entities) {
         this.kinds = kinds;
         this.prompts = prompts;
         this.faults = faults;
-        this.readBacks = readBacks;
         this.entities = entities;
     }
 
@@ -127,28 +120,27 @@ public class Prompts {
         return views;
     }
 
-    /** What readers said a prompt asks. */
-    public record ReadBackRecord(
-            UUID promptId,
-            UUID readerId,
-            Instant askedAt,
-            @Nullable String answer,
-            @Nullable Instant answeredAt,
-            @Nullable ReadBackVerdict verdict) {}
-
+    /** One prompt of a study; empty if it has none of this id. */
     @SystemOnly
-    public List<ReadBackRecord> readBacks(UUID study) {
-        return readBacks
-                .findByPromptIdInOrderByAskedAt(
-                        prompts.ofStudy(study).stream().map(Prompt::id).toList())
-                .stream()
-                .map(ReadBack::toRecord)
-                .toList();
+    public Optional<PromptView> one(UUID study, UUID id) {
+        return studyOf(id).filter(study::equals).flatMap(s -> one(id));
     }
 
+    /** One prompt; empty if there is none of this id. */
     @SystemOnly
-    @Transactional
-    public void addReadBacks(List<ReadBackRecord> starts) {
-        starts.forEach(r -> entities.persist(ReadBack.of(r)));
+    public Optional<PromptView> one(UUID id) {
+        return prompts.findById(id)
+                .map(p -> p.view(
+                        kinds.findById(p.kindId()).orElseThrow().view(),
+                        faults.findByPromptIdInAndTakenBackAtIsNull(List.of(id)).stream()
+                                .map(PromptFault::view)
+                                .findFirst()
+                                .orElse(null)));
+    }
+
+    /** The study that a prompt belongs to; empty if there is none of this id. */
+    @SystemOnly
+    public Optional<UUID> studyOf(UUID id) {
+        return prompts.findById(id).map(Prompt::studyId);
     }
 }

@@ -11,7 +11,8 @@
             "masking",
             "rubric",
             "grading",
-            "agreement"
+            "agreement",
+            "progress"
         })
 @NullMarked
 package org.mossbank.server.recommendation;

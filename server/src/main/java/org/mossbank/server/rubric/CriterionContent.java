@@ -10,6 +10,7 @@ import jakarta.validation.constraints.Size;
 import java.util.List;
 import java.util.UUID;
 import org.jspecify.annotations.Nullable;
+import org.mossbank.server.shared.FreeKey;
 
 /**
  * A criterion as it is written.
@@ -22,19 +23,23 @@ import org.jspecify.annotations.Nullable;
  * @param traits kinds of remark to offer
  */
 public record CriterionContent(
-        @Nullable @Pattern(regexp = "[a-z0-9][a-z0-9._-]{0,79}")
-        String key,
+        @Nullable @Pattern(regexp = FreeKey.FORM) String key,
 
         @NotNull @Size(max = 80) String name,
         @NotNull @Size(max = 500) String question,
         @DecimalMin("0") @DecimalMax("1000000") double weight,
         @Nullable @DecimalMin("-1") @DecimalMax("1") Double floor,
 
-        @NotNull @Size(min = 2, max = 10, message = "must be 2 to 10")
+        @NotNull @Size(min = 2, max = HIGHEST_LEVEL + 1, message = "must be 2 to 10")
         List<@Valid @NotNull LevelContent> levels,
 
-        @NotNull @Size(max = 60) List<@NotNull UUID> kindIds,
+        @NotNull @Size(max = MOST_KINDS) List<@NotNull UUID> kindIds,
         @NotNull @Size(max = 40) List<@NotBlank @Size(max = 80) String> traits) {
+
+    /** Levels run from 0 to this at most. */
+    public static final int HIGHEST_LEVEL = 9;
+
+    static final int MOST_KINDS = 60;
 
     public CriterionContent {
         levels = List.copyOf(levels);

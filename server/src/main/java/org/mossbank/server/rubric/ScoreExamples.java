@@ -21,7 +21,7 @@ final class ScoreExamples {
     record WeighedCriterion(
             @NotBlank String key,
             @DecimalMin("0") double weight,
-            @Min(1) @Max(9) int highestLevel) {}
+            @Min(1) @Max(CriterionContent.HIGHEST_LEVEL) int highestLevel) {}
 
     record Weighing(
             @NotNull @Size(min = 1, max = 12) List<@Valid @NotNull WeighedCriterion> criteria,

@@ -42,7 +42,7 @@ class RunBoards {
                 head.currency(),
                 run.state(),
                 run.reason().isEmpty() ? null : run.reason(),
-                run.isCut() && board.stream().anyMatch(c -> c.state() == RunCell.State.ASKING),
+                run.isCut() && board.stream().anyMatch(c -> c.state() == CellStage.ASKING),
                 RunCosts.plainOrZero(spending.cost()),
                 spending.tokens(),
                 board);

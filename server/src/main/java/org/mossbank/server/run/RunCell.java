@@ -17,16 +17,6 @@ import org.mossbank.server.answer.Outcome;
 /** One prompt for one candidate, once. */
 @Entity
 class RunCell {
-    /** How far a cell is. */
-    enum State {
-        WAITING,
-        ASKING,
-        /** There is an answer, whatever its outcome. */
-        DONE,
-        /** Nothing came and nothing was paid; it can be asked again. */
-        TURNED_AWAY
-    }
-
     @Id
     private UUID id;
 
@@ -38,7 +28,7 @@ class RunCell {
     private int attempt;
 
     @Enumerated(EnumType.STRING)
-    private State state;
+    private CellStage state;
 
     @Nullable
     private String ownFollowUp;
@@ -99,7 +89,7 @@ class RunCell {
         cell.promptId = planned.promptId();
         cell.candidateId = planned.candidateId();
         cell.attempt = planned.attempt();
-        cell.state = State.WAITING;
+        cell.state = CellStage.WAITING;
         cell.partial = "";
         cell.notes = "";
         cell.reservedCost = BigDecimal.ZERO;
@@ -122,7 +112,7 @@ class RunCell {
                 runId,
                 new RunPlan.Cell(record.group(), record.promptId(), record.candidateId(), record.attempt()),
                 place);
-        cell.state = State.valueOf(record.state());
+        cell.state = CellStage.valueOf(record.state().name());
         cell.ownFollowUp = record.ownFollowUp();
         cell.turn = record.turn();
         cell.tries = record.tries();
@@ -137,7 +127,7 @@ class RunCell {
 
     /** Before anything is sent, so that nothing is sent that is not known of. */
     void claim(UUID server, Instant now, Instant until, BigDecimal mostCost, long mostTokens) {
-        state = State.ASKING;
+        state = CellStage.ASKING;
         owner = server;
         leaseUntil = until;
         askedAt = now;
@@ -186,30 +176,30 @@ class RunCell {
 
     /** Once more, not before a time. */
     void waitUntil(Instant time) {
-        let(State.WAITING);
+        let(CellStage.WAITING);
         notBefore = time;
     }
 
     void nextTurn() {
-        let(State.WAITING);
+        let(CellStage.WAITING);
         turn++;
         tries = 0;
     }
 
     void done() {
-        let(State.DONE);
+        let(CellStage.DONE);
     }
 
     void turnedAway() {
-        let(State.TURNED_AWAY);
+        let(CellStage.TURNED_AWAY);
     }
 
     void again() {
-        let(State.WAITING);
+        let(CellStage.WAITING);
         tries = 0;
     }
 
-    private void let(State next) {
+    private void let(CellStage next) {
         state = next;
         owner = null;
         leaseUntil = null;
@@ -225,12 +215,12 @@ class RunCell {
     }
 
     boolean isOwnedBy(UUID server) {
-        return state == State.ASKING && server.equals(owner);
+        return state == CellStage.ASKING && server.equals(owner);
     }
 
     /** Whether more of an answer is to come. */
     boolean isAbout(AnswerView answer) {
-        return answer.id().equals(answerId) && (state == State.WAITING || state == State.ASKING);
+        return answer.id().equals(answerId) && (state == CellStage.WAITING || state == CellStage.ASKING);
     }
 
     /** Since its server last said something. */
@@ -262,7 +252,7 @@ class RunCell {
         return candidateId;
     }
 
-    State state() {
+    CellStage state() {
         return state;
     }
 
@@ -315,7 +305,7 @@ class RunCell {
     }
 
     RunView.CellView view() {
-        boolean asking = state == State.ASKING;
+        boolean asking = state == CellStage.ASKING;
         return new RunView.CellView(
                 place,
                 promptId,
@@ -340,7 +330,7 @@ class RunCell {
                 promptId,
                 candidateId,
                 attempt,
-                (state == State.ASKING ? State.WAITING : state).name(),
+                state == CellStage.ASKING ? CellState.WAITING : CellState.valueOf(state.name()),
                 ownFollowUp,
                 turn,
                 tries,

@@ -26,7 +26,7 @@ interface RunCellRepository extends JpaRepository<RunCell, UUID> {
     @Query("select c from RunCell c where c.runId = :run order by c.place")
     List<RunCell> ofRun(UUID run);
 
-    @Query("select c from RunCell c where c.runId = :run and c.state = org.mossbank.server.run.RunCell.State.WAITING "
+    @Query("select c from RunCell c where c.runId = :run and c.state = org.mossbank.server.run.CellStage.WAITING "
             + "and (c.notBefore is null or c.notBefore <= :now) order by c.place")
     List<RunCell> ready(UUID run, Instant now, Limit limit);
 
@@ -34,7 +34,7 @@ interface RunCellRepository extends JpaRepository<RunCell, UUID> {
     record UnderWay(UUID candidateId, long requests) {}
 
     @Query("select c.candidateId as candidateId, count(c) as requests from RunCell c "
-            + "where c.state = org.mossbank.server.run.RunCell.State.ASKING group by c.candidateId")
+            + "where c.state = org.mossbank.server.run.CellStage.ASKING group by c.candidateId")
     List<UnderWay> underWay();
 
     /** What a run has spent, and what it may still spend on what is under way. */
@@ -47,15 +47,15 @@ interface RunCellRepository extends JpaRepository<RunCell, UUID> {
 
     /** The first group in which something is to be done. */
     @Query("select min(c.groupNo) from RunCell c where c.runId = :run and c.state in "
-            + "(org.mossbank.server.run.RunCell.State.WAITING, org.mossbank.server.run.RunCell.State.ASKING)")
+            + "(org.mossbank.server.run.CellStage.WAITING, org.mossbank.server.run.CellStage.ASKING)")
     @org.jspecify.annotations.Nullable
     Integer firstOpenGroup(UUID run);
 
     @Query("select count(c) from RunCell c where c.runId = :run and c.state = :state")
-    long count(UUID run, RunCell.State state);
+    long count(UUID run, CellStage state);
 
     @Query(
-            "select c.id from RunCell c where c.state = org.mossbank.server.run.RunCell.State.ASKING and c.leaseUntil < :now")
+            "select c.id from RunCell c where c.state = org.mossbank.server.run.CellStage.ASKING and c.leaseUntil < :now")
     List<UUID> forsaken(Instant now);
 
     boolean existsByPromptId(UUID prompt);

@@ -14,7 +14,6 @@ import org.mossbank.server.answer.Answers;
 import org.mossbank.server.answer.FollowUpRules;
 import org.mossbank.server.candidate.CandidateView;
 import org.mossbank.server.candidate.Candidates;
-import org.mossbank.server.prompt.PromptText;
 import org.mossbank.server.prompt.PromptView;
 import org.mossbank.server.prompt.Prompts;
 import org.mossbank.server.shared.Problem;

@@ -134,9 +134,7 @@ class RunService {
                 .anyMatch(r -> cells.ofRun(r.id()).stream().anyMatch(c -> c.isAbout(answer)))) {
             throw Problem.invalid("answerId", "must not be asked something already");
         }
-        CandidateView candidate = candidates.ofStudy(study).stream()
-                .filter(c -> c.id().equals(answer.candidateId()))
-                .findFirst()
+        CandidateView candidate = candidates.one(study, answer.candidateId())
                 .orElseThrow();
         Run run = begin(study, 1, 1, null, null, candidate.content().price().currency());
         entities.persist(RunCell.following(run.id(), answer, request.asked().strip()));
@@ -241,9 +239,7 @@ class RunService {
     public RunView again(UUID study, UUID id) {
         studies.requirePreparing(study);
         Run run = lock(study, id);
-        cells.ofRun(id).stream()
-                .filter(c -> c.state() == RunCell.State.TURNED_AWAY)
-                .forEach(RunCell::again);
+        cells.ofRun(id).stream().filter(c -> c.state() == CellStage.TURNED_AWAY).forEach(RunCell::again);
         run.goOn();
         entities.flush();
         return boards.view(run);

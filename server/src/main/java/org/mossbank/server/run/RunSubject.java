@@ -10,7 +10,6 @@ import org.mossbank.server.answer.Measures;
 import org.mossbank.server.candidate.CandidateContent;
 import org.mossbank.server.candidate.CandidateView;
 import org.mossbank.server.candidate.Candidates;
-import org.mossbank.server.prompt.PromptText;
 import org.mossbank.server.prompt.PromptView;
 import org.mossbank.server.prompt.Prompts;
 import org.mossbank.server.source.Reply;
@@ -31,29 +30,28 @@ class RunSubject {
     }
 
     /** The lead may have removed the answer, or the prepared follow-up, since the first reply came. */
-    boolean canFollow(Run run, RunCell cell) {
+    boolean canFollow(RunCell cell) {
         return cell.turn() == 0
                 || cell.answerId() != null
                         && (cell.ownFollowUp() != null
                                 || cell.turn()
-                                        <= prompt(run, cell)
+                                        <= prompt(cell)
                                                 .content()
                                                 .followUps()
                                                 .size());
     }
 
-    CandidateContent.Price price(Run run, RunCell cell) {
-        return candidates.ofStudy(run.studyId()).stream()
-                .filter(c -> c.id().equals(cell.candidateId()))
-                .findFirst()
+    CandidateContent.Price price(RunCell cell) {
+        return candidates
+                .one(cell.candidateId())
                 .map(CandidateView::content)
                 .map(CandidateContent::price)
                 .orElse(CandidateContent.Price.UNKNOWN);
     }
 
     /** What was asked and replied before, as the answer has it, then what is asked now. */
-    List<Turn> turns(Run run, RunCell cell) {
-        PromptView prompt = prompt(run, cell);
+    List<Turn> turns(RunCell cell) {
+        PromptView prompt = prompt(cell);
         String first = PromptText.of(prompt.content());
         if (cell.turn() == 0) {
             return List.of(new Turn(first, null));
@@ -71,14 +69,11 @@ class RunSubject {
         return own == null ? prompt.content().followUps().get(cell.turn() - 1) : own;
     }
 
-    PromptView prompt(Run run, RunCell cell) {
-        return prompts.ofStudy(run.studyId()).stream()
-                .filter(p -> p.id().equals(cell.promptId()))
-                .findFirst()
-                .orElseThrow();
+    PromptView prompt(RunCell cell) {
+        return prompts.one(cell.promptId()).orElseThrow();
     }
 
-    Measures measures(Run run, RunCell cell, Reply reply) {
+    Measures measures(RunCell cell, Reply reply) {
         boolean estimated = !reply.free() && (reply.inputTokens() == null || reply.outputTokens() == null);
         Long in = reply.inputTokens();
         Long out = reply.outputTokens();
@@ -87,10 +82,10 @@ class RunSubject {
             in = cell.turn() == 0 ? null : Long.valueOf(0);
             out = in;
         } else {
-            in = in == null ? estimatedInput(run, cell) : in;
+            in = in == null ? estimatedInput(cell) : in;
             out = out == null ? RunCosts.estimatedTokens(reply.text()) : out;
         }
-        CandidateContent.Price price = price(run, cell);
+        CandidateContent.Price price = price(cell);
         BigDecimal cost =
                 in == null || out == null ? null : RunCosts.of(price, in, out).orElse(null);
         return new Measures(
@@ -104,8 +99,8 @@ class RunSubject {
                 cell.tries());
     }
 
-    private long estimatedInput(Run run, RunCell cell) {
-        return turns(run, cell).stream()
+    private long estimatedInput(RunCell cell) {
+        return turns(cell).stream()
                 .mapToLong(t -> RunCosts.estimatedTokens(t.asked())
                         + (t.reply() == null ? 0 : RunCosts.estimatedTokens(t.reply())))
                 .sum();

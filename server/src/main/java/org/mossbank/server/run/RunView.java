@@ -50,7 +50,7 @@ record RunView(
             UUID promptId,
             UUID candidateId,
             int attempt,
-            RunCell.State state,
+            CellStage state,
             int turn,
             int tries,
             @Nullable Instant askedAt,

@@ -113,7 +113,7 @@ class RunWork {
             if (source == null) {
                 cell.note("There is no source to ask any more.");
                 cell.turnedAway();
-            } else if (!about.canFollow(run, cell)) {
+            } else if (!about.canFollow(cell)) {
                 cell.note("The answer or its follow-up is not there any more.");
                 cell.done();
             } else if (underWay.getOrDefault(cell.candidateId(), 0L) < source.mostAtOnce()) {
@@ -124,16 +124,16 @@ class RunWork {
     }
 
     private Optional<Claim> claim(Run run, RunCell cell, SourceContent source, UUID server, Instant now) {
-        List<Turn> turns = about.turns(run, cell);
+        List<Turn> turns = about.turns(cell);
         long mostTokensIn = Sources.mostInputTokens(source, turns);
-        BigDecimal mostCost = RunCosts.of(about.price(run, cell), mostTokensIn, source.mostOutputTokens())
+        BigDecimal mostCost = RunCosts.of(about.price(cell), mostTokensIn, source.mostOutputTokens())
                 .orElse(BigDecimal.ZERO);
         long mostTokens = mostTokensIn + source.mostOutputTokens();
         RunCellRepository.Spending spending = cells.spending(run.id());
         if (!run.allows(
                 spending.cost().add(spending.reservedCost()).add(mostCost),
                 spending.tokens() + spending.reservedTokens() + mostTokens)) {
-            if (cells.count(run.id(), RunCell.State.ASKING) == 0) {
+            if (cells.count(run.id(), CellStage.ASKING) == 0) {
                 run.pause("The next request might take more than the budget leaves.");
             }
             return Optional.empty();
@@ -183,8 +183,8 @@ class RunWork {
     private Place place(UUID cellId) {
         RunCell cell = cells.findById(cellId).orElseThrow();
         Run run = runs.findById(cell.runId()).orElseThrow();
-        PromptView prompt = about.prompt(run, cell);
-        AnswerView answer = cell.turn() == 0 || !about.canFollow(run, cell)
+        PromptView prompt = about.prompt(cell);
+        AnswerView answer = cell.turn() == 0 || !about.canFollow(cell)
                 ? null
                 : answers.one(Objects.requireNonNull(cell.answerId())).orElse(null);
         return new Place(prompt.startingCode(), answer, answer == null ? "" : RunSubject.followUp(prompt, cell));
@@ -208,7 +208,7 @@ class RunWork {
         Long in = reply.inputTokens();
         Long out = reply.outputTokens();
         if (in != null && out != null) {
-            cell.spendMore(RunCosts.of(about.price(run, cell), in, out).orElse(BigDecimal.ZERO), in + out);
+            cell.spendMore(RunCosts.of(about.price(cell), in, out).orElse(BigDecimal.ZERO), in + out);
         }
         cell.cameLate(
                 clean(reply.text()),
@@ -229,7 +229,7 @@ class RunWork {
             cell.waitUntil(clock.instant().plus(BackOff.before(cell.tries(), reply)));
         } else if (reply.free() && !reply.retry()) {
             cell.turnedAway();
-        } else if (!about.canFollow(run, cell)) {
+        } else if (!about.canFollow(cell)) {
             cell.note("The answer or its follow-up is not there any more.");
             cell.done();
         } else {
@@ -250,21 +250,18 @@ class RunWork {
         if (reply.free()) {
             cell.spend(BigDecimal.ZERO, 0);
         } else if (in != null && out != null) {
-            cell.spend(RunCosts.of(about.price(run, cell), in, out).orElse(BigDecimal.ZERO), in + out);
+            cell.spend(RunCosts.of(about.price(cell), in, out).orElse(BigDecimal.ZERO), in + out);
         } else {
             cell.spend(cell.reservedCost(), cell.reservedTokens());
         }
     }
 
     private void answer(Run run, RunCell cell, Reply reply, Answers.Weighed weighed) {
-        PromptView prompt = about.prompt(run, cell);
+        PromptView prompt = about.prompt(cell);
         Outcome outcome = Outcome.valueOf(reply.ending().name());
-        Measures took = about.measures(run, cell, reply);
+        Measures took = about.measures(cell, reply);
         if (cell.turn() == 0) {
-            CandidateView candidate = candidates.ofStudy(run.studyId()).stream()
-                    .filter(c -> c.id().equals(cell.candidateId()))
-                    .findFirst()
-                    .orElseThrow();
+            CandidateView candidate = candidates.one(cell.candidateId()).orElseThrow();
             Answers.Attempt attempt = new Answers.Attempt(
                     prompt, candidate, null, outcome, clean(reply.text()), List.of(), took, weighed.changed());
             AnswerView added =
@@ -320,7 +317,7 @@ class RunWork {
     /** What a forsaken cell had come to; empty if somebody is still at it. */
     private Optional<Reply> forsakenReply(RunCell cell) {
         Instant now = clock.instant();
-        if (cell.state() != RunCell.State.ASKING || !cell.isForsaken(now)) {
+        if (cell.state() != CellStage.ASKING || !cell.isForsaken(now)) {
             return Optional.empty();
         }
         String came = cell.partial();

@@ -55,14 +55,13 @@ public class Runs {
      *
      * @param ownFollowUp what was asked in place of the prepared follow-up, for this answer alone
      * @param lateReply what came when the cell was written down already
-     * @param state WAITING, DONE or TURNED_AWAY: what is under way counts as waiting
      */
     public record CellRecord(
             int group,
             UUID promptId,
             UUID candidateId,
             int attempt,
-            String state,
+            CellState state,
             @Nullable String ownFollowUp,
             int turn,
             int tries,
@@ -115,7 +114,7 @@ public class Runs {
         @Override
         public Optional<String> toSettle(UUID study) {
             boolean going = runs.ofStudy(study).stream()
-                    .anyMatch(r -> r.state() == Run.State.RUNNING || cells.count(r.id(), RunCell.State.ASKING) > 0);
+                    .anyMatch(r -> r.state() == Run.State.RUNNING || cells.count(r.id(), CellStage.ASKING) > 0);
             return going ? Optional.of("a run is still collecting") : Optional.empty();
         }
     }

@@ -6,6 +6,9 @@ import java.util.Set;
 
 /** Makes keys that name things within a study, from the names that people gave them. */
 public final class FreeKey {
+    /** What a key looks like, as a regular expression over all of it. */
+    public static final String FORM = "[a-z0-9][a-z0-9._-]{0,79}";
+
     private static final int LONGEST = 60;
 
     private FreeKey() {}

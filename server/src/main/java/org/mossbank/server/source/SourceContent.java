@@ -59,7 +59,13 @@ public record SourceContent(
         @Min(1) @Max(10) int mostTries,
         @Min(1) @Max(20) int mostAtOnce) {
     /** RFC 6901, and no longer than it is sensible, as the match goes deeper with every step: empty, or steps that each begin with a slash; a tilde only as ~0 or ~1. */
-    static final String POINTER = "(?s)(?!.{501})(?:/(?:[^~/]|~[01])*)*";
+    static final String POINTER = "(?s)(?!.{501})" + SourceContent.PLAIN_POINTER;
+
+    /** RFC 6901, of any length, as other programs read it. */
+    static final String PLAIN_POINTER = "(?:/(?:[^~/]|~[01])*)*";
+
+    static final String HEADER_NAME = "[A-Za-z0-9!#$%&'*+.^_`|~-]+";
+    static final String HEADER_VALUE = "[\\x20-\\x7e]*";
 
     static final String POINTER_RULE = "must be a JSON Pointer such as /reply/text, of at most 500 characters";
 
@@ -85,13 +91,11 @@ public record SourceContent(
 
     /** A header of the request. */
     public record Header(
-            @NotBlank
-            @Size(max = 100)
-            @Pattern(regexp = "[A-Za-z0-9!#$%&'*+.^_`|~-]+", message = "must be a header's name")
+            @NotBlank @Size(max = 100) @Pattern(regexp = HEADER_NAME, message = "must be a header's name")
             String name,
 
             @NotNull
             @Size(max = 2000)
-            @Pattern(regexp = "[\\x20-\\x7e]*", message = "must be of ASCII characters on one line")
+            @Pattern(regexp = HEADER_VALUE, message = "must be of ASCII characters on one line")
             String value) {}
 }

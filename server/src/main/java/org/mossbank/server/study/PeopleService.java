@@ -99,11 +99,11 @@ class PeopleService {
     record AddRater(
             @NotNull
             @Pattern(
-                    regexp = "[a-z0-9][a-z0-9._-]{0,63}",
+                    regexp = Accounts.SIGN_IN_NAME,
                     message = "must be lower-case letters, digits, dots, lines, and start with a letter or digit")
             String signInName,
 
-            @NotBlank @Size(max = 200) String name) {}
+            @NotBlank @Size(max = Accounts.LONGEST_NAME) String name) {}
 
     /**
      * @param invitation how they get in, if they have no password yet; shown this once

@@ -1,0 +1,129 @@
+package org.mossbank.server.grading.desk;
+
+import jakarta.validation.Valid;
+import java.util.List;
+import java.util.UUID;
+import org.mossbank.server.answer.FileChangeView;
+import org.springframework.http.HttpStatus;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.ResponseStatus;
+import org.springframework.web.bind.annotation.RestController;
+
+@RestController
+class DeskController {
+    private static final String SHEET = "/api/sheets/{sheetId}";
+    private static final String ANSWER = SHEET + "/answers/{answerId}";
+
+    private final DeskService desk;
+    private final CodeService code;
+    private final DeskWork work;
+    private final SheetSending sending;
+
+    DeskController(DeskService desk, CodeService code, DeskWork work, SheetSending sending) {
+        this.desk = desk;
+        this.code = code;
+        this.work = work;
+        this.sending = sending;
+    }
+
+    @GetMapping("/api/sheets")
+    List<SheetSummary> mine() {
+        return desk.mine();
+    }
+
+    @GetMapping(SHEET)
+    SheetView sheet(@PathVariable UUID sheetId) {
+        return desk.sheet(sheetId);
+    }
+
+    @GetMapping(ANSWER + "/code")
+    CodeService.CodeOnSheet code(@PathVariable UUID sheetId, @PathVariable UUID answerId) {
+        return code.code(sheetId, answerId);
+    }
+
+    @GetMapping(SHEET + "/comparison")
+    List<FileChangeView> comparison(@PathVariable UUID sheetId, @RequestParam UUID first, @RequestParam UUID second) {
+        return code.comparison(sheetId, first, second);
+    }
+
+    @PutMapping(ANSWER + "/grades/{criterionId}")
+    SheetView.Saved setGrade(
+            @PathVariable UUID sheetId,
+            @PathVariable UUID answerId,
+            @PathVariable UUID criterionId,
+            @Valid @RequestBody DeskRequests.SetGrade request) {
+        return work.setGrade(sheetId, answerId, criterionId, request);
+    }
+
+    @PutMapping(ANSWER + "/reason")
+    SheetView.Saved setReason(
+            @PathVariable UUID sheetId,
+            @PathVariable UUID answerId,
+            @Valid @RequestBody DeskRequests.SetReason request) {
+        return work.setReason(sheetId, answerId, request);
+    }
+
+    @PutMapping(ANSWER + "/works")
+    SheetView.Saved setWorks(
+            @PathVariable UUID sheetId,
+            @PathVariable UUID answerId,
+            @Valid @RequestBody DeskRequests.SetWorks request) {
+        return work.setWorks(sheetId, answerId, request);
+    }
+
+    @PutMapping(ANSWER + "/preference")
+    SheetView.Saved setPreference(
+            @PathVariable UUID sheetId,
+            @PathVariable UUID answerId,
+            @Valid @RequestBody DeskRequests.SetPreference request) {
+        return work.setPreference(sheetId, answerId, request);
+    }
+
+    @PutMapping(ANSWER + "/coverage/{point}")
+    SheetView.Saved setCoverage(
+            @PathVariable UUID sheetId,
+            @PathVariable UUID answerId,
+            @PathVariable int point,
+            @Valid @RequestBody DeskRequests.SetCoverage request) {
+        return work.setCoverage(sheetId, answerId, point, request);
+    }
+
+    @PutMapping(ANSWER + "/remarks/{remarkId}")
+    SheetView.Saved setRemark(
+            @PathVariable UUID sheetId,
+            @PathVariable UUID answerId,
+            @PathVariable UUID remarkId,
+            @Valid @RequestBody DeskRequests.SetRemark request) {
+        return work.setRemark(sheetId, answerId, remarkId, request);
+    }
+
+    @PutMapping(ANSWER + "/guess")
+    SheetView.Saved setGuess(
+            @PathVariable UUID sheetId,
+            @PathVariable UUID answerId,
+            @Valid @RequestBody DeskRequests.SetGuess request) {
+        return work.setGuess(sheetId, answerId, request);
+    }
+
+    @PutMapping(SHEET + "/time")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void tellTime(@PathVariable UUID sheetId, @Valid @RequestBody DeskRequests.TellTime request) {
+        work.tellTime(sheetId, request);
+    }
+
+    @PostMapping(SHEET + "/send")
+    SheetSending.Sent send(@PathVariable UUID sheetId) {
+        return sending.send(sheetId);
+    }
+
+    @PostMapping(SHEET + "/take-back")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void takeBack(@PathVariable UUID sheetId) {
+        sending.takeBack(sheetId);
+    }
+}

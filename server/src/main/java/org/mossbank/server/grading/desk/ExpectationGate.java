@@ -1,0 +1,43 @@
+package org.mossbank.server.grading.desk;
+
+import com.github.benmanes.caffeine.cache.Cache;
+import com.github.benmanes.caffeine.cache.Caffeine;
+import java.time.Duration;
+import java.util.UUID;
+import org.mossbank.server.shared.Problem;
+import org.mossbank.server.shared.ProblemType;
+import org.mossbank.server.study.Studies;
+import org.springframework.stereotype.Component;
+
+/** Keeps a rater from every answer until they have said what they expect, if the brief asks. */
+@Component
+class ExpectationGate {
+    private static final int MOST = 20_000;
+    /** A brief that is reopened may begin to ask; it holds from then on, or a little later. */
+    private static final Duration KEPT = Duration.ofSeconds(20);
+
+    private record Rater(UUID study, UUID rater) {}
+
+    private final Studies studies;
+    private final Cache<Rater, Boolean> passed =
+            Caffeine.newBuilder().maximumSize(MOST).expireAfterWrite(KEPT).build();
+
+    ExpectationGate(Studies studies) {
+        this.studies = studies;
+    }
+
+    /** @throws Problem 409 if the rater has not said it yet */
+    void refuseBefore(UUID study, UUID rater) {
+        Rater key = new Rater(study, rater);
+        if (passed.getIfPresent(key) != null) {
+            return;
+        }
+        if (studies.awaitsExpectation(study, rater)) {
+            throw new Problem(
+                            ProblemType.EXPECTATION_FIRST,
+                            "Before you see any answer, say what you expect; nobody reads it before the recommendation.")
+                    .with("studyId", study);
+        }
+        passed.put(key, true);
+    }
+}

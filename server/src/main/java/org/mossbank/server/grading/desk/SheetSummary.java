@@ -1,0 +1,29 @@
+package org.mossbank.server.grading.desk;
+
+import java.time.Instant;
+import java.util.UUID;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * A sheet in its rater's list.
+ *
+ * @param place  when the rater gets it, from 1
+ * @param made   cells of the grade table that are filled
+ * @param cells  cells in all
+ * @param sentAt   absent while it is being worked on
+ * @param setAside whether the prompt turned out faulty: there is nothing to do
+ * @param withdrawn whether the lead withdrew it: there is nothing to do
+ */
+record SheetSummary(
+        UUID id,
+        UUID studyId,
+        String studyTitle,
+        String promptTitle,
+        String kind,
+        int place,
+        long made,
+        long cells,
+        @Nullable Instant sentAt,
+        boolean roundClosed,
+        boolean setAside,
+        boolean withdrawn) {}

@@ -1,0 +1,7 @@
+/** Sheets as rows of the open format. */
+@NamedInterface("rows")
+@NullMarked
+package org.mossbank.server.grading.rows;
+
+import org.jspecify.annotations.NullMarked;
+import org.springframework.modulith.NamedInterface;

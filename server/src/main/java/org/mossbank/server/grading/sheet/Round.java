@@ -1,0 +1,76 @@
+package org.mossbank.server.grading.sheet;
+
+import jakarta.persistence.Entity;
+import jakarta.persistence.Id;
+import java.time.Instant;
+import java.util.UUID;
+import org.jspecify.annotations.Nullable;
+import org.mossbank.server.grading.Grading;
+import org.mossbank.server.shared.Problem;
+import org.mossbank.server.shared.ProblemType;
+
+/** The span in which raters grade. Every change locks it, so that none slips past its close. */
+@Entity
+public class Round {
+    @Id
+    private UUID studyId;
+
+    private Instant openedAt;
+
+    @Nullable
+    private Instant closedAt;
+
+    private long revision;
+
+    @Nullable
+    private Integer ratersAnAnswer;
+
+    @Nullable
+    private Double repeatShare;
+
+    private boolean leadWasBlind;
+
+    @SuppressWarnings("NullAway.Init")
+    protected Round() {}
+
+    public static Round of(UUID studyId, Grading.NewRound start) {
+        Round round = new Round();
+        round.studyId = studyId;
+        round.openedAt = start.openedAt();
+        round.closedAt = start.closedAt();
+        round.ratersAnAnswer = start.ratersAnAnswer();
+        round.repeatShare = start.repeatShare();
+        round.leadWasBlind = start.leadWasBlind();
+        return round;
+    }
+
+    public Grading.RoundState state() {
+        return new Grading.RoundState(openedAt, closedAt, revision, ratersAnAnswer, repeatShare, leadWasBlind);
+    }
+
+    public boolean isClosed() {
+        return closedAt != null;
+    }
+
+    public void refuseIfClosed() {
+        if (isClosed()) {
+            throw new Problem(ProblemType.ROUND_CLOSED, "The lead has closed the round. Grades stay as they are.");
+        }
+    }
+
+    public void close(Instant now) {
+        if (closedAt == null) {
+            closedAt = now;
+            revision++;
+        }
+    }
+
+    /** What is sent in has changed. */
+    public void advance() {
+        revision++;
+    }
+
+    public long revision() {
+        return revision;
+    }
+}

@@ -1,7 +1,0 @@
-package org.mossbank.server.prompt;
-
-/** Whether a reader took a prompt as it was meant. */
-public enum ReadBackVerdict {
-    UNDERSTOOD,
-    UNCLEAR
-}

@@ -1,0 +1,54 @@
+package org.mossbank.server.readback;
+
+import jakarta.validation.Valid;
+import java.util.List;
+import java.util.UUID;
+import org.springframework.http.HttpStatus;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.ResponseStatus;
+import org.springframework.web.bind.annotation.RestController;
+
+@RestController
+class ReadBackController {
+    private final ReadBackService readBacks;
+
+    ReadBackController(ReadBackService readBacks) {
+        this.readBacks = readBacks;
+    }
+
+    @GetMapping("/api/studies/{studyId}/read-backs")
+    List<ReadBackService.ReadBackView> ofStudy(@PathVariable UUID studyId) {
+        return readBacks.ofStudy(studyId);
+    }
+
+    @PostMapping("/api/studies/{studyId}/prompts/{promptId}/read-backs")
+    @ResponseStatus(HttpStatus.CREATED)
+    ReadBackService.ReadBackView ask(
+            @PathVariable UUID studyId,
+            @PathVariable UUID promptId,
+            @Valid @RequestBody ReadBackService.AskReader request) {
+        return readBacks.ask(studyId, promptId, request);
+    }
+
+    @PutMapping("/api/studies/{studyId}/read-backs/{readBackId}/verdict")
+    ReadBackService.ReadBackView judge(
+            @PathVariable UUID studyId,
+            @PathVariable UUID readBackId,
+            @Valid @RequestBody ReadBackService.JudgeReading request) {
+        return readBacks.judge(studyId, readBackId, request);
+    }
+
+    @GetMapping("/api/read-backs")
+    List<ReadBackService.Reading> mine() {
+        return readBacks.mine();
+    }
+
+    @PutMapping("/api/read-backs/{readBackId}")
+    ReadBackService.Reading answer(@PathVariable UUID readBackId, @Valid @RequestBody ReadBackService.SayBack request) {
+        return readBacks.answer(readBackId, request);
+    }
+}

@@ -1,0 +1,213 @@
+package org.mossbank.server.readback;
+
+import jakarta.persistence.EntityManager;
+import jakarta.validation.constraints.NotBlank;
+import jakarta.validation.constraints.NotNull;
+import jakarta.validation.constraints.Size;
+import java.time.Clock;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.UUID;
+import java.util.function.Function;
+import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
+import org.mossbank.server.account.AccountView;
+import org.mossbank.server.account.Accounts;
+import org.mossbank.server.account.CurrentAccount;
+import org.mossbank.server.prompt.PromptCheck;
+import org.mossbank.server.prompt.PromptContent;
+import org.mossbank.server.prompt.PromptView;
+import org.mossbank.server.prompt.PromptWarning;
+import org.mossbank.server.prompt.Prompts;
+import org.mossbank.server.prompt.StartingFile;
+import org.mossbank.server.shared.Problem;
+import org.mossbank.server.study.Studies;
+import org.springframework.security.access.prepost.PreAuthorize;
+import org.springframework.stereotype.Component;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+
+/** Prompts tried by a second developer, who says what they think is asked. */
+@Service
+@Transactional(readOnly = true)
+class ReadBackService {
+    private final Prompts prompts;
+    private final ReadBackRepository readBacks;
+    private final Studies studies;
+    private final Accounts accounts;
+    private final CurrentAccount current;
+    private final EntityManager entities;
+    private final Clock clock;
+
+    ReadBackService(
+            Prompts prompts,
+            ReadBackRepository readBacks,
+            Studies studies,
+            Accounts accounts,
+            CurrentAccount current,
+            EntityManager entities,
+            Clock clock) {
+        this.prompts = prompts;
+        this.readBacks = readBacks;
+        this.studies = studies;
+        this.accounts = accounts;
+        this.current = current;
+        this.entities = entities;
+        this.clock = clock;
+    }
+
+    /** A reading as the lead sees it; without an answer, it is still awaited. */
+    record ReadBackView(
+            UUID id,
+            UUID promptId,
+            UUID readerId,
+            String reader,
+            Instant askedAt,
+            @Nullable String answer,
+            @Nullable Instant answeredAt,
+            @Nullable ReadBackVerdict verdict) {}
+
+    @PreAuthorize("@studyAccess.mayPrepare(#study)")
+    public List<ReadBackView> ofStudy(UUID study) {
+        List<ReadBack> all = readBacks.findByPromptIdInOrderByAskedAt(
+                prompts.ofStudy(study).stream().map(PromptView::id).toList());
+        Map<UUID, AccountView> readers =
+                accounts.byId(all.stream().map(ReadBack::readerId).distinct().toList());
+        return all.stream().map(r -> view(r, readers.get(r.readerId()))).toList();
+    }
+
+    private static ReadBackView view(ReadBack readBack, AccountView reader) {
+        ReadBacks.ReadBackRecord record = readBack.toRecord();
+        return new ReadBackView(
+                readBack.id(),
+                record.promptId(),
+                record.readerId(),
+                reader.displayName(),
+                record.askedAt(),
+                record.answer(),
+                record.answeredAt(),
+                record.verdict());
+    }
+
+    record AskReader(@NotNull UUID readerId) {}
+
+    /** Asks somebody of the study to read a prompt back. */
+    @PreAuthorize("@studyAccess.mayPrepare(#study)")
+    @Transactional
+    public ReadBackView ask(UUID study, UUID promptId, AskReader request) {
+        studies.requirePreparing(study);
+        if (!isOf(study, promptId)) {
+            throw Problem.notFound("This prompt");
+        }
+        if (!studies.members(study).containsKey(request.readerId())) {
+            throw Problem.invalid("readerId", "must belong to the study");
+        }
+        if (readBacks.existsByPromptIdAndReaderId(promptId, request.readerId())) {
+            throw Problem.invalid("readerId", "was asked already");
+        }
+        ReadBack asked = ReadBack.of(
+                new ReadBacks.ReadBackRecord(promptId, request.readerId(), clock.instant(), null, null, null));
+        entities.persist(asked);
+        return view(asked, accounts.byId(List.of(request.readerId())).get(request.readerId()));
+    }
+
+    private boolean isOf(UUID study, UUID prompt) {
+        return prompts.studyOf(prompt).filter(study::equals).isPresent();
+    }
+
+    record JudgeReading(@Nullable ReadBackVerdict verdict) {}
+
+    /** Says whether a reader took the prompt as it was meant. */
+    @PreAuthorize("@studyAccess.mayPrepare(#study)")
+    @Transactional
+    public ReadBackView judge(UUID study, UUID id, JudgeReading request) {
+        ReadBack found = readBacks
+                .findById(id)
+                .filter(r -> isOf(study, r.promptId()))
+                .orElseThrow(() -> Problem.notFound("This reading"));
+        if (request.verdict() != null && !found.isAnswered()) {
+            throw Problem.invalid("verdict", "needs a reading to judge");
+        }
+        found.judge(request.verdict());
+        return view(found, accounts.byId(List.of(found.readerId())).get(found.readerId()));
+    }
+
+    /** What a reader is asked to read: neither key points nor the reference answer. */
+    record Reading(
+            UUID id,
+            String studyTitle,
+            String title,
+            String language,
+            String request,
+            List<String> constraints,
+            List<StartingFile> startingFiles,
+            @Nullable String answer,
+            boolean open) {}
+
+    /** What whoever asks was given to read, newest last. */
+    @PreAuthorize("isAuthenticated()")
+    public List<Reading> mine() {
+        return readBacks.findByReaderIdOrderByAskedAt(current.id()).stream()
+                .map(this::reading)
+                .toList();
+    }
+
+    private Reading reading(ReadBack readBack) {
+        UUID study = prompts.studyOf(readBack.promptId()).orElseThrow();
+        PromptContent content = prompts.one(readBack.promptId()).orElseThrow().content();
+        return new Reading(
+                readBack.id(),
+                studies.get(study).title(),
+                content.title(),
+                content.language(),
+                content.request(),
+                content.constraints(),
+                content.startingFiles(),
+                readBack.toRecord().answer(),
+                isOpen(study));
+    }
+
+    private boolean isOpen(UUID study) {
+        return studies.stage(study) == org.mossbank.server.study.RoundStage.Stage.PREPARING;
+    }
+
+    record SayBack(@NotBlank @Size(max = 4000) String answer) {}
+
+    /** @throws Problem 404 unless it was given to whoever asks; 409 once the round was opened */
+    @PreAuthorize("isAuthenticated()")
+    @Transactional
+    public Reading answer(UUID id, SayBack request) {
+        ReadBack own = readBacks
+                .findById(id)
+                .filter(r -> r.readerId().equals(current.id()))
+                .orElseThrow(() -> Problem.notFound("This reading"));
+        studies.requirePreparing(prompts.studyOf(own.promptId()).orElseThrow());
+        own.answer(request.answer().strip(), clock.instant());
+        return reading(own);
+    }
+
+    /** Warns of prompts that a reader took otherwise than meant. */
+    @Component
+    static class ReadBackCheck implements PromptCheck {
+        private final ReadBacks readBacks;
+
+        ReadBackCheck(ReadBacks readBacks) {
+            this.readBacks = readBacks;
+        }
+
+        @Override
+        public List<PromptWarning> check(UUID study, PromptView prompt) {
+            Map<@Nullable ReadBackVerdict, Long> verdicts = readBacks.ofStudy(study).stream()
+                    .filter(r -> r.promptId().equals(prompt.id()) && r.verdict() != null)
+                    .map(ReadBacks.ReadBackRecord::verdict)
+                    .collect(Collectors.groupingBy(Function.identity(), Collectors.counting()));
+            List<PromptWarning> warnings = new ArrayList<>();
+            if (verdicts.containsKey(ReadBackVerdict.UNCLEAR)) {
+                warnings.add(new PromptWarning("read-back-unclear", "A reader took it otherwise than it was meant."));
+            }
+            return warnings;
+        }
+    }
+}

@@ -1,0 +1,61 @@
+package org.mossbank.server.readback;
+
+import jakarta.persistence.EntityManager;
+import java.time.Instant;
+import java.util.List;
+import java.util.UUID;
+import org.jspecify.annotations.Nullable;
+import org.mossbank.server.prompt.PromptRemoved;
+import org.mossbank.server.prompt.PromptView;
+import org.mossbank.server.prompt.Prompts;
+import org.mossbank.server.shared.SystemOnly;
+import org.springframework.context.event.EventListener;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+
+/** What readers said prompts ask, for other modules. */
+@Service
+@Transactional(readOnly = true)
+public class ReadBacks {
+    private final Prompts prompts;
+    private final ReadBackRepository readBacks;
+    private final EntityManager entities;
+
+    ReadBacks(Prompts prompts, ReadBackRepository readBacks, EntityManager entities) {
+        this.prompts = prompts;
+        this.readBacks = readBacks;
+        this.entities = entities;
+    }
+
+    /** What a reader said a prompt asks. */
+    public record ReadBackRecord(
+            UUID promptId,
+            UUID readerId,
+            Instant askedAt,
+            @Nullable String answer,
+            @Nullable Instant answeredAt,
+            @Nullable ReadBackVerdict verdict) {}
+
+    @SystemOnly
+    public List<ReadBackRecord> ofStudy(UUID study) {
+        return readBacks
+                .findByPromptIdInOrderByAskedAt(
+                        prompts.ofStudy(study).stream().map(PromptView::id).toList())
+                .stream()
+                .map(ReadBack::toRecord)
+                .toList();
+    }
+
+    @SystemOnly
+    @Transactional
+    public void add(List<ReadBackRecord> starts) {
+        starts.forEach(r -> entities.persist(ReadBack.of(r)));
+    }
+
+    @EventListener
+    @Transactional
+    @SystemOnly
+    public void forget(PromptRemoved removed) {
+        readBacks.deleteByPromptId(removed.promptId());
+    }
+}

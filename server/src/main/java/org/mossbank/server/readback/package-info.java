@@ -1,0 +1,9 @@
+/** Prompts tried by second developers, who say what they think is asked. */
+@ApplicationModule(
+        displayName = "Reading back",
+        allowedDependencies = {"shared", "files", "account", "study", "prompt"})
+@NullMarked
+package org.mossbank.server.readback;
+
+import org.jspecify.annotations.NullMarked;
+import org.springframework.modulith.ApplicationModule;

@@ -1,0 +1,57 @@
+import type { Schemas } from "../../api/client";
+import { LIMITS } from "../../api/limits";
+import { Button } from "../../ui/Button";
+import { Choice, Field } from "../../ui/Field";
+import { SIGNS } from "./words";
+
+type Content = Schemas["CandidateContent"];
+
+type ConsiderationsProps = { content: Content; onChange: (change: Partial<Content>, group?: string) => void };
+
+/** Facts that no grade covers. */
+export function Considerations({ content, onChange }: ConsiderationsProps) {
+  const { considerations } = content;
+  return (
+    <fieldset className="mt-5">
+      <legend className="mb-1 font-medium">Considerations</legend>
+      <p className="mb-1.5 text-sm text-ink-soft">
+        Facts that no grade covers: usage caps, where code is sent, image input, licence. One that rules a candidate out
+        keeps it from being recommended, whatever its grades.
+      </p>
+      <ol className="grid gap-1.5">
+        {considerations.map((fact, i) => (
+          <li key={i} className="grid grid-cols-[10rem_1fr_auto] gap-2">
+            <Choice
+              label={`Sign of consideration ${i + 1}`}
+              labelHidden
+              value={fact.sign}
+              options={(["FOR", "AGAINST", "RULES_OUT"] as const).map((sign) => ({ value: sign, label: SIGNS[sign] }))}
+              onValue={(sign) => onChange({ considerations: considerations.with(i, { ...fact, sign }) })}
+            />
+            <Field
+              label={`Consideration ${i + 1}`}
+              labelHidden
+              maxLength={LIMITS.Consideration.text}
+              value={fact.text}
+              onChange={(e) =>
+                onChange({ considerations: considerations.with(i, { ...fact, text: e.target.value }) }, `fact ${i}`)
+              }
+            />
+            <Button
+              aria-label={`Take out consideration ${i + 1}`}
+              onClick={() => onChange({ considerations: considerations.toSpliced(i, 1) })}
+            >
+              Take out
+            </Button>
+          </li>
+        ))}
+      </ol>
+      <Button
+        className="mt-1.5"
+        onClick={() => onChange({ considerations: [...considerations, { sign: "FOR", text: "" }] })}
+      >
+        Add a consideration
+      </Button>
+    </fieldset>
+  );
+}
