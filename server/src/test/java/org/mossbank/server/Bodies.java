@@ -7,10 +7,10 @@ import org.mossbank.testkit.ApiClient;
 import tools.jackson.databind.JsonNode;
 
 /** Well-formed bodies for what a lead sends while preparing a study. */
-final class Bodies {
+public final class Bodies {
     private Bodies() {}
 
-    static Map<String, Object> prompt(String title, String request) {
+    public static Map<String, Object> prompt(String title, String request) {
         return Map.of(
                 "title",
                 title,
@@ -34,7 +34,7 @@ final class Bodies {
                 List.of());
     }
 
-    static Map<String, Object> candidate(String name) {
+    public static Map<String, Object> candidate(String name) {
         return Map.of(
                 "name",
                 name,
@@ -52,7 +52,7 @@ final class Bodies {
                 false);
     }
 
-    static Map<String, Object> answer(String promptId, String candidateId, String text) {
+    public static Map<String, Object> answer(String promptId, String candidateId, String text) {
         return Map.of(
                 "promptId",
                 promptId,
@@ -69,7 +69,7 @@ final class Bodies {
     }
 
     /** An answer as it is written again. */
-    static Map<String, Object> written(long version, String text) {
+    public static Map<String, Object> written(long version, String text) {
         return Map.of(
                 "version",
                 version,
@@ -84,7 +84,7 @@ final class Bodies {
     }
 
     /** A source that answers in one document, as the stand-in's first does. */
-    static Map<String, Object> source(String url) {
+    public static Map<String, Object> source(String url) {
         Map<String, Object> source = new HashMap<>();
         source.put("url", url);
         source.put("method", "POST");
@@ -110,7 +110,7 @@ final class Bodies {
     }
 
     /** A source that answers in events with turns, as the stand-in's second does. */
-    static Map<String, Object> eventSource(String url) {
+    public static Map<String, Object> eventSource(String url) {
         Map<String, Object> source = source(url);
         source.put("body", "{\"exchange\": \"[[turns]]\", \"take\": \"[[attempt]]\"}");
         source.put("turnAsked", "{\"by\": \"us\", \"words\": \"[[text]]\"}");
@@ -121,7 +121,7 @@ final class Bodies {
         return source;
     }
 
-    static Map<String, Object> run(List<String> promptIds, List<String> candidateIds) {
+    public static Map<String, Object> run(List<String> promptIds, List<String> candidateIds) {
         return Map.of(
                 "promptIds",
                 promptIds,
@@ -163,7 +163,7 @@ final class Bodies {
         return change;
     }
 
-    static Map<String, Object> rule() {
+    public static Map<String, Object> rule() {
         return Map.of(
                 "coefficient",
                 "ALPHA_ORDINAL",
@@ -183,7 +183,7 @@ final class Bodies {
                 false);
     }
 
-    static Map<String, Object> brief(String question, boolean asksExpectations) {
+    public static Map<String, Object> brief(String question, boolean asksExpectations) {
         return Map.of(
                 "question",
                 question,
@@ -199,12 +199,12 @@ final class Bodies {
                 Map.of("reasons", "AT_THE_ENDS", "showsReference", false, "asksSourceGuess", false));
     }
 
-    static Map<String, Object> plan(int ratersAnAnswer, double repeatShare, boolean leadGrades) {
+    public static Map<String, Object> plan(int ratersAnAnswer, double repeatShare, boolean leadGrades) {
         return Map.of("ratersAnAnswer", ratersAnAnswer, "repeatShare", repeatShare, "leadGrades", leadGrades);
     }
 
     /** @param ids ids of things there are, by the name they have in addresses */
-    static Object of(String address, ApiClient lead, Map<String, String> ids) {
+    public static Object of(String address, ApiClient lead, Map<String, String> ids) {
         String study = "/api/studies/" + ids.get("studyId");
         String tail = address.replace(study, "").replaceAll("/[0-9a-f-]{36}", "/*");
         return switch (tail) {

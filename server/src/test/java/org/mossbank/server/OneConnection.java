@@ -25,7 +25,7 @@ public class OneConnection {
     private static final ThreadLocal<Integer> HELD = ThreadLocal.withInitial(() -> 0);
 
     /** How many statements threads that serve requests have sent, or all the others. */
-    static long statements(boolean serving) {
+    public static long statements(boolean serving) {
         return STATEMENTS.entrySet().stream()
                 .filter(e -> e.getKey().contains("-exec-") == serving)
                 .mapToLong(e -> e.getValue().sum())
@@ -33,7 +33,7 @@ public class OneConnection {
     }
 
     @Bean
-    static BeanPostProcessor oneConnectionAThread() {
+    public static BeanPostProcessor oneConnectionAThread() {
         return new BeanPostProcessor() {
             @Override
             public Object postProcessAfterInitialization(Object bean, String name) {

@@ -61,7 +61,7 @@ public abstract class ServerTest extends AbstractTestNGSpringContextTests {
     private int port;
 
     @DynamicPropertySource
-    static void settings(DynamicPropertyRegistry registry) {
+    public static void settings(DynamicPropertyRegistry registry) {
         registry.add("spring.datasource.url", DATABASE::url);
         registry.add("spring.datasource.username", DATABASE::user);
         registry.add("spring.datasource.password", DATABASE::password);

@@ -10,9 +10,9 @@ import org.mossbank.testkit.ApiClient;
 import tools.jackson.databind.JsonNode;
 
 /** A study that a lead builds through the interface, step by step, with what the later steps need. */
-final class StudyInTheMaking {
-    final ApiClient lead;
-    final String path;
+public final class StudyInTheMaking {
+    public final ApiClient lead;
+    public final String path;
     private final String id;
 
     private StudyInTheMaking(ApiClient lead, String id) {
@@ -21,33 +21,33 @@ final class StudyInTheMaking {
         this.path = "/api/studies/" + id;
     }
 
-    static StudyInTheMaking begunBy(ApiClient lead) {
+    public static StudyInTheMaking begunBy(ApiClient lead) {
         JsonNode study = ok(lead.post("/api/studies", Map.of("title", "Which model for the quay?")));
         return new StudyInTheMaking(lead, study.path("id").asString());
     }
 
-    String id() {
+    public String id() {
         return id;
     }
 
-    static JsonNode ok(ApiClient.Response response) {
+    public static JsonNode ok(ApiClient.Response response) {
         assertThat(response.status()).as(response.body()).isBetween(200, 299);
         return response.body().isEmpty() ? null : response.json();
     }
 
-    JsonNode get(String tail) {
+    public JsonNode get(String tail) {
         return ok(lead.get(path + tail));
     }
 
-    JsonNode post(String tail, Object body) {
+    public JsonNode post(String tail, Object body) {
         return ok(lead.post(path + tail, body));
     }
 
-    JsonNode put(String tail, Object body) {
+    public JsonNode put(String tail, Object body) {
         return ok(lead.put(path + tail, body));
     }
 
-    String kind(String key) {
+    public String kind(String key) {
         return get("/kinds").values().stream()
                 .filter(k -> k.path("key").asString().equals(key))
                 .findFirst()
@@ -56,7 +56,7 @@ final class StudyInTheMaking {
                 .asString();
     }
 
-    StudyInTheMaking withClosedBrief() {
+    public StudyInTheMaking withClosedBrief() {
         JsonNode brief = get("/brief");
         put(
                 "/brief",
@@ -68,25 +68,25 @@ final class StudyInTheMaking {
         return this;
     }
 
-    StudyInTheMaking withRubric() {
+    public StudyInTheMaking withRubric() {
         post("/rubric/publish", Map.of("note", "as it comes"));
         return this;
     }
 
-    String prompt(String kind, String title) {
+    public String prompt(String kind, String title) {
         return post("/prompts", Map.of("kindId", kind(kind), "content", Bodies.prompt(title, "Find the cause of it.")))
                 .path("id")
                 .asString();
     }
 
-    String candidate(String name) {
+    public String candidate(String name) {
         return post("/candidates", Map.of("content", Bodies.candidate(name)))
                 .path("id")
                 .asString();
     }
 
     /** Somebody's own answers. */
-    String baseline(String name, String personId) {
+    public String baseline(String name, String personId) {
         Map<String, Object> content = new HashMap<>(Bodies.candidate(name));
         content.put("baseline", true);
         content.put("personId", personId);
@@ -94,13 +94,13 @@ final class StudyInTheMaking {
     }
 
     /** Adds somebody who has an account. */
-    String rater(String signInName) {
+    public String rater(String signInName) {
         return post("/raters", Map.of("signInName", signInName, "name", signInName))
                 .path("accountId")
                 .asString();
     }
 
-    void answered() {
+    public void answered() {
         for (JsonNode prompt : get("/prompts")) {
             for (JsonNode candidate : get("/candidates")) {
                 String key = prompt.path("key").asString() + " "
@@ -117,7 +117,7 @@ final class StudyInTheMaking {
     }
 
     /** Brief closed, two prompts of two kinds each, two candidates, all answered, three raters. */
-    static StudyInTheMaking ready(ApiClient lead) {
+    public static StudyInTheMaking ready(ApiClient lead) {
         StudyInTheMaking study = begunBy(lead).withClosedBrief().withRubric();
         for (String kind : List.of("debugging", "review")) {
             study.prompt(kind, "First of " + kind);
@@ -131,7 +131,7 @@ final class StudyInTheMaking {
     }
 
     /** Prompts that nobody of the study wrote, so that the lead may grade answers to them. */
-    StudyInTheMaking ofOthersPrompts() {
+    public StudyInTheMaking ofOthersPrompts() {
         for (JsonNode prompt : get("/prompts")) {
             put(
                     "/prompts/" + prompt.path("id").asString(),
@@ -143,11 +143,11 @@ final class StudyInTheMaking {
         return this;
     }
 
-    JsonNode open(int ratersAnAnswer, double repeatShare, boolean leadGrades) {
+    public JsonNode open(int ratersAnAnswer, double repeatShare, boolean leadGrades) {
         return post("/round", Bodies.plan(ratersAnAnswer, repeatShare, leadGrades));
     }
 
-    static List<JsonNode> list(JsonNode array) {
+    public static List<JsonNode> list(JsonNode array) {
         List<JsonNode> list = new ArrayList<>();
         array.forEach(list::add);
         return list;

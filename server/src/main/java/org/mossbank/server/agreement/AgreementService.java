@@ -26,6 +26,9 @@ class AgreementService {
     /** Says the lowest alpha of a criterion with weight, because that one decides. */
     @Component
     static class AgreementStep implements StepReport {
+        private static final StepState NO_FIGURE =
+                new StepState(Step.AGREEMENT, 0, "no figure yet", "no answer has grades from two raters");
+
         private final Agreements agreements;
 
         AgreementStep(Agreements agreements) {
@@ -39,14 +42,17 @@ class AgreementService {
 
         @Override
         public StepState stateOf(UUID study) {
-            StudyAgreement agreement = agreements.of(study);
+            return agreements.begun(study).map(AgreementStep::state).orElse(NO_FIGURE);
+        }
+
+        private static StepState state(StudyAgreement agreement) {
             AgreementReport report = agreement.report();
             double done = report.sheets() == 0 ? 0 : (double) report.sentSheets() / report.sheets();
             return agreement.decisive().stream()
                     .filter(c -> c.weight() > 0 && c.aboveFloor().isPresent())
                     .min(Comparator.comparingDouble(c -> c.aboveFloor().orElseThrow()))
                     .map(c -> state(c, report.coefficient().sign(), done))
-                    .orElse(new StepState(Step.AGREEMENT, 0, "no figure yet", "no answer has grades from two raters"));
+                    .orElse(NO_FIGURE);
         }
 
         private static StepState state(StudyAgreement.Decisive lowest, String sign, double done) {

@@ -2,6 +2,7 @@ package org.mossbank.server.agreement;
 
 import com.github.benmanes.caffeine.cache.Cache;
 import com.github.benmanes.caffeine.cache.Caffeine;
+import java.util.Optional;
 import java.util.UUID;
 import org.mossbank.server.grading.Grading;
 import org.mossbank.server.shared.SystemOnly;
@@ -32,9 +33,14 @@ public class Agreements {
     @SystemOnly
     public StudyAgreement of(UUID study) {
         // Before the round there is no revision to keep a report by, and little to compute.
+        return begun(study).orElseGet(() -> computation.compute(study, 0));
+    }
+
+    /** The agreement in a study whose round was opened. */
+    @SystemOnly
+    Optional<StudyAgreement> begun(UUID study) {
         return grading.round(study)
-                .map(round ->
-                        byRevision.get(new Key(study, round.revision()), k -> computation.compute(study, k.revision())))
-                .orElseGet(() -> computation.compute(study, 0));
+                .map(round -> byRevision.get(
+                        new Key(study, round.revision()), k -> computation.compute(study, k.revision())));
     }
 }

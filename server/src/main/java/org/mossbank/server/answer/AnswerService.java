@@ -113,9 +113,7 @@ class AnswerService {
     }
 
     private Map<String, String> startingCode(UUID study, UUID prompt) {
-        return prompts.one(study, prompt)
-                .orElseThrow()
-                .startingCode();
+        return prompts.one(study, prompt).orElseThrow().startingCode();
     }
 
     record AddAnswer(
@@ -132,12 +130,13 @@ class AnswerService {
     public AnswerView add(UUID study, AddAnswer request) {
         PromptView prompt = prompts.one(study, request.promptId())
                 .orElseThrow(() -> Problem.invalid("promptId", "must be a prompt of this study"));
-        CandidateView candidate = candidates.one(study, request.candidateId())
+        CandidateView candidate = candidates
+                .one(study, request.candidateId())
                 .orElseThrow(() -> Problem.invalid("candidateId", "must be a candidate of this study"));
         requireText(request.outcome(), request.text(), request.followUps());
         Answers.Attempt attempt = new Answers.Attempt(
-                prompt,
-                candidate,
+                new Answers.Named(prompt.id(), prompt.key()),
+                new Answers.Named(candidate.id(), candidate.key()),
                 null,
                 request.outcome(),
                 request.text(),
@@ -225,16 +224,19 @@ class AnswerService {
             return Step.ANSWERS;
         }
 
-        private record Cell(UUID prompt, UUID candidate) {}
-
         @Override
         public StepState stateOf(UUID study) {
-            Set<Cell> filled = filled(study);
-            int cells = prompts.sound(study).size() * candidates.ofStudy(study).size();
-            int total = answers.ofStudy(study).size();
+            Set<UUID> sound = Set.copyOf(prompts.soundIds(study));
+            List<Answers.Cell> all = answers.cells(study);
+            long filled = all.stream()
+                    .filter(c -> sound.contains(c.promptId()))
+                    .distinct()
+                    .count();
+            int cells = sound.size() * candidates.count(study);
+            int total = all.size();
             String line = total + (total == 1 ? " answer" : " answers");
-            int gaps = cells - filled.size();
-            double done = cells == 0 ? 0 : (double) filled.size() / cells;
+            long gaps = cells - filled;
+            double done = cells == 0 ? 0 : (double) filled / cells;
             String missing = gaps == 0
                     ? total == 0 ? "no answer yet" : toSettle(study).findFirst().orElse(null)
                     : gaps == 1 ? "one is missing" : gaps + " are missing";
@@ -245,26 +247,23 @@ class AnswerService {
             return others.stream().flatMap(o -> o.toSettle(study).stream());
         }
 
-        private Set<Cell> filled(UUID study) {
-            Set<UUID> sound = prompts.sound(study).stream().map(PromptView::id).collect(Collectors.toSet());
-            return answers.ofStudy(study).stream()
-                    .filter(a -> sound.contains(a.promptId()))
-                    .map(a -> new Cell(a.promptId(), a.candidateId()))
-                    .collect(Collectors.toSet());
-        }
-
         /** A missing answer is told with the plan and may be meant; a prompt that nobody answered cannot be graded. */
         @Override
         public List<String> missingBeforeRound(UUID study) {
-            Set<Cell> filled = filled(study);
+            List<Prompts.Outline> sound =
+                    prompts.outlines(study).stream().filter(p -> !p.isFaulty()).toList();
+            Set<UUID> asked = sound.stream().map(Prompts.Outline::id).collect(Collectors.toSet());
+            List<Answers.Cell> filled = answers.cells(study).stream()
+                    .filter(c -> asked.contains(c.promptId()))
+                    .toList();
             List<String> missing = new ArrayList<>();
-            for (PromptView prompt : prompts.sound(study)) {
-                if (filled.stream().noneMatch(c -> c.prompt().equals(prompt.id()))) {
+            for (Prompts.Outline prompt : sound) {
+                if (filled.stream().noneMatch(c -> c.promptId().equals(prompt.id()))) {
                     missing.add("Answers: nobody answered “" + prompt.title() + "”.");
                 }
             }
             for (CandidateView candidate : candidates.ofStudy(study)) {
-                if (filled.stream().noneMatch(c -> c.candidate().equals(candidate.id()))) {
+                if (filled.stream().noneMatch(c -> c.candidateId().equals(candidate.id()))) {
                     missing.add("Answers: " + candidate.name() + " has none.");
                 }
             }

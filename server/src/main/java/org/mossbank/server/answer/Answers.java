@@ -17,9 +17,7 @@ import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.core.change.ChangeSize;
 import org.mossbank.server.candidate.CandidateUse;
-import org.mossbank.server.candidate.CandidateView;
 import org.mossbank.server.prompt.PromptUse;
-import org.mossbank.server.prompt.PromptView;
 import org.mossbank.server.shared.FreeKey;
 import org.mossbank.server.shared.Problem;
 import org.mossbank.server.shared.ProblemType;
@@ -131,6 +129,17 @@ public class Answers {
     /** What a candidate gives to a prompt. */
     public record Cell(UUID promptId, UUID candidateId) {}
 
+    /** Which prompt and candidate each answer belongs to, one entry an answer. */
+    @SystemOnly
+    public List<Cell> cells(UUID study) {
+        return answers.places(study).stream()
+                .map(a -> new Cell(a.promptId(), a.candidateId()))
+                .toList();
+    }
+
+    /** A prompt or a candidate, and its key. */
+    public record Named(UUID id, String key) {}
+
     /**
      * What a candidate gave to a prompt.
      *
@@ -138,8 +147,8 @@ public class Answers {
      * @param changed how much it changes in the starting code; worked out before a transaction begins
      */
     public record Attempt(
-            PromptView prompt,
-            CandidateView candidate,
+            Named prompt,
+            Named candidate,
             @Nullable Integer attempt,
             Outcome outcome,
             String text,

@@ -159,7 +159,7 @@ class Candidate {
                         .map(s -> new CandidateContent.Setting(s.name(), s.value()))
                         .toList(),
                 contextWindow,
-                new CandidateContent.Price(plain(inputPrice), plain(outputPrice), plain(monthlyPrice), currency, caps),
+                price(),
                 asOf,
                 note,
                 considerations.stream()
@@ -168,6 +168,15 @@ class Candidate {
                 baseline,
                 personId);
         return new CandidateView(id, key, content, versionNumber);
+    }
+
+    private CandidateContent.Price price() {
+        return new CandidateContent.Price(plain(inputPrice), plain(outputPrice), plain(monthlyPrice), currency, caps);
+    }
+
+    /** Reads neither settings nor considerations. */
+    Candidates.Head head() {
+        return new Candidates.Head(id, key, name, version, baseline, price());
     }
 
     /** Without the zeros that the column's scale adds. */

@@ -15,4 +15,6 @@ interface CandidateRepository extends JpaRepository<Candidate, UUID> {
     @Lock(LockModeType.PESSIMISTIC_WRITE)
     @Query("select c from Candidate c where c.id = :candidate and c.studyId = :study")
     Optional<Candidate> lock(UUID study, UUID candidate);
+
+    int countByStudyId(UUID studyId);
 }

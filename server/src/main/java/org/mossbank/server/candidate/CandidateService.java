@@ -12,6 +12,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.UUID;
+import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.server.progress.Step;
@@ -197,13 +198,13 @@ class CandidateService {
 
         @Override
         public StepState stateOf(UUID study) {
-            List<CandidateView> all = candidates.ofStudy(study);
-            long baselines = all.stream().filter(CandidateView::isBaseline).count();
+            List<Candidates.Head> all = candidates.heads(study);
+            long baselines = all.stream().filter(Candidates.Head::baseline).count();
             long models = all.size() - baselines;
             String line = models
                     + (models == 1 ? " candidate" : " candidates")
                     + (baselines == 0 ? "" : baselines == 1 ? ", 1 baseline" : ", " + baselines + " baselines");
-            List<String> missing = missing(all);
+            List<String> missing = missing(study, all);
             return new StepState(
                     Step.CANDIDATES,
                     missing.isEmpty() ? 1 : Math.min(0.9, models / 2.0),
@@ -211,28 +212,33 @@ class CandidateService {
                     missing.isEmpty() ? null : missing.get(0));
         }
 
-        private static List<String> missing(List<CandidateView> all) {
+        private List<String> missing(UUID study, List<Candidates.Head> all) {
             List<String> missing = new ArrayList<>();
-            if (all.stream().filter(c -> !c.isBaseline()).count() < 2) {
+            if (all.stream().filter(c -> !c.baseline()).count() < 2) {
                 missing.add("a comparison needs two candidates");
             }
             all.stream()
                     .filter(c -> c.name().isBlank())
                     .findFirst()
                     .ifPresent(c -> missing.add("a candidate has no name"));
-            long labels = all.stream()
-                    .map(c -> List.of(c.name(), c.content().version(), c.settingsLine()))
-                    .distinct()
-                    .count();
-            if (labels < all.size()) {
+            // Settings are read only where names and versions do not tell candidates apart.
+            if (distinct(all, c -> List.of(c.name(), c.version())) < all.size()
+                    && distinct(
+                                    candidates.ofStudy(study),
+                                    c -> List.of(c.name(), c.content().version(), c.settingsLine()))
+                            < all.size()) {
                 missing.add("two candidates have the same name, version and settings");
             }
             return missing;
         }
 
+        private static <T> long distinct(List<T> all, Function<T, List<String>> label) {
+            return all.stream().map(label).distinct().count();
+        }
+
         @Override
         public List<String> missingBeforeRound(UUID study) {
-            return missing(candidates.ofStudy(study)).stream()
+            return missing(study, candidates.heads(study)).stream()
                     .map(m -> "Candidates: " + m + ".")
                     .toList();
         }

@@ -49,6 +49,34 @@ public class Candidates {
         return candidates.findById(id).map(Candidate::view);
     }
 
+    /**
+     * A candidate without its settings and considerations.
+     *
+     * @param price what it costs
+     */
+    public record Head(
+            UUID id, String key, String name, String version, boolean baseline, CandidateContent.Price price) {}
+
+    /** One candidate's head; empty if there is none of this id. */
+    @SystemOnly
+    public Optional<Head> head(UUID id) {
+        return candidates.findById(id).map(Candidate::head);
+    }
+
+    /** The heads of a study's candidates. */
+    @SystemOnly
+    public List<Head> heads(UUID study) {
+        return candidates.findByStudyIdOrderByPlace(study).stream()
+                .map(Candidate::head)
+                .toList();
+    }
+
+    /** How many there are. */
+    @SystemOnly
+    public int count(UUID study) {
+        return candidates.countByStudyId(study);
+    }
+
     @SystemOnly
     public List<CandidateView> ofStudy(UUID study) {
         return candidates.findByStudyIdOrderByPlace(study).stream()

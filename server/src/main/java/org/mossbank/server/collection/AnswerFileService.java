@@ -191,8 +191,8 @@ class AnswerFileService {
 
         Answers.Attempt toAttempt(ChangeSize changed) {
             return new Answers.Attempt(
-                    prompt,
-                    candidate,
+                    new Answers.Named(prompt.id(), prompt.key()),
+                    new Answers.Named(candidate.id(), candidate.key()),
                     attempt,
                     incoming.outcome(),
                     incoming.text(),

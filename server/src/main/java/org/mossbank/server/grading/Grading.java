@@ -21,7 +21,6 @@ import org.mossbank.server.grading.sheet.SheetAnswer;
 import org.mossbank.server.grading.sheet.SheetAnswerRepository;
 import org.mossbank.server.grading.sheet.SheetCount;
 import org.mossbank.server.grading.sheet.SheetRepository;
-import org.mossbank.server.prompt.PromptView;
 import org.mossbank.server.prompt.Prompts;
 import org.mossbank.server.shared.SystemOnly;
 import org.springframework.stereotype.Service;
@@ -160,7 +159,7 @@ public class Grading {
     }
 
     private List<UUID> sound(UUID study) {
-        return prompts.sound(study).stream().map(PromptView::id).toList();
+        return prompts.soundIds(study);
     }
 
     /** Grades on sheets that were sent in for sound prompts, in a stable order; repeats are left out. */

@@ -142,8 +142,7 @@ class KeepingService {
         if (theirs.stream().anyMatch(s -> s.promptId().equals(sheet.promptId()))) {
             throw Problem.invalid("raterId", "must be somebody without a sheet for this prompt");
         }
-        PromptView prompt = prompts.one(sheet.studyId(), sheet.promptId())
-                .orElseThrow();
+        PromptView prompt = prompts.one(sheet.studyId(), sheet.promptId()).orElseThrow();
         if (rater.equals(prompt.authorId())) {
             throw Problem.invalid("raterId", "must be somebody who did not write the prompt");
         }

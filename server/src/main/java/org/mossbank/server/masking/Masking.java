@@ -19,7 +19,6 @@ import org.mossbank.server.answer.AnswerView;
 import org.mossbank.server.answer.Answers;
 import org.mossbank.server.candidate.CandidateView;
 import org.mossbank.server.candidate.Candidates;
-import org.mossbank.server.prompt.PromptView;
 import org.mossbank.server.prompt.Prompts;
 import org.mossbank.server.shared.HeavyWork;
 import org.mossbank.server.shared.Snapshot;
@@ -114,7 +113,7 @@ public class Masking {
     private record Masked(List<CandidateView> candidates, Map<AnswerView, String> texts) {}
 
     private Masked masked(UUID study) {
-        Set<UUID> sound = prompts.sound(study).stream().map(PromptView::id).collect(Collectors.toSet());
+        Set<UUID> sound = Set.copyOf(prompts.soundIds(study));
         List<AnswerView> all = answers.ofStudy(study).stream()
                 .filter(a -> sound.contains(a.promptId()))
                 .toList();

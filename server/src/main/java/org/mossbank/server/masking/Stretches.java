@@ -11,7 +11,6 @@ import java.util.Objects;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.UUID;
-import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.core.masking.GiveAway;
 import org.mossbank.core.masking.GiveAways;
@@ -19,9 +18,7 @@ import org.mossbank.core.masking.Span;
 import org.mossbank.core.masking.Terms;
 import org.mossbank.server.answer.AnswerView;
 import org.mossbank.server.answer.Answers;
-import org.mossbank.server.candidate.CandidateView;
 import org.mossbank.server.candidate.Candidates;
-import org.mossbank.server.prompt.PromptView;
 import org.mossbank.server.prompt.Prompts;
 import org.mossbank.server.shared.HeavyWork;
 import org.mossbank.server.shared.Snapshot;
@@ -100,7 +97,7 @@ class Stretches {
     }
 
     private Basis basis(UUID study) {
-        Set<UUID> sound = prompts.sound(study).stream().map(PromptView::id).collect(Collectors.toSet());
+        Set<UUID> sound = Set.copyOf(prompts.soundIds(study));
         List<AnswerView> all = answers.ofStudy(study).stream()
                 .filter(a -> sound.contains(a.promptId()))
                 .toList();
@@ -126,10 +123,10 @@ class Stretches {
     }
 
     Terms terms(UUID study) {
-        List<CandidateView> all = candidates.ofStudy(study);
+        List<Candidates.Head> all = candidates.heads(study);
         return new Terms(
-                all.stream().map(CandidateView::name).toList(),
-                all.stream().map(c -> c.content().version()).toList(),
+                all.stream().map(Candidates.Head::name).toList(),
+                all.stream().map(Candidates.Head::version).toList(),
                 maskings.findById(study).map(MaskingOfStudy::words).orElse(List.of()));
     }
 

@@ -18,7 +18,6 @@ import org.mossbank.server.answer.Answers;
 import org.mossbank.server.candidate.Candidates;
 import org.mossbank.server.grading.Grading;
 import org.mossbank.server.grading.Guess;
-import org.mossbank.server.prompt.PromptView;
 import org.mossbank.server.prompt.Prompts;
 import org.mossbank.server.rubric.CriterionView;
 import org.mossbank.server.rubric.Rubrics;
@@ -55,7 +54,7 @@ class OversightService {
 
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
     public OversightView oversight(UUID study) {
-        List<UUID> sound = prompts.sound(study).stream().map(PromptView::id).toList();
+        List<UUID> sound = prompts.soundIds(study);
         List<Grading.SheetRecord> counted = grading.records(study).stream()
                 .filter(s -> s.withdrawn() == null && sound.contains(s.promptId()))
                 .toList();

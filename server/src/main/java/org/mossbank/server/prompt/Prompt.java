@@ -219,6 +219,16 @@ class Prompt {
                 List.of(followUps));
     }
 
+    /** Reads no key point. */
+    PromptContent.Asked asked() {
+        return new PromptContent.Asked(
+                request,
+                List.of(constraints),
+                startingFiles.stream()
+                        .map(f -> new StartingFile(f.path(), f.text()))
+                        .toList());
+    }
+
     PromptView view(KindView kind, PromptView.@Nullable FaultView fault) {
         PromptView.BankRef bank =
                 bankPromptId == null || bankVersion == null ? null : new PromptView.BankRef(bankPromptId, bankVersion);

@@ -48,11 +48,14 @@ public record PromptContent(
         followUps = List.copyOf(followUps);
     }
 
+    /** What candidates get of it. */
+    public Asked asked() {
+        return new Asked(request, constraints, startingFiles);
+    }
+
     /** Text by path. */
     public Map<String, String> startingCode() {
-        Map<String, String> code = new LinkedHashMap<>();
-        startingFiles.forEach(f -> code.put(f.path(), f.text()));
-        return code;
+        return asked().startingCode();
     }
 
     @AssertTrue(message = "starting files must have different paths")
@@ -68,6 +71,21 @@ public record PromptContent(
         MEDIUM,
         /** Several files. */
         LARGE
+    }
+
+    /**
+     * What candidates get of a prompt.
+     *
+     * @param constraints   what an answer must keep to
+     * @param startingFiles the code that it is about
+     */
+    public record Asked(String request, List<String> constraints, List<StartingFile> startingFiles) {
+        /** Text by path. */
+        public Map<String, String> startingCode() {
+            Map<String, String> code = new LinkedHashMap<>();
+            startingFiles.forEach(f -> code.put(f.path(), f.text()));
+            return code;
+        }
     }
 
     /** A git repository and a commit in it. */

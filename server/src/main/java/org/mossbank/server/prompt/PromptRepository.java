@@ -12,6 +12,19 @@ interface PromptRepository extends JpaRepository<Prompt, UUID> {
     @Query("select p from Prompt p where p.studyId = :study order by p.place")
     List<Prompt> ofStudy(UUID study);
 
+    /** Whatever is not blank is a request. */
+    String OUTLINE = "select new org.mossbank.server.prompt.Prompts$Outline(p.id, p.key, k.id, k.name, p.title,"
+            + " case when function('btrim', p.request, ' \t\r\n') <> '' then true else false end,"
+            + " case when exists (select f.promptId from PromptFault f where f.promptId = p.id and f.takenBackAt is null)"
+            + " then true else false end, p.followUps)"
+            + " from Prompt p join Kind k on k.id = p.kindId ";
+
+    @Query(OUTLINE + "where p.studyId = :study order by p.place")
+    List<Prompts.Outline> outlines(UUID study);
+
+    @Query(OUTLINE + "where p.id = :prompt")
+    Optional<Prompts.Outline> outline(UUID prompt);
+
     /** Alone, to change it. */
     @Lock(LockModeType.PESSIMISTIC_WRITE)
     @Query("select p from Prompt p where p.id = :prompt and p.studyId = :study")

@@ -263,13 +263,13 @@ class PromptService {
 
         @Override
         public StepState stateOf(UUID study) {
-            List<PromptView> all = prompts.ofStudy(study);
-            Map<Boolean, List<PromptView>> bySoundness =
-                    all.stream().collect(Collectors.partitioningBy(PromptView::isFaulty));
+            List<Prompts.Outline> all = prompts.outlines(study);
+            Map<Boolean, List<Prompts.Outline>> bySoundness =
+                    all.stream().collect(Collectors.partitioningBy(Prompts.Outline::isFaulty));
             int sound = bySoundness.get(false).size();
             int faulty = bySoundness.get(true).size();
             long kindsUsed = bySoundness.get(false).stream()
-                    .map(p -> p.kind().id())
+                    .map(Prompts.Outline::kindId)
                     .distinct()
                     .count();
             String line = counted(sound, "prompt", "prompts") + ", " + counted((int) kindsUsed, "kind", "kinds")
@@ -283,19 +283,19 @@ class PromptService {
             return n + " " + (n == 1 ? one : many);
         }
 
-        private static List<PromptView> unfinished(List<PromptView> all) {
+        private static List<Prompts.Outline> unfinished(List<Prompts.Outline> all) {
             return all.stream()
                     .filter(p -> !p.isFaulty())
-                    .filter(p -> p.title().isBlank() || p.content().request().isBlank())
+                    .filter(p -> p.title().isBlank() || !p.isWritten())
                     .toList();
         }
 
-        private static List<String> missing(List<PromptView> all) {
+        private static List<String> missing(List<Prompts.Outline> all) {
             List<String> missing = new ArrayList<>();
-            if (all.stream().allMatch(PromptView::isFaulty)) {
+            if (all.stream().allMatch(Prompts.Outline::isFaulty)) {
                 missing.add("no prompt yet");
             }
-            for (PromptView prompt : unfinished(all)) {
+            for (Prompts.Outline prompt : unfinished(all)) {
                 missing.add("“" + (prompt.title().isBlank() ? prompt.key() : prompt.title()) + "” lacks "
                         + (prompt.title().isBlank() ? "a title" : "its request"));
             }
@@ -304,7 +304,7 @@ class PromptService {
 
         @Override
         public List<String> missingBeforeRound(UUID study) {
-            return missing(prompts.ofStudy(study)).stream()
+            return missing(prompts.outlines(study)).stream()
                     .map(m -> "Prompts: " + m + ".")
                     .toList();
         }

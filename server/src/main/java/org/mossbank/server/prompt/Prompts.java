@@ -120,6 +120,62 @@ public class Prompts {
         return views;
     }
 
+    /**
+     * A prompt without its texts, which may be long.
+     *
+     * @param isWritten whether there is a request
+     * @param isFaulty  whether it was set aside and counts nowhere
+     * @param followUps what every candidate is told next
+     */
+    public record Outline(
+            UUID id,
+            String key,
+            UUID kindId,
+            String kindName,
+            String title,
+            boolean isWritten,
+            boolean isFaulty,
+            List<String> followUps) {
+        Outline(
+                UUID id,
+                String key,
+                UUID kindId,
+                String kindName,
+                String title,
+                boolean isWritten,
+                boolean isFaulty,
+                String[] followUps) {
+            this(id, key, kindId, kindName, title, isWritten, isFaulty, List.of(followUps));
+        }
+    }
+
+    /** All prompts, faulty ones included, without their texts. */
+    @SystemOnly
+    public List<Outline> outlines(UUID study) {
+        return prompts.outlines(study);
+    }
+
+    /** The ids of the prompts that count. */
+    @SystemOnly
+    public List<UUID> soundIds(UUID study) {
+        return outlines(study).stream()
+                .filter(p -> !p.isFaulty())
+                .map(Outline::id)
+                .toList();
+    }
+
+    /** One prompt without its texts; empty if there is none of this id. */
+    @SystemOnly
+    public Optional<Outline> outline(UUID id) {
+        return prompts.outline(id);
+    }
+
+    /** What candidates get of one prompt, and nothing of what a right answer holds; empty if there is none of this id. */
+    @SystemOnly
+    public Optional<PromptContent.Asked> asked(UUID id) {
+        return prompts.findById(id).map(Prompt::asked);
+    }
+
     /** One prompt of a study; empty if it has none of this id. */
     @SystemOnly
     public Optional<PromptView> one(UUID study, UUID id) {

@@ -2,6 +2,7 @@ package org.mossbank.server.recommendation;
 
 import com.github.benmanes.caffeine.cache.Cache;
 import com.github.benmanes.caffeine.cache.Caffeine;
+import java.util.Optional;
 import java.util.UUID;
 import org.mossbank.core.decision.Outcome;
 import org.mossbank.server.grading.Grading;
@@ -43,21 +44,23 @@ class RecommendationService {
         }
 
         RecommendationReport of(UUID study) {
+            return begun(study).orElseGet(() -> computation.compute(study, 0));
+        }
+
+        /** The report of a study whose round was opened. */
+        Optional<RecommendationReport> begun(UUID study) {
             return grading.round(study)
                     .map(round ->
-                            cache.get(new Key(study, round.revision()), k -> computation.compute(study, k.revision())))
-                    .orElseGet(() -> computation.compute(study, 0));
+                            cache.get(new Key(study, round.revision()), k -> computation.compute(study, k.revision())));
         }
     }
 
     @Component
     static class RecommendationStep implements StepReport {
         private final RecommendationReports reports;
-        private final Grading grading;
 
-        RecommendationStep(RecommendationReports reports, Grading grading) {
+        RecommendationStep(RecommendationReports reports) {
             this.reports = reports;
-            this.grading = grading;
         }
 
         @Override
@@ -67,10 +70,10 @@ class RecommendationService {
 
         @Override
         public StepState stateOf(UUID study) {
-            if (grading.round(study).isEmpty()) {
+            RecommendationReport report = reports.begun(study).orElse(null);
+            if (report == null) {
                 return new StepState(Step.RECOMMENDATION, 0, "not yet", "nothing is graded yet");
             }
-            RecommendationReport report = reports.of(study);
             boolean withheld = report.outcome() == Outcome.WITHHELD;
             return new StepState(
                     Step.RECOMMENDATION,

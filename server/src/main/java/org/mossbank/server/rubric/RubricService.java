@@ -8,12 +8,13 @@ import jakarta.validation.constraints.Size;
 import java.time.Clock;
 import java.util.ArrayList;
 import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
 import java.util.UUID;
-import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.server.progress.Step;
@@ -259,8 +260,9 @@ class RubricService {
 
         @Override
         public StepState stateOf(UUID study) {
-            List<CriterionView> criteria = rubrics.ofStudy(study);
-            VersionView version = rubrics.version(study).orElseThrow();
+            Rubrics.VersionCriteria counting = rubrics.counting(study).orElseThrow();
+            List<CriterionView> criteria = counting.criteria();
+            VersionView version = counting.version();
             String line = criteria.size() + (criteria.size() == 1 ? " criterion" : " criteria") + ", version "
                     + version.number() + (version.publishedAt() == null ? ", draft" : "");
             List<String> missing = missing(study, criteria, version);
@@ -273,14 +275,15 @@ class RubricService {
             if (version.publishedAt() == null) {
                 missing.add("the draft is not published");
             }
-            Map<UUID, KindView> used = prompts.sound(study).stream()
-                    .map(org.mossbank.server.prompt.PromptView::kind)
-                    .distinct()
-                    .collect(Collectors.toMap(KindView::id, Function.identity()));
-            used.values().stream()
-                    .filter(k -> criteria.stream().noneMatch(c -> c.weight() > 0 && c.appliesTo(k.id())))
-                    .forEach(k -> missing.add(
-                            "no criterion with weight is for " + k.name().toLowerCase(java.util.Locale.ROOT)));
+            Map<UUID, String> used = new LinkedHashMap<>();
+            prompts.outlines(study).stream()
+                    .filter(p -> !p.isFaulty())
+                    .forEach(p -> used.put(p.kindId(), p.kindName()));
+            used.forEach((kind, name) -> {
+                if (criteria.stream().noneMatch(c -> c.weight() > 0 && c.appliesTo(kind))) {
+                    missing.add("no criterion with weight is for " + name.toLowerCase(Locale.ROOT));
+                }
+            });
             return missing;
         }
 

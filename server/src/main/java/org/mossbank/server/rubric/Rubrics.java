@@ -81,6 +81,12 @@ public class Rubrics {
         return current(study).map(RubricVersion::view);
     }
 
+    /** The version that counts, with its criteria. */
+    @SystemOnly
+    Optional<VersionCriteria> counting(UUID study) {
+        return current(study).map(v -> new VersionCriteria(v.view(), of(v)));
+    }
+
     @SystemOnly
     Optional<RubricVersion> current(UUID study) {
         List<RubricVersion> all = versions.findByStudyIdOrderByNumber(study);

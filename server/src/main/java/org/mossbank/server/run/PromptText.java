@@ -9,7 +9,7 @@ final class PromptText {
     private PromptText() {}
 
     /** The request, what the answer must keep to, and the code, as one Markdown text. Nothing of what a right answer holds. */
-    static String of(PromptContent prompt) {
+    static String of(PromptContent.Asked prompt) {
         StringBuilder text = new StringBuilder(prompt.request().strip()).append('\n');
         if (!prompt.constraints().isEmpty()) {
             text.append("\nKeep to this:\n\n");

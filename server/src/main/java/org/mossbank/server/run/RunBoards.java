@@ -27,7 +27,7 @@ class RunBoards {
     @SystemOnly
     public RunView view(Run run) {
         Runs.RunHead head = run.head();
-        RunCellRepository.Spending spending = cells.spending(run.id());
+        RunCellRepository.Standing spending = cells.standing(run.id());
         List<RunView.CellView> board =
                 cells.ofRun(run.id()).stream().map(RunCell::view).toList();
         return new RunView(

@@ -6,6 +6,7 @@ import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
 import java.util.UUID;
+import org.jspecify.annotations.Nullable;
 import org.springframework.data.domain.Limit;
 import org.springframework.data.jpa.repository.JpaRepository;
 import org.springframework.data.jpa.repository.Lock;
@@ -37,19 +38,24 @@ interface RunCellRepository extends JpaRepository<RunCell, UUID> {
             + "where c.state = org.mossbank.server.run.CellStage.ASKING group by c.candidateId")
     List<UnderWay> underWay();
 
-    /** What a run has spent, and what it may still spend on what is under way. */
-    record Spending(BigDecimal cost, long tokens, BigDecimal reservedCost, long reservedTokens) {}
+    /**
+     * What a run has spent, what it may still spend on what is under way, and where it goes on.
+     *
+     * @param firstOpenGroup in which something is to be done; absent if nothing is
+     */
+    record Standing(
+            BigDecimal cost,
+            long tokens,
+            BigDecimal reservedCost,
+            long reservedTokens,
+            @Nullable Integer firstOpenGroup) {}
 
     @Query("select coalesce(sum(c.spentCost), 0) as cost, coalesce(sum(c.spentTokens), 0) as tokens, "
-            + "coalesce(sum(c.reservedCost), 0) as reservedCost, coalesce(sum(c.reservedTokens), 0) as reservedTokens "
+            + "coalesce(sum(c.reservedCost), 0) as reservedCost, coalesce(sum(c.reservedTokens), 0) as reservedTokens, "
+            + "min(case when c.state in (org.mossbank.server.run.CellStage.WAITING, "
+            + "org.mossbank.server.run.CellStage.ASKING) then c.groupNo end) as firstOpenGroup "
             + "from RunCell c where c.runId = :run")
-    Spending spending(UUID run);
-
-    /** The first group in which something is to be done. */
-    @Query("select min(c.groupNo) from RunCell c where c.runId = :run and c.state in "
-            + "(org.mossbank.server.run.CellStage.WAITING, org.mossbank.server.run.CellStage.ASKING)")
-    @org.jspecify.annotations.Nullable
-    Integer firstOpenGroup(UUID run);
+    Standing standing(UUID run);
 
     @Query("select count(c) from RunCell c where c.runId = :run and c.state = :state")
     long count(UUID run, CellStage state);

@@ -63,7 +63,7 @@ class RunPlanning {
                 PromptView prompt = prompts.get(cell.promptId());
                 SourceContent source = sources.get(cell.candidateId());
                 List<Turn> turns = new ArrayList<>();
-                turns.add(new Turn(PromptText.of(prompt.content()), null));
+                turns.add(new Turn(PromptText.of(prompt.content().asked()), null));
                 prompt.content().followUps().stream().limit(mostFollowUps).forEach(f -> turns.add(new Turn(f, null)));
                 for (int turn = 1; turn <= turns.size(); turn++) {
                     // What came before is sent again, each reply at the most that it can be.
@@ -108,9 +108,7 @@ class RunPlanning {
         });
         String currency = currency(request, all);
         List<RunPlan.Cell> planned = RunPlan.of(
-                inOrder(
-                        request.promptIds(),
-                        prompts.sound(study).stream().map(PromptView::id).toList()),
+                inOrder(request.promptIds(), prompts.soundIds(study)),
                 inOrder(
                         request.candidateIds(),
                         candidates.ofStudy(study).stream()

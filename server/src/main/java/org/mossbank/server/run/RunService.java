@@ -134,8 +134,7 @@ class RunService {
                 .anyMatch(r -> cells.ofRun(r.id()).stream().anyMatch(c -> c.isAbout(answer)))) {
             throw Problem.invalid("answerId", "must not be asked something already");
         }
-        CandidateView candidate = candidates.one(study, answer.candidateId())
-                .orElseThrow();
+        CandidateView candidate = candidates.one(study, answer.candidateId()).orElseThrow();
         Run run = begin(study, 1, 1, null, null, candidate.content().price().currency());
         entities.persist(RunCell.following(run.id(), answer, request.asked().strip()));
         entities.flush();

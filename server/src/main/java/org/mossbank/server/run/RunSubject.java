@@ -3,14 +3,14 @@ package org.mossbank.server.run;
 import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Objects;
 import org.mossbank.server.answer.AnswerView;
 import org.mossbank.server.answer.Answers;
 import org.mossbank.server.answer.Measures;
 import org.mossbank.server.candidate.CandidateContent;
-import org.mossbank.server.candidate.CandidateView;
 import org.mossbank.server.candidate.Candidates;
-import org.mossbank.server.prompt.PromptView;
+import org.mossbank.server.prompt.PromptContent;
 import org.mossbank.server.prompt.Prompts;
 import org.mossbank.server.source.Reply;
 import org.mossbank.server.source.Turn;
@@ -34,25 +34,16 @@ class RunSubject {
         return cell.turn() == 0
                 || cell.answerId() != null
                         && (cell.ownFollowUp() != null
-                                || cell.turn()
-                                        <= prompt(cell)
-                                                .content()
-                                                .followUps()
-                                                .size());
+                                || cell.turn() <= prompt(cell).followUps().size());
     }
 
     CandidateContent.Price price(RunCell cell) {
-        return candidates
-                .one(cell.candidateId())
-                .map(CandidateView::content)
-                .map(CandidateContent::price)
-                .orElse(CandidateContent.Price.UNKNOWN);
+        return candidates.head(cell.candidateId()).map(Candidates.Head::price).orElse(CandidateContent.Price.UNKNOWN);
     }
 
     /** What was asked and replied before, as the answer has it, then what is asked now. */
     List<Turn> turns(RunCell cell) {
-        PromptView prompt = prompt(cell);
-        String first = PromptText.of(prompt.content());
+        String first = PromptText.of(asked(cell));
         if (cell.turn() == 0) {
             return List.of(new Turn(first, null));
         }
@@ -60,17 +51,26 @@ class RunSubject {
         List<Turn> turns = new ArrayList<>();
         turns.add(new Turn(first, answer.text()));
         answer.followUps().forEach(f -> turns.add(new Turn(f.asked(), f.reply())));
-        turns.add(new Turn(followUp(prompt, cell), null));
+        turns.add(new Turn(followUp(cell), null));
         return turns;
     }
 
-    static String followUp(PromptView prompt, RunCell cell) {
+    String followUp(RunCell cell) {
         String own = cell.ownFollowUp();
-        return own == null ? prompt.content().followUps().get(cell.turn() - 1) : own;
+        return own == null ? prompt(cell).followUps().get(cell.turn() - 1) : own;
     }
 
-    PromptView prompt(RunCell cell) {
-        return prompts.one(cell.promptId()).orElseThrow();
+    /** The starting code, text by path. */
+    Map<String, String> code(RunCell cell) {
+        return asked(cell).startingCode();
+    }
+
+    private PromptContent.Asked asked(RunCell cell) {
+        return prompts.asked(cell.promptId()).orElseThrow();
+    }
+
+    Prompts.Outline prompt(RunCell cell) {
+        return prompts.outline(cell.promptId()).orElseThrow();
     }
 
     Measures measures(RunCell cell, Reply reply) {

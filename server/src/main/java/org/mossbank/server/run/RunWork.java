@@ -4,7 +4,6 @@ import java.math.BigDecimal;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
-import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -17,35 +16,24 @@ import org.mossbank.server.answer.Answers;
 import org.mossbank.server.answer.FollowUp;
 import org.mossbank.server.answer.Measures;
 import org.mossbank.server.answer.Outcome;
-import org.mossbank.server.candidate.CandidateView;
 import org.mossbank.server.candidate.Candidates;
-import org.mossbank.server.prompt.PromptView;
+import org.mossbank.server.prompt.Prompts;
 import org.mossbank.server.shared.Snapshot;
 import org.mossbank.server.shared.SystemOnly;
 import org.mossbank.server.source.Reply;
 import org.mossbank.server.source.SourceContent;
 import org.mossbank.server.source.Sources;
-import org.mossbank.server.source.Turn;
-import org.springframework.data.domain.Limit;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
 import org.springframework.transaction.support.TransactionTemplate;
 
-/**
- * Takes cells to ask from the database, and writes down what came. A cell is claimed, with the most that it can cost, before
- * anything is sent; so a server that is killed leaves a trace of every request that may have been paid for, and none is sent
- * twice.
- */
+/** Writes down what came of the requests that {@link RunClaims} gave out. */
 @Service
 class RunWork {
     /** A server that says nothing for so long is taken for dead. */
     static final Duration LEASE = Duration.ofSeconds(15);
 
-    /** How many groups are under way at once: near each other in time, yet nobody waits for the slowest alone. */
-    private static final int GROUPS_AT_ONCE = 2;
-
-    private static final int LOOKED_THROUGH = 200;
     private static final Duration LONGEST_WAIT = Duration.ofMinutes(30);
 
     private final RunRepository runs;
@@ -79,67 +67,10 @@ class RunWork {
         this.clock = clock;
     }
 
-    /** A request to send. */
-    record Claim(UUID cellId, SourceContent source, List<Turn> turns, int attempt) {}
-
     @SystemOnly
     @Transactional(readOnly = true)
     public List<UUID> going() {
         return runs.going();
-    }
-
-    /** The next request of a run, if there is one now. */
-    @SystemOnly
-    @Transactional
-    public Optional<Claim> claim(UUID runId, UUID server) {
-        Run run = lock(runId);
-        if (run.state() != Run.State.RUNNING) {
-            return Optional.empty();
-        }
-        Integer open = cells.firstOpenGroup(runId);
-        if (open == null) {
-            run.finish();
-            return Optional.empty();
-        }
-        Instant now = clock.instant();
-        Map<UUID, Long> underWay = new HashMap<>();
-        cells.underWay().forEach(u -> underWay.put(u.candidateId(), u.requests()));
-        Map<UUID, SourceContent> bySource = sources.ofStudy(run.studyId());
-        for (RunCell cell : cells.ready(runId, now, Limit.of(LOOKED_THROUGH))) {
-            SourceContent source = bySource.get(cell.candidateId());
-            if (cell.group() >= open + GROUPS_AT_ONCE) {
-                return Optional.empty();
-            }
-            if (source == null) {
-                cell.note("There is no source to ask any more.");
-                cell.turnedAway();
-            } else if (!about.canFollow(cell)) {
-                cell.note("The answer or its follow-up is not there any more.");
-                cell.done();
-            } else if (underWay.getOrDefault(cell.candidateId(), 0L) < source.mostAtOnce()) {
-                return claim(run, cell, source, server, now);
-            }
-        }
-        return Optional.empty();
-    }
-
-    private Optional<Claim> claim(Run run, RunCell cell, SourceContent source, UUID server, Instant now) {
-        List<Turn> turns = about.turns(cell);
-        long mostTokensIn = Sources.mostInputTokens(source, turns);
-        BigDecimal mostCost = RunCosts.of(about.price(cell), mostTokensIn, source.mostOutputTokens())
-                .orElse(BigDecimal.ZERO);
-        long mostTokens = mostTokensIn + source.mostOutputTokens();
-        RunCellRepository.Spending spending = cells.spending(run.id());
-        if (!run.allows(
-                spending.cost().add(spending.reservedCost()).add(mostCost),
-                spending.tokens() + spending.reservedTokens() + mostTokens)) {
-            if (cells.count(run.id(), CellStage.ASKING) == 0) {
-                run.pause("The next request might take more than the budget leaves.");
-            }
-            return Optional.empty();
-        }
-        cell.claim(server, now, now.plus(LEASE), mostCost, mostTokens);
-        return Optional.of(new Claim(cell.id(), source, turns, cell.attempt()));
     }
 
     private Run lock(UUID runId) {
@@ -166,6 +97,15 @@ class RunWork {
         return !runs.findById(cell.runId()).orElseThrow().isCut();
     }
 
+    /** The same for a request of which what it is about is known. */
+    @SystemOnly
+    @Transactional(propagation = Propagation.NEVER)
+    public Answers.Weighed weigh(RunClaims.Claim claim, Reply reply) {
+        return claim.turns().size() == 1
+                ? answers.weigh(claim.code(), clean(reply.text()))
+                : weigh(claim.cellId(), reply);
+    }
+
     /** What a reply is written into. */
     private record Place(Map<String, String> code, @Nullable AnswerView answer, String asked) {}
 
@@ -182,20 +122,18 @@ class RunWork {
 
     private Place place(UUID cellId) {
         RunCell cell = cells.findById(cellId).orElseThrow();
-        Run run = runs.findById(cell.runId()).orElseThrow();
-        PromptView prompt = about.prompt(cell);
         AnswerView answer = cell.turn() == 0 || !about.canFollow(cell)
                 ? null
                 : answers.one(Objects.requireNonNull(cell.answerId())).orElse(null);
-        return new Place(prompt.startingCode(), answer, answer == null ? "" : RunSubject.followUp(prompt, cell));
+        return new Place(about.code(cell), answer, answer == null ? "" : about.followUp(cell));
     }
 
     /** Writes down how a request ended. */
     @SystemOnly
     @Transactional
-    public void finish(UUID cellId, UUID server, Reply reply, Answers.Weighed weighed) {
-        Run run = lock(cells.runOf(cellId).orElseThrow());
-        RunCell cell = alone(cellId);
+    public void finish(RunClaims.Claim claim, UUID server, Reply reply, Answers.Weighed weighed) {
+        Run run = lock(claim.runId());
+        RunCell cell = alone(claim.cellId());
         if (cell.isOwnedBy(server)) {
             write(run, cell, reply, weighed);
         } else if (!reply.free()) {
@@ -219,10 +157,7 @@ class RunWork {
     }
 
     private void write(Run run, RunCell cell, Reply reply, Answers.Weighed weighed) {
-        spend(run, cell, reply);
-        if (!reply.reason().isEmpty()) {
-            cell.note(reply.reason());
-        }
+        Spent spent = spent(cell, reply);
         if (reply.retry()
                 && cell.tries() < tries(run, cell)
                 && BackOff.before(cell.tries(), reply).compareTo(LONGEST_WAIT) <= 0) {
@@ -235,7 +170,13 @@ class RunWork {
         } else {
             answer(run, cell, reply, weighed);
         }
+        cell.spend(spent.cost, spent.tokens);
+        if (!reply.reason().isEmpty()) {
+            cell.note(reply.reason());
+        }
     }
+
+    private record Spent(BigDecimal cost, long tokens) {}
 
     private int tries(Run run, RunCell cell) {
         return sources.of(run.studyId(), cell.candidateId())
@@ -244,41 +185,43 @@ class RunWork {
     }
 
     /** Where the service told no count, what was reserved counts: it cannot have been more. */
-    private void spend(Run run, RunCell cell, Reply reply) {
+    private Spent spent(RunCell cell, Reply reply) {
         Long in = reply.inputTokens();
         Long out = reply.outputTokens();
         if (reply.free()) {
-            cell.spend(BigDecimal.ZERO, 0);
+            return new Spent(BigDecimal.ZERO, 0);
         } else if (in != null && out != null) {
-            cell.spend(RunCosts.of(about.price(cell), in, out).orElse(BigDecimal.ZERO), in + out);
+            return new Spent(RunCosts.of(about.price(cell), in, out).orElse(BigDecimal.ZERO), in + out);
         } else {
-            cell.spend(cell.reservedCost(), cell.reservedTokens());
+            return new Spent(cell.reservedCost(), cell.reservedTokens());
         }
     }
 
     private void answer(Run run, RunCell cell, Reply reply, Answers.Weighed weighed) {
-        PromptView prompt = about.prompt(cell);
+        Prompts.Outline prompt = about.prompt(cell);
         Outcome outcome = Outcome.valueOf(reply.ending().name());
         Measures took = about.measures(cell, reply);
         if (cell.turn() == 0) {
-            CandidateView candidate = candidates.one(cell.candidateId()).orElseThrow();
+            Candidates.Head candidate = candidates.head(cell.candidateId()).orElseThrow();
             Answers.Attempt attempt = new Answers.Attempt(
-                    prompt, candidate, null, outcome, clean(reply.text()), List.of(), took, weighed.changed());
+                    new Answers.Named(prompt.id(), prompt.key()),
+                    new Answers.Named(candidate.id(), candidate.key()),
+                    null,
+                    outcome,
+                    clean(reply.text()),
+                    List.of(),
+                    took,
+                    weighed.changed());
             AnswerView added =
                     answers.addAttempts(run.studyId(), List.of(attempt)).get(0);
             cell.answeredBy(added.id(), outcome);
         } else {
             UUID answer = Objects.requireNonNull(cell.answerId());
             cell.answeredBy(answer, outcome);
-            answers.follow(
-                    answer,
-                    new FollowUp(RunSubject.followUp(prompt, cell), clean(reply.text())),
-                    outcome,
-                    took,
-                    weighed);
+            answers.follow(answer, new FollowUp(about.followUp(cell), clean(reply.text())), outcome, took, weighed);
         }
-        boolean more = cell.turn()
-                < Math.min(run.followUps(), prompt.content().followUps().size());
+        boolean more =
+                cell.turn() < Math.min(run.followUps(), prompt.followUps().size());
         if (outcome == Outcome.COMPLETE && more && cell.ownFollowUp() == null) {
             cell.nextTurn();
         } else {

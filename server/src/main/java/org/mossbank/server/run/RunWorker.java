@@ -3,7 +3,6 @@ package org.mossbank.server.run;
 import java.time.Duration;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import java.util.UUID;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ExecutorService;
@@ -33,6 +32,9 @@ import org.springframework.transaction.TransactionException;
 @Lazy(false)
 class RunWorker {
     private static final Logger LOG = LoggerFactory.getLogger(RunWorker.class);
+    /** So seldom, in ticks, as a lease is long. */
+    private static final int RECOVER_EVERY = 8;
+
     private static final int MOST_AT_ONCE = 32;
     private static final long EVERY_MS = 400;
     private static final int SHUT_DOWN_SECONDS = 5;
@@ -45,6 +47,8 @@ class RunWorker {
     /** Looked up when the first tick comes, so that they do not hold up the start. */
     private final ObjectProvider<RunWork> work;
 
+    private final ObjectProvider<RunClaims> claims;
+
     private final ObjectProvider<Sources> sources;
     private final UUID server = UUID.randomUUID();
     private final Map<UUID, Request> underWay = new ConcurrentHashMap<>();
@@ -54,8 +58,9 @@ class RunWorker {
 
     private final ExecutorService requests = Executors.newFixedThreadPool(MOST_AT_ONCE, named("run-request"));
 
-    RunWorker(ObjectProvider<RunWork> work, ObjectProvider<Sources> sources) {
+    RunWorker(ObjectProvider<RunWork> work, ObjectProvider<RunClaims> claims, ObjectProvider<Sources> sources) {
         this.work = work;
+        this.claims = claims;
         this.sources = sources;
     }
 
@@ -81,18 +86,22 @@ class RunWorker {
         clockwork.scheduleWithFixedDelay(this::keepAll, EVERY_MS, EVERY_MS, TimeUnit.MILLISECONDS);
     }
 
+    /** Counted by the one thread that claims. */
+    private long ticks;
+
     private void claimAll() {
         try {
-            List<UUID> forsaken = work.getObject().forsaken();
-            if (hasReachedForLong()) {
-                forsaken.forEach(this::recover);
+            if (ticks % RECOVER_EVERY == 0) {
+                List<UUID> forsaken = work.getObject().forsaken();
+                if (hasReachedForLong()) {
+                    forsaken.forEach(this::recover);
+                }
             }
+            ticks++;
             for (UUID run : work.getObject().going()) {
-                boolean more = true;
-                while (more && underWay.size() < MOST_AT_ONCE) {
-                    Optional<RunWork.Claim> claim = work.getObject().claim(run, server);
-                    claim.ifPresent(this::send);
-                    more = claim.isPresent();
+                int room = MOST_AT_ONCE - underWay.size();
+                if (room > 0) {
+                    claims.getObject().claim(run, server, room).forEach(this::send);
                 }
             }
         } catch (RuntimeException e) {
@@ -122,13 +131,13 @@ class RunWorker {
         }
     }
 
-    private void send(RunWork.Claim claim) {
+    private void send(RunClaims.Claim claim) {
         Request request = new Request();
         underWay.put(claim.cellId(), request);
         requests.execute(() -> ask(claim, request));
     }
 
-    private void ask(RunWork.Claim claim, Request request) {
+    private void ask(RunClaims.Claim claim, Request request) {
         try {
             Reply reply = sources.getObject()
                     .ask(
@@ -140,7 +149,7 @@ class RunWorker {
                                 request.firstOutputMs = ms;
                             },
                             request.asking);
-            write(claim.cellId(), reply);
+            write(claim, reply);
         } catch (RuntimeException e) {
             // The claim runs out, and what was kept of it is written down then.
             LOG.warn("What came of a request could not be written down", e);
@@ -156,11 +165,11 @@ class RunWorker {
      * A reply that was paid for is held until it is written: the database may be away for long, or somebody may add an
      * attempt by hand at the same moment; then its number is taken, and the next is right.
      */
-    private void write(UUID cell, Reply reply) throws InterruptedException {
+    private void write(RunClaims.Claim claim, Reply reply) throws InterruptedException {
         Duration pause = FIRST_PAUSE;
         while (true) {
             try {
-                work.getObject().finish(cell, server, reply, work.getObject().weigh(cell, reply));
+                work.getObject().finish(claim, server, reply, work.getObject().weigh(claim, reply));
                 return;
             } catch (DataAccessException | TransactionException | Problem e) {
                 LOG.debug("A reply is kept and written down later", e);

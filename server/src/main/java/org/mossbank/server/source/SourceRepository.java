@@ -7,7 +7,7 @@ import org.springframework.data.jpa.repository.JpaRepository;
 import org.springframework.data.jpa.repository.Query;
 
 interface SourceRepository extends JpaRepository<Source, UUID> {
-    @Query("select s from Source s where s.studyId = :study")
+    @Query("select distinct s from Source s left join fetch s.headers where s.studyId = :study")
     List<Source> ofStudy(UUID study);
 
     @Query("select s from Source s where s.studyId = :study and s.candidateId = :candidate")

@@ -85,8 +85,7 @@ class SourceService {
     @Transactional
     public SourceView write(UUID study, UUID candidate, WriteSource request) {
         studies.requirePreparing(study);
-        CandidateView found = candidates.one(study, candidate)
-                .orElseThrow(() -> Problem.notFound("This candidate"));
+        CandidateView found = candidates.one(study, candidate).orElseThrow(() -> Problem.notFound("This candidate"));
         if (found.content().baseline()) {
             throw Problem.invalid("content.url", "must be absent, as a person's answers come from that person");
         }

@@ -67,10 +67,9 @@ public class StudyAccess {
 
     /** Whoever grades knows nothing until the round is closed; a lead who grades only while it is open. */
     boolean isBlind(Membership membership) {
-        RoundStage.Stage stage = rounds.of(membership.studyId());
         return membership.role() == Role.RATER
-                ? stage != RoundStage.Stage.CLOSED
-                : membership.grades() && stage == RoundStage.Stage.GRADING;
+                ? rounds.of(membership.studyId()) != RoundStage.Stage.CLOSED
+                : membership.grades() && rounds.of(membership.studyId()) == RoundStage.Stage.GRADING;
     }
 
     /** Whoever may begin or bring in studies of their own. */

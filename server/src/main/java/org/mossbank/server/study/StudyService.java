@@ -110,7 +110,7 @@ class StudyService {
     private static final Set<Step> BLIND_STEPS = Set.of(Step.BRIEF, Step.PROMPTS, Step.RUBRIC, Step.GRADING);
 
     /** How far each step is, in the order of the job. */
-    @PreAuthorize("@studyAccess.maySeeAll(#study) or @studyAccess.mayLead(#study)")
+    @PreAuthorize("@studyAccess.mayLead(#study) or @studyAccess.maySeeAll(#study)")
     @Transactional(propagation = Propagation.NEVER)
     public List<StepState> steps(UUID study) {
         boolean all = access.maySeeAll(study);

@@ -43,8 +43,8 @@ class SheetFrames {
     private @Nullable SheetFrame read(UUID id) {
         return sheets.ids(id)
                 .map(sheet -> {
-                    PromptView prompt = prompts.one(sheet.studyId(), sheet.promptId())
-                            .orElseThrow();
+                    PromptView prompt =
+                            prompts.one(sheet.studyId(), sheet.promptId()).orElseThrow();
                     return new SheetFrame(
                             id,
                             sheet.studyId(),

@@ -23,7 +23,6 @@ import org.mossbank.server.grading.sheet.SheetAnswer;
 import org.mossbank.server.grading.sheet.SheetAnswerRepository;
 import org.mossbank.server.grading.sheet.SheetEvent;
 import org.mossbank.server.grading.sheet.SheetRepository;
-import org.mossbank.server.prompt.PromptView;
 import org.mossbank.server.prompt.Prompts;
 import org.mossbank.server.rubric.CriterionView;
 import org.mossbank.server.shared.Problem;
@@ -92,8 +91,7 @@ class SheetSending {
             sheet.send(clock.instant());
             happened(sheet, SheetEvent.Sort.SENT);
         }
-        List<UUID> sound =
-                prompts.sound(sheet.studyId()).stream().map(PromptView::id).toList();
+        List<UUID> sound = prompts.soundIds(sheet.studyId());
         List<Sheet> left = sheets.findByStudyIdAndRaterIdOrderByPlace(sheet.studyId(), sheet.raterId()).stream()
                 .filter(s -> !s.isSent() && !s.isWithdrawn() && sound.contains(s.promptId()))
                 .toList();

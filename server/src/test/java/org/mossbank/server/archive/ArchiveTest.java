@@ -1,4 +1,4 @@
-package org.mossbank.server;
+package org.mossbank.server.archive;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
@@ -14,6 +14,10 @@ import java.util.TreeMap;
 import java.util.function.Consumer;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import org.mossbank.server.Bodies;
+import org.mossbank.server.RubricDraft;
+import org.mossbank.server.ServerTest;
+import org.mossbank.server.StudyInTheMaking;
 import org.mossbank.testkit.ApiClient;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
@@ -890,7 +894,7 @@ public class ArchiveTest extends ServerTest {
         study.baseline("B. O.", bram);
         study.post("/kinds", Map.of("name", "Advice"));
         study.put("/prompts/" + prompt + "/fault", Map.of("reason", "Not done."));
-        RubricTest.Draft draft = RubricTest.Draft.of(study);
+        RubricDraft draft = RubricDraft.of(study);
         draft.first().put("question", "Is it right?");
         StudyInTheMaking.ok(draft.write(study));
         study.post("/brief/reopen", Map.of("reason", "Not done either."));

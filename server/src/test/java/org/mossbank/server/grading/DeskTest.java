@@ -1,4 +1,4 @@
-package org.mossbank.server;
+package org.mossbank.server.grading;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
@@ -10,6 +10,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.UUID;
+import org.mossbank.server.ServerTest;
 import org.mossbank.testkit.ApiClient;
 import org.testng.annotations.BeforeMethod;
 import org.testng.annotations.DataProvider;

@@ -1,4 +1,4 @@
-package org.mossbank.server;
+package org.mossbank.server.startingcode;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
@@ -10,6 +10,8 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
+import org.mossbank.server.ServerTest;
+import org.mossbank.server.StudyInTheMaking;
 import org.mossbank.testkit.ApiClient;
 import org.testng.annotations.BeforeClass;
 import org.testng.annotations.DataProvider;

@@ -1,9 +1,10 @@
-package org.mossbank.server;
+package org.mossbank.server.oversight;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.List;
 import java.util.Map;
+import org.mossbank.server.ServerTest;
 import org.mossbank.testkit.ApiClient;
 import org.testng.annotations.BeforeMethod;
 import org.testng.annotations.Test;

@@ -1,4 +1,4 @@
-package org.mossbank.server;
+package org.mossbank.server.archive;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
@@ -7,6 +7,9 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.IntStream;
+import org.mossbank.server.Bodies;
+import org.mossbank.server.ServerTest;
+import org.mossbank.server.StudyInTheMaking;
 import org.mossbank.testkit.ApiClient;
 import org.testng.annotations.Test;
 import tools.jackson.databind.JsonNode;

@@ -1,10 +1,11 @@
-package org.mossbank.server;
+package org.mossbank.server.account;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.List;
 import java.util.Map;
 import java.util.stream.IntStream;
+import org.mossbank.server.ServerTest;
 import org.mossbank.testkit.ApiClient;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;

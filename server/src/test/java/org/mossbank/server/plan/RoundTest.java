@@ -1,4 +1,4 @@
-package org.mossbank.server;
+package org.mossbank.server.plan;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
@@ -8,6 +8,10 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import org.mossbank.server.Bodies;
+import org.mossbank.server.RubricDraft;
+import org.mossbank.server.ServerTest;
+import org.mossbank.server.StudyInTheMaking;
 import org.mossbank.testkit.ApiClient;
 import org.testng.annotations.Test;
 import tools.jackson.databind.JsonNode;
@@ -117,7 +121,7 @@ public class RoundTest extends ServerTest {
                         .post(study.path + "/raters", Map.of("signInName", "late", "name", "Late"))
                         .problem())
                 .isEqualTo("round-opened");
-        assertThat(RubricTest.Draft.of(study).write(study).problem()).isEqualTo("round-opened");
+        assertThat(RubricDraft.of(study).write(study).problem()).isEqualTo("round-opened");
         study.put(
                 "/candidates/" + candidate.path("id").asString() + "/considerations",
                 Map.of(

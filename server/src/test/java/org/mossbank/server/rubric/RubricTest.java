@@ -1,54 +1,19 @@
-package org.mossbank.server;
+package org.mossbank.server.rubric;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
-import java.util.ArrayList;
 import java.util.HashMap;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import org.mossbank.server.RubricDraft;
+import org.mossbank.server.ServerTest;
+import org.mossbank.server.StudyInTheMaking;
 import org.mossbank.testkit.ApiClient;
 import org.testng.annotations.Test;
 import tools.jackson.databind.JsonNode;
 
 public class RubricTest extends ServerTest {
-
-    /** The rubric as it is read, in the form in which it is written, to be changed by a test. */
-    record Draft(int number, long revision, List<Map<String, Object>> criteria) {
-        static Draft of(StudyInTheMaking study) {
-            JsonNode rubric = study.get("/rubric");
-            List<Map<String, Object>> criteria = new ArrayList<>();
-            rubric.path("criteria").forEach(c -> criteria.add(content(c)));
-            return new Draft(
-                    rubric.at("/version/number").asInt(),
-                    rubric.path("revision").asLong(),
-                    criteria);
-        }
-
-        private static Map<String, Object> content(JsonNode criterion) {
-            Map<String, Object> content = new LinkedHashMap<>();
-            for (String field : List.of("key", "name", "question", "weight", "kindIds", "traits")) {
-                content.put(field, criterion.path(field));
-            }
-            List<Object> levels = new ArrayList<>();
-            criterion
-                    .path("levels")
-                    .forEach(l -> levels.add(Map.of("name", l.path("name"), "anchors", l.path("anchors"))));
-            content.put("levels", levels);
-            return content;
-        }
-
-        Map<String, Object> first() {
-            return criteria.get(0);
-        }
-
-        ApiClient.Response write(StudyInTheMaking study) {
-            return study.lead.put(
-                    study.path + "/rubric", Map.of("number", number, "revision", revision, "criteria", criteria));
-        }
-    }
-
     @Test
     public void theDefaultHasAnAnchorForEachCriterionLevelAndKind() {
         StudyInTheMaking study = StudyInTheMaking.begunBy(as(LEAD));
@@ -72,7 +37,7 @@ public class RubricTest extends ServerTest {
     @Test
     public void publishingMakesAVersionAndWritingOnBeginsTheNext() {
         StudyInTheMaking study = StudyInTheMaking.begunBy(as(LEAD)).withRubric();
-        Draft draft = Draft.of(study);
+        RubricDraft draft = RubricDraft.of(study);
         draft.first().put("question", "Is it right?");
         JsonNode second = StudyInTheMaking.ok(draft.write(study));
         assertThat(second.at("/version/number").asInt()).isEqualTo(2);
@@ -93,8 +58,8 @@ public class RubricTest extends ServerTest {
     @Test
     public void aStaleDraftIsRefusedWithWhatStandsNow() {
         StudyInTheMaking study = StudyInTheMaking.begunBy(as(LEAD));
-        Draft one = Draft.of(study);
-        Draft other = Draft.of(study);
+        RubricDraft one = RubricDraft.of(study);
+        RubricDraft other = RubricDraft.of(study);
         one.first().put("name", "Rightness");
         assertThat(one.write(study).status()).isEqualTo(200);
         ApiClient.Response stale = other.write(study);
@@ -105,7 +70,7 @@ public class RubricTest extends ServerTest {
     @Test
     public void newCriteriaGetKeysAndKeepThemAndPassOrFailIsTwoLevels() {
         StudyInTheMaking study = StudyInTheMaking.begunBy(as(LEAD));
-        Draft draft = Draft.of(study);
+        RubricDraft draft = RubricDraft.of(study);
         Map<String, Object> safety = new HashMap<>(draft.first());
         safety.remove("key");
         safety.put("name", "Safe to run");
@@ -123,17 +88,17 @@ public class RubricTest extends ServerTest {
     @Test
     public void wrongDraftsAreRefusedWithTheirField() {
         StudyInTheMaking study = StudyInTheMaking.begunBy(as(LEAD));
-        Draft oneLevel = Draft.of(study);
+        RubricDraft oneLevel = RubricDraft.of(study);
         oneLevel.first().put("levels", List.of(Map.of("name", "only", "anchors", List.of())));
         assertThat(oneLevel.write(study).json().at("/errors/0/field").asString())
                 .isEqualTo("criteria[0].levels");
-        Draft twice = Draft.of(study);
+        RubricDraft twice = RubricDraft.of(study);
         twice.criteria().add(twice.first());
         assertThat(twice.write(study).json().at("/errors/0/field").asString()).isEqualTo("criteria[3].key");
-        Draft strange = Draft.of(study);
+        RubricDraft strange = RubricDraft.of(study);
         strange.first().put("kindIds", List.of(java.util.UUID.randomUUID().toString()));
         assertThat(strange.write(study).json().at("/errors/0/field").asString()).isEqualTo("criteria[0].kindIds");
-        Draft weightless = Draft.of(study);
+        RubricDraft weightless = RubricDraft.of(study);
         weightless.criteria().forEach(c -> c.put("weight", 0));
         assertThat(weightless.write(study).status()).isEqualTo(200);
         assertThat(study.lead
@@ -145,7 +110,7 @@ public class RubricTest extends ServerTest {
     @Test
     public void aCriterionForOneKindIsOnlyOnItsSheets() {
         StudyInTheMaking study = StudyInTheMaking.begunBy(as(LEAD)).withClosedBrief();
-        Draft draft = Draft.of(study);
+        RubricDraft draft = RubricDraft.of(study);
         draft.criteria().get(2).put("kindIds", List.of(study.kind("review")));
         StudyInTheMaking.ok(draft.write(study));
         study.withRubric();

@@ -1,4 +1,4 @@
-package org.mossbank.server;
+package org.mossbank.server.account;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
@@ -6,6 +6,9 @@ import java.sql.Connection;
 import java.sql.PreparedStatement;
 import java.sql.SQLException;
 import java.util.Map;
+import org.mossbank.server.Bodies;
+import org.mossbank.server.ServerTest;
+import org.mossbank.server.StudyInTheMaking;
 import org.mossbank.testkit.ApiClient;
 import org.testng.annotations.BeforeClass;
 import org.testng.annotations.Test;

@@ -1,11 +1,13 @@
-package org.mossbank.server;
+package org.mossbank.server.answer;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.nio.charset.StandardCharsets;
 import java.util.HashMap;
 import java.util.Map;
-import org.mossbank.server.answer.Answers;
+import org.mossbank.server.Bodies;
+import org.mossbank.server.ServerTest;
+import org.mossbank.server.StudyInTheMaking;
 import org.mossbank.testkit.ApiClient;
 import org.testng.annotations.BeforeClass;
 import org.testng.annotations.Test;

@@ -1,4 +1,4 @@
-package org.mossbank.server;
+package org.mossbank.server.study;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
@@ -6,9 +6,14 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import org.mossbank.server.Bodies;
+import org.mossbank.server.OneConnection;
+import org.mossbank.server.RubricDraft;
+import org.mossbank.server.ServerTest;
+import org.mossbank.server.StudyInTheMaking;
 import org.mossbank.testkit.ApiClient;
-import org.testng.annotations.DataProvider;
 import org.slf4j.LoggerFactory;
+import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 import tools.jackson.databind.JsonNode;
 
@@ -128,13 +133,13 @@ public class BriefTest extends ServerTest {
     @Test
     public void weightsAndFloorsAreClosedWithTheBriefButWordingIsNot() {
         StudyInTheMaking study = StudyInTheMaking.begunBy(as(LEAD)).withClosedBrief();
-        RubricTest.Draft heavier = RubricTest.Draft.of(study);
+        RubricDraft heavier = RubricDraft.of(study);
         heavier.first().put("weight", 0.9);
         assertThat(heavier.write(study).problem()).isEqualTo("brief-closed");
-        RubricTest.Draft ownFloor = RubricTest.Draft.of(study);
+        RubricDraft ownFloor = RubricDraft.of(study);
         ownFloor.first().put("floor", 0.8);
         assertThat(ownFloor.write(study).problem()).isEqualTo("brief-closed");
-        RubricTest.Draft reworded = RubricTest.Draft.of(study);
+        RubricDraft reworded = RubricDraft.of(study);
         reworded.first().put("question", "Is it right?");
         assertThat(reworded.write(study).status()).isEqualTo(200);
     }

@@ -1,10 +1,13 @@
-package org.mossbank.server;
+package org.mossbank.server.candidate;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import org.mossbank.server.Bodies;
+import org.mossbank.server.ServerTest;
+import org.mossbank.server.StudyInTheMaking;
 import org.mossbank.testkit.ApiClient;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;

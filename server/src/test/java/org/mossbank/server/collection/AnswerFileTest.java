@@ -1,4 +1,4 @@
-package org.mossbank.server;
+package org.mossbank.server.collection;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
@@ -9,6 +9,9 @@ import java.util.Iterator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import org.mossbank.server.Bodies;
+import org.mossbank.server.ServerTest;
+import org.mossbank.server.StudyInTheMaking;
 import org.mossbank.testkit.ApiClient;
 import org.testng.annotations.BeforeClass;
 import org.testng.annotations.DataProvider;
