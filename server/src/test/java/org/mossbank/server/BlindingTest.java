@@ -157,7 +157,7 @@ public class BlindingTest extends ServerTest {
     @Test
     public void noResponseToARaterHoldsATraceOfACandidate() {
         ApiClient lead = as(LEAD);
-        String study = demoStudy();
+        String study = copyOfTheDemo();
         Set<String> traces = traces(lead, study);
         assertThat(traces).hasSizeGreaterThan(50);
         for (String response : responses(as("juri"), study)) {

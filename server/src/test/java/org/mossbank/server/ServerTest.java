@@ -144,6 +144,14 @@ public abstract class ServerTest extends AbstractTestNGSpringContextTests {
         return bringIn(files -> {});
     }
 
+    /** The demo study once more, for a test that changes it. */
+    protected String copyOfTheDemo() {
+        return as(LEAD).upload("/api/studies/archive", export(as(LEAD), demoStudy()))
+                .json()
+                .path("studyId")
+                .asString();
+    }
+
     protected static byte[] bytes(String text) {
         return text.getBytes(StandardCharsets.UTF_8);
     }

@@ -59,8 +59,8 @@ public final class RatingMatrix {
         for (Rating rating : ratings) {
             Require.that(
                     rating.category() < scale.length, "category", "must be below " + scale.length, rating.category());
-            byte[] row = cells[units.get(rating.unit())];
-            int column = columns.get(rating.rater());
+            byte[] row = cells[Require.known(units, rating.unit())];
+            int column = Require.known(columns, rating.rater());
             Require.that(row[column] == MISSING, "rating", "must be single for unit and rater", rating);
             row[column] = (byte) rating.category();
         }

@@ -8,6 +8,7 @@ import java.util.Map;
 import java.util.Random;
 import java.util.random.RandomGenerator;
 import java.util.random.RandomGenerator.SplittableGenerator;
+import org.mossbank.core.estimate.Require;
 
 /**
  * Who grades what, in which order: every rater gets their prompts in an order of their own, and each sheet has its own
@@ -140,7 +141,7 @@ public final class Assignment {
         for (int i = 0; i < n; i++) {
             order[places[i]] = entries.get(i).answer();
             String candidate = entries.get(i).candidate();
-            int[] counts = shown.get(candidate);
+            int[] counts = Require.known(shown, candidate);
             if (counts.length <= places[i]) {
                 counts = java.util.Arrays.copyOf(counts, places[i] + 1);
                 shown.put(candidate, counts);

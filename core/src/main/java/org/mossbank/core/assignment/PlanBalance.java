@@ -10,6 +10,7 @@ import java.util.Map;
 import java.util.Set;
 import java.util.SortedMap;
 import java.util.TreeMap;
+import org.mossbank.core.estimate.Require;
 
 /**
  * How even a plan is, and what agreement can be computed from it. Repeats count for self-agreement alone.
@@ -57,7 +58,7 @@ public record PlanBalance(
         for (SheetPlan sheet : plan) {
             load.merge(sheet.rater(), 1, Integer::sum);
             repeated += sheet.repeat() ? sheet.answers().size() : 0;
-            sheet.answers().forEach(a -> ratersOf.get(a).add(sheet.rater()));
+            sheet.answers().forEach(a -> Require.known(ratersOf, a).add(sheet.rater()));
         }
         List<Integer> counts = ratersOf.values().stream().map(Set::size).toList();
         List<Pair> pairs = pairs(List.copyOf(task.raters()), ratersOf.values());
@@ -97,7 +98,7 @@ public record PlanBalance(
             Map<String, Integer> missed = new HashMap<>();
             for (SheetPlan sheet : plan) {
                 if (sheet.rater().equals(rater) && !sheet.repeat()) {
-                    prompts.get(sheet.prompt()).answers().stream()
+                    Require.known(prompts, sheet.prompt()).answers().stream()
                             .filter(e -> !task.isBarred(rater, e.answer()))
                             .forEach(e -> missed.merge(
                                     e.candidate(), sheet.answers().contains(e.answer()) ? 0 : 1, Integer::sum));

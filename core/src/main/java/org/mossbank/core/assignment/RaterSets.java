@@ -9,6 +9,7 @@ import java.util.Random;
 import java.util.SortedSet;
 import java.util.TreeMap;
 import java.util.random.RandomGenerator;
+import org.mossbank.core.estimate.Require;
 
 /**
  * Chooses which raters grade each prompt, so that each answer has at least so many, raters have alike much to do, overall
@@ -109,12 +110,12 @@ final class RaterSets {
 
     private boolean helps(int p, int r) {
         return task.prompts().get(p).answers().stream()
-                .anyMatch(a ->
-                        !hasEnough(p, a.answer()) && allowed.get(a.answer()).contains(raters.get(r)));
+                .anyMatch(a -> !hasEnough(p, a.answer())
+                        && Require.known(allowed, a.answer()).contains(raters.get(r)));
     }
 
     private boolean hasEnough(int p, String answer) {
-        SortedSet<String> may = allowed.get(answer);
+        SortedSet<String> may = Require.known(allowed, answer);
         long has = sets[p].stream().filter(r -> may.contains(raters.get(r))).count();
         return has >= Math.min(least, may.size());
     }
@@ -125,7 +126,7 @@ final class RaterSets {
 
     private boolean mayJoin(int p, int r) {
         return task.prompts().get(p).answers().stream()
-                .anyMatch(a -> allowed.get(a.answer()).contains(raters.get(r)));
+                .anyMatch(a -> Require.known(allowed, a.answer()).contains(raters.get(r)));
     }
 
     /** What the squared counts grow by when a rater joins: (n + 1)² - n² = 2n + 1. */

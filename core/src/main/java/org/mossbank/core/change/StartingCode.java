@@ -10,6 +10,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.regex.Pattern;
+import org.mossbank.core.estimate.Require;
 
 /** The starting code of a prompt, looked through once for all that an answer's blocks are compared with. */
 final class StartingCode {
@@ -61,12 +62,12 @@ final class StartingCode {
 
     /** A file as it is; empty if it is not there. */
     String text(String path) {
-        return has(path) ? files.get(path).text : "";
+        return has(path) ? Require.known(files, path).text : "";
     }
 
     /** A file's lines; the path must be there. */
     List<String> lines(String path) {
-        return files.get(path).lines;
+        return Require.known(files, path).lines;
     }
 
     /** The file that is called so, by its path or an end of it. */
@@ -113,7 +114,7 @@ final class StartingCode {
     private boolean declaresAnew(String path, Set<String> types) {
         String name = path.substring(path.lastIndexOf('/') + 1);
         int dot = name.lastIndexOf('.');
-        Set<String> ofFile = files.get(path).types;
+        Set<String> ofFile = Require.known(files, path).types;
         return ofFile.contains(dot < 0 ? name : name.substring(0, dot)) && types.containsAll(ofFile);
     }
 

@@ -168,8 +168,8 @@ public record Standings(List<Standing> standings, List<Difference> differences) 
                                 name,
                                 Estimate.of(point[c]),
                                 interval(resamples(r -> r[c]), point[c], options.level()),
-                                plainMean(byCandidate.get(name)),
-                                byCandidate.get(name).size(),
+                                plainMean(Require.known(byCandidate, name)),
+                                Require.known(byCandidate, name).size(),
                                 best.length == 0
                                         ? Estimate.undefined(Reason.TOO_FEW_TO_RESAMPLE)
                                         : Estimate.of(best[c]));

@@ -1,5 +1,7 @@
 package org.mossbank.core.estimate;
 
+import java.util.Map;
+
 /** Checks of arguments: each failure names the argument, the rule it broke and its value. */
 public final class Require {
     private Require() {}
@@ -33,5 +35,18 @@ public final class Require {
         if (!holds) {
             throw new IllegalArgumentException(name + " " + rule + ": " + value);
         }
+    }
+
+    /**
+     * What a map holds for a key.
+     *
+     * @throws IllegalArgumentException if it holds nothing
+     */
+    public static <K, V> V known(Map<K, V> map, K key) {
+        V value = map.get(key);
+        if (value == null) {
+            throw new IllegalArgumentException("key is known: " + key);
+        }
+        return value;
     }
 }

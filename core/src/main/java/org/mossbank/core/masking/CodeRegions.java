@@ -7,6 +7,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
+import org.mossbank.core.estimate.Require;
 import org.mossbank.core.markdown.FencedBlock;
 
 /**
@@ -61,7 +62,7 @@ final class CodeRegions {
                 byLength.computeIfAbsent(r.to - r.from, n -> new ArrayDeque<>()).add(r));
         int closed = 0;
         for (Run run : runs) {
-            Deque<Run> alike = byLength.get(run.to - run.from);
+            Deque<Run> alike = Require.known(byLength, run.to - run.from);
             while (!alike.isEmpty() && alike.peek().from <= Math.max(run.from, closed - 1)) {
                 alike.poll();
             }

@@ -8,6 +8,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.stream.Collectors;
+import org.mossbank.core.estimate.Require;
 
 /**
  * Looks for grading that does not look like judging: too fast to have read, one level everywhere, no reason anywhere, or
@@ -69,7 +70,7 @@ public final class Oddities {
 
     private Optional<Oddity> tooFast(String rater) {
         List<Oddity.FastSheet> fast = new ArrayList<>();
-        for (GradedSheet sheet : byRater.get(rater)) {
+        for (GradedSheet sheet : Require.known(byRater, rater)) {
             long reading = sheet.characters() * 1000 / CHARACTERS_A_SECOND;
             if (sheet.activeMs().isPresent() && sheet.activeMs().getAsLong() < reading) {
                 fast.add(new Oddity.FastSheet(sheet.place(), sheet.activeMs().getAsLong(), reading));
@@ -94,7 +95,7 @@ public final class Oddities {
     }
 
     private Optional<Oddity> sameLevel(String rater) {
-        List<GradedSheet.SheetGrade> own = graded(byRater.get(rater));
+        List<GradedSheet.SheetGrade> own = graded(Require.known(byRater, rater));
         if (own.size() < LEAST_GRADES) {
             return Optional.empty();
         }
@@ -104,7 +105,7 @@ public final class Oddities {
                 .max(Map.Entry.comparingByValue())
                 .orElseThrow()
                 .getKey();
-        double share = (double) counts.get(level) / own.size();
+        double share = (double) Require.known(counts, level) / own.size();
         var units = own.stream().map(GradedSheet.SheetGrade::unit).collect(Collectors.toSet());
         List<GradedSheet.SheetGrade> theirs = graded(others(rater)).stream()
                 .filter(g -> units.contains(g.unit()))
@@ -118,9 +119,9 @@ public final class Oddities {
     }
 
     private Optional<Oddity> noReasons(String rater) {
-        int answers = answers(byRater.get(rater));
+        int answers = answers(Require.known(byRater, rater));
         int othersAnswers = answers(others(rater));
-        if (answers < LEAST_ANSWERS || othersAnswers == 0 || explained(byRater.get(rater)) > 0) {
+        if (answers < LEAST_ANSWERS || othersAnswers == 0 || explained(Require.known(byRater, rater)) > 0) {
             return Optional.empty();
         }
         double othersShare = (double) explained(others(rater)) / othersAnswers;
@@ -150,7 +151,7 @@ public final class Oddities {
         Map<String, Double> means = graded(others(rater)).stream()
                 .collect(Collectors.groupingBy(
                         GradedSheet.SheetGrade::unit, Collectors.averagingInt(GradedSheet.SheetGrade::level)));
-        List<GradedSheet> sheets = byRater.get(rater);
+        List<GradedSheet> sheets = Require.known(byRater, rater);
         int half = sheets.size() / 2;
         double[] first = distances(sheets.subList(0, half), means);
         double[] second = distances(sheets.subList(sheets.size() - half, sheets.size()), means);
@@ -169,7 +170,7 @@ public final class Oddities {
     private static double[] distances(List<GradedSheet> sheets, Map<String, Double> means) {
         return graded(sheets).stream()
                 .filter(g -> means.containsKey(g.unit()))
-                .mapToDouble(g -> g.level() - means.get(g.unit()))
+                .mapToDouble(g -> g.level() - Require.known(means, g.unit()))
                 .toArray();
     }
 

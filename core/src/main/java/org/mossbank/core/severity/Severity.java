@@ -13,6 +13,7 @@ import org.mossbank.core.estimate.Estimate;
 import org.mossbank.core.estimate.Interval;
 import org.mossbank.core.estimate.LinearSystem;
 import org.mossbank.core.estimate.Reason;
+import org.mossbank.core.estimate.Require;
 import org.mossbank.core.estimate.Resamples;
 
 /**
@@ -100,11 +101,11 @@ public final class Severity {
         for (List<GradedUnit> unit : units) {
             double mean = unit.stream().mapToInt(GradedUnit::level).average().orElseThrow();
             for (GradedUnit grade : unit) {
-                int r = raters.get(grade.rater());
+                int r = Require.known(raters, grade.rater());
                 part.side[r] += grade.level() - mean;
                 part.matrix[r][r] += 1;
                 for (GradedUnit other : unit) {
-                    part.matrix[r][raters.get(other.rater())] -= 1.0 / unit.size();
+                    part.matrix[r][Require.known(raters, other.rater())] -= 1.0 / unit.size();
                 }
             }
         }

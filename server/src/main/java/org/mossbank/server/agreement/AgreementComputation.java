@@ -16,6 +16,7 @@ import org.mossbank.core.agreement.PercentAgreement;
 import org.mossbank.core.agreement.Rating;
 import org.mossbank.core.agreement.RatingMatrix;
 import org.mossbank.core.agreement.Split;
+import org.mossbank.core.estimate.Require;
 import org.mossbank.core.estimate.Resamples;
 import org.mossbank.core.severity.GradedUnit;
 import org.mossbank.core.severity.Severity;
@@ -95,11 +96,11 @@ class AgreementComputation {
         }
 
         String rater(String id) {
-            return raters.get(UUID.fromString(id)).displayName();
+            return Require.known(raters, UUID.fromString(id)).displayName();
         }
 
         PromptView prompt(String answer) {
-            return promptOfAnswer.get(UUID.fromString(answer));
+            return Require.known(promptOfAnswer, UUID.fromString(answer));
         }
 
         RatingMatrix matrix(CriterionView criterion, List<SentGrade> part) {
@@ -118,7 +119,10 @@ class AgreementComputation {
 
         List<SentGrade> within(KindView kind) {
             return grades.stream()
-                    .filter(g -> promptOfAnswer.get(g.answerId()).kind().id().equals(kind.id()))
+                    .filter(g -> Require.known(promptOfAnswer, g.answerId())
+                            .kind()
+                            .id()
+                            .equals(kind.id()))
                     .toList();
         }
     }
@@ -163,7 +167,7 @@ class AgreementComputation {
         // By keys that an archive keeps, so that a study loaded again gives the same intervals.
         List<SentGrade> grades = grading.sentGrades(study).stream()
                 .sorted(Comparator.comparing((SentGrade g) -> answerKeys.get(g.answerId()))
-                        .thenComparing(g -> raters.get(g.raterId()).signInName()))
+                        .thenComparing(g -> Require.known(raters, g.raterId()).signInName()))
                 .toList();
         return new Data(
                 studies.get(study),
@@ -240,11 +244,11 @@ class AgreementComputation {
                 data.criteria.stream().collect(Collectors.toMap(CriterionView::id, Function.identity()));
         List<GradedUnit> units = data.grades.stream()
                 .map(g -> new GradedUnit(
-                        data.promptOfAnswer.get(g.answerId()).id().toString(),
+                        Require.known(data.promptOfAnswer, g.answerId()).id().toString(),
                         g.answerId() + "/" + g.criterionId(),
                         g.raterId().toString(),
                         g.level(),
-                        criteria.get(g.criterionId()).highestLevel()))
+                        Require.known(criteria, g.criterionId()).highestLevel()))
                 .toList();
         return Severity.of(units, RESAMPLES, LEVEL, Resamples.generator(data.study.seed())).stream()
                 .map(s -> new AgreementReport.RaterFigures(

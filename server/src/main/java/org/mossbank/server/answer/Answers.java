@@ -16,6 +16,7 @@ import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.core.change.ChangeSize;
+import org.mossbank.core.estimate.Require;
 import org.mossbank.server.candidate.CandidateUse;
 import org.mossbank.server.prompt.PromptUse;
 import org.mossbank.server.shared.FreeKey;
@@ -85,10 +86,10 @@ public class Answers {
         for (NewAnswer start : starts) {
             Answer answer = Answer.of(
                     study,
-                    promptIds.get(start.prompt()),
-                    candidateIds.get(start.candidate()),
+                    Require.known(promptIds, start.prompt()),
+                    Require.known(candidateIds, start.candidate()),
                     start,
-                    changed.get(start.key()));
+                    Require.known(changed, start.key()));
             entities.persist(answer);
             ids.put(start.key(), answer.id());
         }

@@ -13,6 +13,7 @@ import java.util.TreeMap;
 import java.util.stream.Stream;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipOutputStream;
+import org.mossbank.core.estimate.Require;
 import org.mossbank.server.files.Faults;
 import org.mossbank.server.files.TextFile;
 import org.mossbank.server.files.ZipFiles;
@@ -95,6 +96,6 @@ final class ArchiveFiles {
     }
 
     Optional<String> text(String path, Faults faults) {
-        return TextFile.read(path, files.get(path), faults);
+        return TextFile.read(path, Require.known(files, path), faults);
     }
 }

@@ -12,6 +12,7 @@ import java.util.Set;
 import java.util.UUID;
 import org.mossbank.core.change.ChangeSize;
 import org.mossbank.core.change.ComparisonBudget;
+import org.mossbank.core.estimate.Require;
 import org.mossbank.server.account.AccountView;
 import org.mossbank.server.account.Accounts;
 import org.mossbank.server.answer.Answers;
@@ -96,8 +97,8 @@ class ArchiveLoader {
             ComparisonBudget budget = ComparisonBudget.ofRequest();
             Map<String, ChangeSize> changed = new HashMap<>();
             archive.answers()
-                    .forEach(a ->
-                            changed.put(a.key(), ChangeSize.of(code.get(a.prompt()), a.wholeText(), budget.within())));
+                    .forEach(a -> changed.put(
+                            a.key(), ChangeSize.of(Require.known(code, a.prompt()), a.wholeText(), budget.within())));
             return new Weighed(archive, changed);
         }
     }
@@ -160,8 +161,7 @@ class ArchiveLoader {
             followUpRules.add(study, mostFollowUps);
         }
         archive.sources()
-                .forEach((candidate, source) ->
-                        sources.add(study, ids.candidates().get(candidate), source));
+                .forEach((candidate, source) -> sources.add(study, Require.known(ids.candidates(), candidate), source));
         archive.runs().forEach(r -> runs.add(study, r.kept(ids)));
         Map<UUID, List<Masking.Decided>> masks = new HashMap<>();
         archive.masking()
@@ -184,7 +184,7 @@ class ArchiveLoader {
                 head.reopenings(),
                 archive.people().expectations().stream()
                         .map(e -> new Declared(
-                                e.rater() == null ? lead : people.get(e.rater()),
+                                e.rater() == null ? lead : Require.known(people, e.rater()),
                                 e.expects(),
                                 e.usesToday(),
                                 e.declaredAt()))

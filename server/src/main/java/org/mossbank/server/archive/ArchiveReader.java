@@ -8,6 +8,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.function.LongSupplier;
 import java.util.stream.Collectors;
+import org.mossbank.core.estimate.Require;
 import org.mossbank.server.answer.AnswerRows;
 import org.mossbank.server.answer.Answers;
 import org.mossbank.server.candidate.CandidateRows;
@@ -61,7 +62,7 @@ final class ArchiveReader {
         }
         Tables tables = new Tables(files.all(), paths, faults);
         Optional<JsonNode> json = tables.textOf(Schemas.STUDY)
-                .flatMap(text -> JsonFile.read(paths.get(Schemas.STUDY), text, Schemas.STUDY_FILE, faults));
+                .flatMap(text -> JsonFile.read(Require.known(paths, Schemas.STUDY), text, Schemas.STUDY_FILE, faults));
         boolean preparing = json.map(StudyFileReader::isPreparing).orElse(false);
         requireResource(Schemas.STUDY);
         (preparing ? Schemas.TABLES_WHILE_PREPARING : Schemas.REQUIRED_TABLES)
@@ -71,7 +72,8 @@ final class ArchiveReader {
         if (!faults.isEmpty() || json.isEmpty()) {
             return Optional.empty();
         }
-        StudyArchive.Head head = new StudyFileReader(json.get(), paths.get(Schemas.STUDY), faults).read(freshSeed, now);
+        StudyArchive.Head head =
+                new StudyFileReader(json.get(), Require.known(paths, Schemas.STUDY), faults).read(freshSeed, now);
         StudyArchive study = study(tables, head);
         checkCompleteness(study, tables);
         if (!faults.isEmpty()) {

@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Objects;
 import java.util.UUID;
 import java.util.random.RandomGenerator;
+import org.mossbank.core.estimate.Require;
 import org.mossbank.server.account.AccountView;
 import org.mossbank.server.account.Accounts;
 import org.mossbank.server.account.CurrentAccount;
@@ -83,7 +84,7 @@ class ArchiveService {
     @Transactional(propagation = Propagation.NEVER)
     public Brought bringIn(InputStream zip) {
         UUID lead = current.id();
-        AccountView account = accounts.byId(List.of(lead)).get(lead);
+        AccountView account = Require.known(accounts.byId(List.of(lead)), lead);
         ArchiveLoader.Weighed weighed = heavy.run(() -> {
             StudyArchive archive = read(zip);
             refuseLeadAsRater(archive, account);
@@ -128,7 +129,7 @@ class ArchiveService {
                     ArchiveReader.read(ArchiveFiles.fromZip(zip), ArchiveService::freshSeed, clock.instant());
             return reading.study().orElseThrow(() -> refusal(reading.faults()));
         } catch (ZipFiles.Unreadable e) {
-            throw refusal(List.of(Fault.ofFile("the archive", e.getMessage())));
+            throw refusal(List.of(Fault.ofFile("the archive", e.rule())));
         } catch (IOException e) {
             // The file was received whole before it is read, so this is a fault of its own.
             throw refusal(List.of(Fault.ofFile("the archive", "must be a zip file that is whole")));

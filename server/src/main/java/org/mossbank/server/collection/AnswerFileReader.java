@@ -8,6 +8,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
@@ -114,7 +115,7 @@ final class AnswerFileReader {
         try {
             files = ZipFiles.read(new ByteArrayInputStream(bytes), BOUNDS);
         } catch (ZipFiles.Unreadable e) {
-            faults.add(Fault.ofFile(file, e.getMessage()));
+            faults.add(Fault.ofFile(file, e.rule()));
             return;
         } catch (IOException e) {
             faults.add(Fault.ofFile(file, "must be a zip file that is whole"));
@@ -201,9 +202,11 @@ final class AnswerFileReader {
                 json.path("prompt").asString(),
                 json.path("candidate").asString(),
                 json.has("attempt") ? json.path("attempt").asInt() : null,
-                json.has("outcome")
-                        ? Words.constant(Outcome.class, json.path("outcome").asString())
-                        : Outcome.COMPLETE,
+                Objects.requireNonNullElse(
+                        Words.constant(
+                                Outcome.class,
+                                json.has("outcome") ? json.path("outcome").asString() : null),
+                        Outcome.COMPLETE),
                 text,
                 followUps(json),
                 new Measures(

@@ -21,6 +21,7 @@ import org.apache.commons.csv.CSVFormat;
 import org.apache.commons.csv.CSVParser;
 import org.apache.commons.csv.CSVRecord;
 import org.jspecify.annotations.Nullable;
+import org.mossbank.core.estimate.Require;
 import tools.jackson.databind.JsonNode;
 
 /**
@@ -164,7 +165,7 @@ public final class TableSchema {
         for (int i = 0; i < header.size(); i++) {
             // What is false is as good as not said, also in a key.
             boolean isFalse = csv.get(i).equals("false")
-                    && columns.get(header.get(i)).type().equals("boolean");
+                    && Require.known(columns, header.get(i)).type().equals("boolean");
             if (!csv.get(i).isEmpty() && !isFalse) {
                 cells.put(header.get(i), csv.get(i));
             }

@@ -7,11 +7,11 @@ import org.apache.commons.csv.CSVFormat;
 import org.apache.commons.csv.CSVPrinter;
 
 /** A table as it stands in a file; {@link TableSchema} reads it. */
-public final class TableText {
+final class TableText {
     private TableText() {}
 
     /** @param rows cells in the order of the columns; nothing is written for one that is absent */
-    public static String of(List<String> columns, List<? extends List<?>> rows) {
+    static String of(List<String> columns, List<? extends List<?>> rows) {
         StringBuilder text = new StringBuilder();
         CSVFormat format = CSVFormat.RFC4180
                 .builder()

@@ -9,6 +9,7 @@ import java.util.Optional;
 import java.util.function.Function;
 import java.util.function.ToIntFunction;
 import org.jspecify.annotations.Nullable;
+import org.mossbank.core.estimate.Require;
 
 /** Tables as far as they are read, the files that stand beside them, and the faults found so far. */
 public final class Tables {
@@ -49,7 +50,9 @@ public final class Tables {
         Map<String, List<TableRow>> rows = new LinkedHashMap<>();
         tables.forEach((table, lines) ->
                 rows.put(table.name(), lines.stream().<TableRow>map(Line::at).toList()));
-        tables.keySet().forEach(table -> table.schema().checkReferences(rows.get(table.name()), rows, paths, faults));
+        tables.keySet()
+                .forEach(table ->
+                        table.schema().checkReferences(Require.known(rows, table.name()), rows, paths, faults));
     }
 
     public boolean has(Table<?> table) {
@@ -102,7 +105,7 @@ public final class Tables {
     }
 
     private Optional<String> textAt(String path) {
-        return TextFile.read(path, files.get(path), faults);
+        return TextFile.read(path, Require.known(files, path), faults);
     }
 
     /** The text of the file that a row's column names; empty, with a fault, if it cannot be had. */

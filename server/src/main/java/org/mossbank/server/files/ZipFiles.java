@@ -21,11 +21,18 @@ public final class ZipFiles {
     public static final class Unreadable extends Exception {
         private static final long serialVersionUID = 1L;
 
+        private final String rule;
         private final boolean tooLarge;
 
-        private Unreadable(String message, boolean tooLarge) {
-            super(message);
+        private Unreadable(String rule, boolean tooLarge) {
+            super(rule);
+            this.rule = rule;
             this.tooLarge = tooLarge;
+        }
+
+        /** What it must be. */
+        public String rule() {
+            return rule;
         }
 
         /** Whether it could be read, but holds more than it may. */

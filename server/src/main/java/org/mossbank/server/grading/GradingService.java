@@ -8,6 +8,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.UUID;
 import java.util.stream.Collectors;
+import org.mossbank.core.estimate.Require;
 import org.mossbank.server.account.AccountView;
 import org.mossbank.server.account.Accounts;
 import org.mossbank.server.grading.sheet.RoundRepository;
@@ -91,7 +92,8 @@ class GradingService {
                                         s.isRepeat(),
                                         answers.getOrDefault(s.id(), 0L),
                                         made.getOrDefault(s.id(), 0L),
-                                        answers.getOrDefault(s.id(), 0L) * criteriaByPrompt.get(s.promptId()),
+                                        answers.getOrDefault(s.id(), 0L)
+                                                * Require.known(criteriaByPrompt, s.promptId()),
                                         reasons.getOrDefault(s.id(), 0L),
                                         s.sentAt().orElse(null),
                                         takenBack.getOrDefault(s.id(), 0L),
@@ -123,7 +125,7 @@ class GradingService {
         return new PromptGrades(sent.stream()
                 .map(s -> new PromptGrades.RaterGrades(
                         s.raterId(),
-                        raters.get(s.raterId()).displayName(),
+                        Require.known(raters, s.raterId()).displayName(),
                         s.answers().stream().map(GradingService::grades).toList()))
                 .sorted(Comparator.comparing(PromptGrades.RaterGrades::name))
                 .toList());

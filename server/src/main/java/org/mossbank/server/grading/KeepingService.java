@@ -13,6 +13,7 @@ import java.util.Random;
 import java.util.UUID;
 import java.util.function.Function;
 import java.util.stream.Collectors;
+import org.mossbank.core.estimate.Require;
 import org.mossbank.server.account.Accounts;
 import org.mossbank.server.account.CurrentAccount;
 import org.mossbank.server.answer.AnswerView;
@@ -158,7 +159,7 @@ class KeepingService {
                 .toList();
         List<UUID> onSheet = new ArrayList<>(sheetAnswers.findBySheetIdInOrderByPlace(List.of(sheet.id())).stream()
                 .map(SheetAnswer::answerId)
-                .filter(id -> !own.contains(byId.get(id).candidateId()))
+                .filter(id -> !own.contains(Require.known(byId, id).candidateId()))
                 .sorted()
                 .toList());
         long seed = studies.get(sheet.studyId()).seed() ^ sheet.id().getLeastSignificantBits();
@@ -167,7 +168,8 @@ class KeepingService {
     }
 
     private void happened(Sheet sheet, SheetEvent.Sort sort, String note) {
-        String by = accounts.byId(List.of(current.id())).get(current.id()).displayName();
+        String by = Require.known(accounts.byId(List.of(current.id())), current.id())
+                .displayName();
         entities.persist(SheetEvent.of(sheet.id(), sort, by, note, clock.instant()));
         rounds.findById(sheet.studyId()).orElseThrow().advance();
     }

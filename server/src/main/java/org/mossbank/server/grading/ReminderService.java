@@ -8,6 +8,7 @@ import java.time.Instant;
 import java.util.List;
 import java.util.Map;
 import java.util.UUID;
+import org.mossbank.core.estimate.Require;
 import org.mossbank.server.account.Accounts;
 import org.mossbank.server.account.CurrentAccount;
 import org.mossbank.server.shared.Problem;
@@ -53,7 +54,8 @@ class ReminderService {
         if (!studies.raters(study).contains(rater)) {
             throw Problem.notFound("This rater");
         }
-        String by = accounts.byId(List.of(current.id())).get(current.id()).displayName();
+        String by = Require.known(accounts.byId(List.of(current.id())), current.id())
+                .displayName();
         entities.persist(Reminder.of(study, rater, by, request.words(), clock.instant()));
     }
 
@@ -66,7 +68,12 @@ class ReminderService {
                 studies.byId(own.stream().map(Reminder::studyId).toList());
         return own.stream()
                 .map(r -> new ReminderView(
-                        r.id(), r.studyId(), byId.get(r.studyId()).title(), r.sentBy(), r.words(), r.sentAt()))
+                        r.id(),
+                        r.studyId(),
+                        Require.known(byId, r.studyId()).title(),
+                        r.sentBy(),
+                        r.words(),
+                        r.sentAt()))
                 .toList();
     }
 

@@ -168,7 +168,7 @@ class MaskingService {
             Decision decision = request.decisions().get(i);
             Stretches.AnswerStretches answer = byAnswer.get(decision.answerId());
             Stretches.Stretch stretch = answer == null ? null : at(answer, decision.from());
-            if (stretch == null) {
+            if (answer == null || stretch == null) {
                 throw Problem.invalid(
                         "decisions[" + i + "].from", "must be where a stretch begins that gives a candidate away");
             }
@@ -180,13 +180,14 @@ class MaskingService {
             Decision decision, AnswerView answer, Stretches.Stretch stretch, List<Mask> decided, Instant now) {
         Optional<Mask> before =
                 decided.stream().filter(m -> m.span().equals(stretch.span())).findFirst();
-        if (decision.accept() == null) {
+        Boolean accepted = decision.accept();
+        if (accepted == null) {
             before.ifPresent(masks::delete);
             return;
         }
         String replacement = Objects.requireNonNullElse(decision.replacement(), stretch.replacement());
         before.ifPresentOrElse(
-                m -> m.decide(decision.accept(), replacement, now),
+                m -> m.decide(accepted, replacement, now),
                 () -> entities.persist(Mask.of(
                         answer.id(),
                         new Masking.Decided(
@@ -195,7 +196,7 @@ class MaskingService {
                                 stretch.span().of(answer.wholeText()),
                                 stretch.sort(),
                                 replacement,
-                                decision.accept(),
+                                accepted,
                                 now))));
     }
 

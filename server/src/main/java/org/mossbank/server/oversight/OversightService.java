@@ -9,6 +9,7 @@ import java.util.UUID;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
+import org.mossbank.core.estimate.Require;
 import org.mossbank.core.oversight.GradedSheet;
 import org.mossbank.core.oversight.Oddities;
 import org.mossbank.core.oversight.Oddity;
@@ -81,7 +82,8 @@ class OversightService {
                 sheet.raterId().toString(),
                 sheet.place() + 1,
                 sheet.answers().stream()
-                        .mapToLong(a -> byId.get(a.answerId()).wholeText().length())
+                        .mapToLong(a ->
+                                Require.known(byId, a.answerId()).wholeText().length())
                         .sum(),
                 active == 0 ? OptionalLong.empty() : OptionalLong.of(active),
                 sheet.answers().size(),
@@ -94,7 +96,7 @@ class OversightService {
                                 .map(m -> new GradedSheet.SheetGrade(
                                         a.answerId() + "/" + m.getKey(),
                                         m.getValue().level(),
-                                        criteria.get(m.getKey()).highestLevel())))
+                                        Require.known(criteria, m.getKey()).highestLevel())))
                         .toList());
     }
 
@@ -182,7 +184,10 @@ class OversightService {
             Guess guess = answer.judgement().guess();
             if (guess != null && guess.candidateId() != null) {
                 named++;
-                right += guess.candidateId().equals(byId.get(answer.answerId()).candidateId()) ? 1 : 0;
+                right += guess.candidateId()
+                                .equals(Require.known(byId, answer.answerId()).candidateId())
+                        ? 1
+                        : 0;
             }
         }
         return new OversightView.GuessCount(asked.size(), asked.size() - named, right, (double) named / choices);

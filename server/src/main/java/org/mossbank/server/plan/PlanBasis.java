@@ -6,6 +6,7 @@ import java.util.Map;
 import java.util.Set;
 import java.util.UUID;
 import org.mossbank.core.assignment.GradingTask;
+import org.mossbank.core.estimate.Require;
 import org.mossbank.server.account.AccountView;
 import org.mossbank.server.answer.AnswerView;
 import org.mossbank.server.candidate.CandidateView;
@@ -34,7 +35,9 @@ record PlanBasis(
                 }
             }
             for (AnswerView answer : answers) {
-                UUID person = candidates.get(answer.candidateId()).content().personId();
+                UUID person = Require.known(candidates, answer.candidateId())
+                        .content()
+                        .personId();
                 if (rater.id().equals(person)) {
                     barred.add(new GradingTask.Bar(rater.signInName(), answer.key()));
                 }

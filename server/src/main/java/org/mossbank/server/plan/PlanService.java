@@ -14,6 +14,7 @@ import org.mossbank.core.assignment.Assignment;
 import org.mossbank.core.assignment.GradingTask;
 import org.mossbank.core.assignment.PlanBalance;
 import org.mossbank.core.assignment.SheetPlan;
+import org.mossbank.core.estimate.Require;
 import org.mossbank.core.estimate.Resamples;
 import org.mossbank.server.account.AccountView;
 import org.mossbank.server.account.Accounts;
@@ -138,15 +139,17 @@ class PlanService {
 
     private static Grading.SheetRecord sheet(SheetPlan plan, PlanBasis basis) {
         return new Grading.SheetRecord(
-                basis.raters().get(plan.rater()).id(),
-                basis.prompts().get(plan.prompt()).id(),
+                Require.known(basis.raters(), plan.rater()).id(),
+                Require.known(basis.prompts(), plan.prompt()).id(),
                 plan.place(),
                 plan.repeat(),
                 null,
                 null,
                 IntStream.range(0, plan.answers().size())
                         .mapToObj(i -> Grading.AnswerRecord.blank(
-                                basis.answers().get(plan.answers().get(i)).id(), i))
+                                Require.known(basis.answers(), plan.answers().get(i))
+                                        .id(),
+                                i))
                         .toList());
     }
 
@@ -177,7 +180,8 @@ class PlanService {
                         all.stream()
                                 .filter(a -> a.promptId().equals(p.id()))
                                 .map(a -> new GradingTask.Entry(
-                                        a.key(), byId.get(a.candidateId()).key()))
+                                        a.key(),
+                                        Require.known(byId, a.candidateId()).key()))
                                 .toList()))
                 .filter(t -> !t.answers().isEmpty())
                 .toList();
@@ -196,14 +200,14 @@ class PlanService {
         PlanBalance balance = PlanBalance.of(basis.task(), plan);
         return new PlanView(
                 balance.sheetsByRater().entrySet().stream()
-                        .map(e -> load(basis.raters().get(e.getKey()), e.getValue(), plan))
+                        .map(e -> load(Require.known(basis.raters(), e.getKey()), e.getValue(), plan))
                         .toList(),
                 balance.ratersAnAnswer().least(),
                 balance.ratersAnAnswer().most(),
                 balance.sharedAnswers().stream()
                         .map(p -> new PlanView.PairOverlap(
-                                basis.raters().get(p.first()).id(),
-                                basis.raters().get(p.second()).id(),
+                                Require.known(basis.raters(), p.first()).id(),
+                                Require.known(basis.raters(), p.second()).id(),
                                 p.answers()))
                         .toList(),
                 balance.exposure(),
@@ -230,7 +234,7 @@ class PlanService {
                 reports.stream().collect(Collectors.toMap(StepReport::step, Function.identity()));
         Arrays.stream(Step.values())
                 .filter(byStep::containsKey)
-                .forEach(step -> missing.addAll(byStep.get(step).missingBeforeRound(study)));
+                .forEach(step -> missing.addAll(Require.known(byStep, step).missingBeforeRound(study)));
         List<UUID> notAccepted = studies.notAccepted(study);
         basis.raters().values().stream()
                 .filter(r -> notAccepted.contains(r.id()))

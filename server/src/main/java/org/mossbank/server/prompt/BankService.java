@@ -12,6 +12,7 @@ import java.util.Set;
 import java.util.UUID;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
+import org.mossbank.core.estimate.Require;
 import org.mossbank.server.account.Accounts;
 import org.mossbank.server.account.CurrentAccount;
 import org.mossbank.server.shared.Problem;
@@ -175,7 +176,9 @@ class BankService {
         UUID by = current.id();
         entities.persist(BankVersion.of(
                         new BankVersion.Key(bankPrompt, number), view.kind().name(), view.title(), content)
-                .saved(clock.instant(), accounts.byId(List.of(by)).get(by).displayName()));
+                .saved(
+                        clock.instant(),
+                        Require.known(accounts.byId(List.of(by)), by).displayName()));
         entities.flush();
         prompt.keepAs(new PromptView.BankRef(bankPrompt, number));
         entities.flush();

@@ -5,6 +5,7 @@ import jakarta.validation.constraints.Size;
 import java.util.List;
 import java.util.UUID;
 import java.util.stream.Collectors;
+import org.mossbank.core.estimate.Require;
 import org.mossbank.server.shared.FreeKey;
 import org.mossbank.server.shared.Problem;
 import org.mossbank.server.shared.ProblemType;
@@ -62,8 +63,7 @@ class KindService {
             throw Problem.invalid("name", "is the name of another kind");
         }
         String key = FreeKey.of(name, "kind", known.stream().map(KindView::key).collect(Collectors.toSet()));
-        UUID id =
-                prompts.addKinds(study, List.of(new Prompts.NewKind(key, name))).get(key);
+        UUID id = Require.known(prompts.addKinds(study, List.of(new Prompts.NewKind(key, name))), key);
         return new KindView(id, key, name);
     }
 

@@ -14,6 +14,7 @@ import java.util.Set;
 import java.util.UUID;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
+import org.mossbank.core.estimate.Require;
 import org.mossbank.server.account.Accounts;
 import org.mossbank.server.account.CurrentAccount;
 import org.mossbank.server.progress.Step;
@@ -224,7 +225,7 @@ class PromptService {
         Prompt prompt = locked(study, id);
         if (!one(study, prompt).isFaulty()) {
             UUID by = current.id();
-            String name = accounts.byId(List.of(by)).get(by).displayName();
+            String name = Require.known(accounts.byId(List.of(by)), by).displayName();
             entities.persist(PromptFault.of(
                     id,
                     new PromptView.FaultView(
@@ -266,9 +267,9 @@ class PromptService {
             List<Prompts.Outline> all = prompts.outlines(study);
             Map<Boolean, List<Prompts.Outline>> bySoundness =
                     all.stream().collect(Collectors.partitioningBy(Prompts.Outline::isFaulty));
-            int sound = bySoundness.get(false).size();
-            int faulty = bySoundness.get(true).size();
-            long kindsUsed = bySoundness.get(false).stream()
+            int sound = Require.known(bySoundness, false).size();
+            int faulty = Require.known(bySoundness, true).size();
+            long kindsUsed = Require.known(bySoundness, false).stream()
                     .map(Prompts.Outline::kindId)
                     .distinct()
                     .count();

@@ -10,6 +10,7 @@ import java.util.UUID;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
+import org.mossbank.core.estimate.Require;
 import org.mossbank.server.shared.SystemOnly;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -66,16 +67,17 @@ public class Prompts {
     public Map<String, UUID> addPrompts(UUID study, List<NewPrompt> starts, Map<String, UUID> kindIds) {
         Map<String, Prompt> added = new LinkedHashMap<>();
         for (NewPrompt start : starts) {
-            Prompt prompt = Prompt.of(study, start.key(), kindIds.get(start.kind()), start.content(), added.size());
+            Prompt prompt =
+                    Prompt.of(study, start.key(), Require.known(kindIds, start.kind()), start.content(), added.size());
             prompt.writtenBy(start.author());
             prompt.word(start.wording());
             entities.persist(prompt);
             added.put(start.key(), prompt);
         }
         for (NewPrompt start : starts) {
-            Prompt prompt = added.get(start.key());
+            Prompt prompt = Require.known(added, start.key());
             if (start.variantOf() != null && start.wording() != null) {
-                prompt.makeVariant(added.get(start.variantOf()).id(), start.wording());
+                prompt.makeVariant(Require.known(added, start.variantOf()).id(), start.wording());
             }
             if (start.fault() != null) {
                 entities.persist(PromptFault.of(prompt.id(), start.fault()));
@@ -115,7 +117,7 @@ public class Prompts {
         List<PromptView> views = new ArrayList<>();
         for (Prompt prompt : some) {
             PromptFault fault = faulty.get(prompt.id());
-            views.add(prompt.view(byId.get(prompt.kindId()), fault == null ? null : fault.view()));
+            views.add(prompt.view(Require.known(byId, prompt.kindId()), fault == null ? null : fault.view()));
         }
         return views;
     }

@@ -4,6 +4,7 @@ import jakarta.validation.constraints.NotNull;
 import java.time.Instant;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
+import org.mossbank.core.estimate.Require;
 import org.mossbank.server.files.As;
 import org.mossbank.server.files.Column;
 import org.mossbank.server.files.Keys;
@@ -65,7 +66,12 @@ public final class ReadBackRows {
         /** As it is kept. */
         public ReadBacks.ReadBackRecord kept(NewIds ids) {
             return new ReadBacks.ReadBackRecord(
-                    ids.prompts().get(prompt), ids.people().get(reader), askedAt, answer, answeredAt, verdict);
+                    Require.known(ids.prompts(), prompt),
+                    Require.known(ids.people(), reader),
+                    askedAt,
+                    answer,
+                    answeredAt,
+                    verdict);
         }
     }
 

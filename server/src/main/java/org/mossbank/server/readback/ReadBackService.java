@@ -13,6 +13,7 @@ import java.util.UUID;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
+import org.mossbank.core.estimate.Require;
 import org.mossbank.server.account.AccountView;
 import org.mossbank.server.account.Accounts;
 import org.mossbank.server.account.CurrentAccount;
@@ -75,7 +76,9 @@ class ReadBackService {
                 prompts.ofStudy(study).stream().map(PromptView::id).toList());
         Map<UUID, AccountView> readers =
                 accounts.byId(all.stream().map(ReadBack::readerId).distinct().toList());
-        return all.stream().map(r -> view(r, readers.get(r.readerId()))).toList();
+        return all.stream()
+                .map(r -> view(r, Require.known(readers, r.readerId())))
+                .toList();
     }
 
     private static ReadBackView view(ReadBack readBack, AccountView reader) {
@@ -110,7 +113,7 @@ class ReadBackService {
         ReadBack asked = ReadBack.of(
                 new ReadBacks.ReadBackRecord(promptId, request.readerId(), clock.instant(), null, null, null));
         entities.persist(asked);
-        return view(asked, accounts.byId(List.of(request.readerId())).get(request.readerId()));
+        return view(asked, Require.known(accounts.byId(List.of(request.readerId())), request.readerId()));
     }
 
     private boolean isOf(UUID study, UUID prompt) {
@@ -131,7 +134,7 @@ class ReadBackService {
             throw Problem.invalid("verdict", "needs a reading to judge");
         }
         found.judge(request.verdict());
-        return view(found, accounts.byId(List.of(found.readerId())).get(found.readerId()));
+        return view(found, Require.known(accounts.byId(List.of(found.readerId())), found.readerId()));
     }
 
     /** What a reader is asked to read: neither key points nor the reference answer. */

@@ -12,6 +12,7 @@ import org.mossbank.core.agreement.Rating;
 import org.mossbank.core.agreement.RatingMatrix;
 import org.mossbank.core.estimate.Estimate;
 import org.mossbank.core.estimate.Reason;
+import org.mossbank.core.estimate.Require;
 import org.mossbank.core.rubric.CriterionGrade;
 import org.mossbank.core.rubric.OverallScore;
 import org.mossbank.server.answer.AnswerView;
@@ -72,7 +73,7 @@ class GradedPromptHistory implements PromptHistory {
         record Place(UUID candidate, UUID rater, UUID answer) {}
         Map<Place, List<SentGrade>> sheets = grades.stream()
                 .collect(Collectors.groupingBy(
-                        g -> new Place(own.get(g.answerId()).candidateId(), g.raterId(), g.answerId())));
+                        g -> new Place(Require.known(own, g.answerId()).candidateId(), g.raterId(), g.answerId())));
         Map<UUID, Double> means = sheets.entrySet().stream()
                 .flatMap(e -> score(e.getValue(), criteria).stream()
                         .mapToObj(s -> Map.entry(e.getKey().candidate(), s)))
@@ -88,7 +89,7 @@ class GradedPromptHistory implements PromptHistory {
     private static OptionalDouble score(List<SentGrade> grades, Map<UUID, CriterionView> criteria) {
         return OverallScore.of(grades.stream()
                 .map(g -> {
-                    CriterionView criterion = criteria.get(g.criterionId());
+                    CriterionView criterion = Require.known(criteria, g.criterionId());
                     return CriterionGrade.of(criterion.weight(), g.level(), criterion.highestLevel());
                 })
                 .toList());

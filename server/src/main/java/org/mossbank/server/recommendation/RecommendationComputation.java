@@ -17,6 +17,7 @@ import org.mossbank.core.comparison.Standing;
 import org.mossbank.core.comparison.Standings;
 import org.mossbank.core.decision.Decision;
 import org.mossbank.core.decision.Evidence;
+import org.mossbank.core.estimate.Require;
 import org.mossbank.core.rubric.CriterionGrade;
 import org.mossbank.core.rubric.OverallScore;
 import org.mossbank.server.account.AccountView;
@@ -89,7 +90,7 @@ class RecommendationComputation {
     private static List<RecommendationReport.UnequalFollowUps> unequalFollowUps(RecommendationData data) {
         List<RecommendationReport.UnequalFollowUps> all = new ArrayList<>();
         for (AnswerView a : data.answers().values()) {
-            PromptView prompt = data.prompts().get(a.promptId());
+            PromptView prompt = Require.known(data.prompts(), a.promptId());
             int own = a.unequalFollowUps(prompt.content().followUps());
             if (own > 0) {
                 all.add(new RecommendationReport.UnequalFollowUps(
@@ -154,7 +155,7 @@ class RecommendationComputation {
                 accounts.byId(declared.stream().map(Declared::accountId).toList());
         return declared.stream()
                 .map(d -> new RecommendationReport.ExpectationView(
-                        people.get(d.accountId()).displayName(),
+                        Require.known(people, d.accountId()).displayName(),
                         members.get(d.accountId()) == Role.LEAD,
                         d.expects(),
                         d.usesToday(),

@@ -11,6 +11,7 @@ import java.util.stream.Collectors;
 import org.mossbank.core.comparison.PromptGroups;
 import org.mossbank.core.comparison.ScoredCell;
 import org.mossbank.core.comparison.Standings;
+import org.mossbank.core.estimate.Require;
 import org.mossbank.core.estimate.Resamples;
 import org.mossbank.core.rubric.CriterionGrade;
 import org.mossbank.core.rubric.OverallScore;
@@ -62,11 +63,11 @@ record RecommendationData(
         record Place(String candidate, String prompt, String rater) {}
         Map<Place, Map<UUID, List<SentGrade>>> byPlace = new HashMap<>();
         for (SentGrade grade : grades) {
-            AnswerView answer = answers.get(grade.answerId());
+            AnswerView answer = Require.known(answers, grade.answerId());
             Place place = new Place(
                     candidateKey(answer.candidateId()),
-                    prompts.get(answer.promptId()).key(),
-                    raters.get(grade.raterId()).signInName());
+                    Require.known(prompts, answer.promptId()).key(),
+                    Require.known(raters, grade.raterId()).signInName());
             byPlace.computeIfAbsent(place, p -> new HashMap<>())
                     .computeIfAbsent(grade.answerId(), a -> new ArrayList<>())
                     .add(grade);

@@ -7,6 +7,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.UUID;
+import org.mossbank.core.estimate.Require;
 import tools.jackson.databind.json.JsonMapper;
 
 /** The rubric that a new study starts from: correctness, idiom and best practice, with anchors for the four usual kinds. */
@@ -47,7 +48,8 @@ final class DefaultRubric {
                     text.anchors().entrySet().stream()
                             .filter(e -> kinds.containsKey(e.getKey()))
                             .map(e -> new CriterionContent.AnchorContent(
-                                    kinds.get(e.getKey()), e.getValue().get(at)))
+                                    Require.known(kinds, e.getKey()),
+                                    e.getValue().get(at)))
                             .toList()));
         }
         return new CriterionContent(

@@ -7,6 +7,7 @@ import java.util.TreeMap;
 import java.util.UUID;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
+import org.mossbank.core.estimate.Require;
 import org.mossbank.server.files.Keys;
 
 /**
@@ -75,7 +76,7 @@ public record KeyedCriterion(
                                 l.name(),
                                 l.anchors().entrySet().stream()
                                         .map(a -> new CriterionContent.AnchorContent(
-                                                kindIds.get(a.getKey()), a.getValue()))
+                                                Require.known(kindIds, a.getKey()), a.getValue()))
                                         .toList()))
                         .toList(),
                 kinds.stream().map(kindIds::get).toList(),

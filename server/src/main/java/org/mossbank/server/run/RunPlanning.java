@@ -10,6 +10,7 @@ import java.util.Set;
 import java.util.UUID;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
+import org.mossbank.core.estimate.Require;
 import org.mossbank.server.answer.Answers;
 import org.mossbank.server.answer.FollowUpRules;
 import org.mossbank.server.candidate.CandidateView;
@@ -60,8 +61,8 @@ class RunPlanning {
             long output = 0;
             BigDecimal cost = BigDecimal.ZERO;
             for (RunPlan.Cell cell : cells) {
-                PromptView prompt = prompts.get(cell.promptId());
-                SourceContent source = sources.get(cell.candidateId());
+                PromptView prompt = Require.known(prompts, cell.promptId());
+                SourceContent source = Require.known(sources, cell.candidateId());
                 List<Turn> turns = new ArrayList<>();
                 turns.add(new Turn(PromptText.of(prompt.content().asked()), null));
                 prompt.content().followUps().stream().limit(mostFollowUps).forEach(f -> turns.add(new Turn(f, null)));
@@ -73,7 +74,11 @@ class RunPlanning {
                     input += in;
                     output += source.mostOutputTokens();
                     cost = cost.add(RunCosts.of(
-                                    candidates.get(cell.candidateId()).content().price(), in, source.mostOutputTokens())
+                                    Require.known(candidates, cell.candidateId())
+                                            .content()
+                                            .price(),
+                                    in,
+                                    source.mostOutputTokens())
                             .orElse(BigDecimal.ZERO));
                 }
             }
@@ -138,7 +143,7 @@ class RunPlanning {
     private static @Nullable String currency(StartRun request, Map<UUID, CandidateView> all) {
         Set<String> currencies = new HashSet<>();
         for (UUID id : request.candidateIds()) {
-            CandidateView candidate = all.get(id);
+            CandidateView candidate = Require.known(all, id);
             var price = candidate.content().price();
             if (RunCosts.of(price, 1, 1).isPresent()) {
                 currencies.add(Objects.requireNonNull(price.currency()));

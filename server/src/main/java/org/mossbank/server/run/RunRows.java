@@ -12,6 +12,7 @@ import java.time.Instant;
 import java.util.List;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
+import org.mossbank.core.estimate.Require;
 import org.mossbank.server.account.Accounts;
 import org.mossbank.server.answer.FollowUp;
 import org.mossbank.server.files.As;
@@ -177,8 +178,8 @@ public final class RunRows {
         private Runs.CellRecord kept(NewIds ids) {
             return new Runs.CellRecord(
                     group,
-                    ids.prompts().get(prompt),
-                    ids.candidates().get(candidate),
+                    Require.known(ids.prompts(), prompt),
+                    Require.known(ids.candidates(), candidate),
                     attempt,
                     state,
                     ownFollowUp,

@@ -56,7 +56,7 @@ class StartingCodeService {
             return ZipFiles.read(zip, BOUNDS);
         } catch (ZipFiles.Unreadable e) {
             throw StartingCodeProblem.of(
-                    "file", e.isTooLarge() ? "it holds more than 4 MB or " + MOST_FILES + " files" : e.getMessage());
+                    "file", e.isTooLarge() ? "it holds more than 4 MB or " + MOST_FILES + " files" : e.rule());
         } catch (IOException e) {
             throw StartingCodeProblem.of("file", "it breaks off");
         }

@@ -12,6 +12,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.UUID;
 import org.jspecify.annotations.Nullable;
+import org.mossbank.core.estimate.Require;
 import org.mossbank.server.account.Accounts;
 import org.mossbank.server.account.CurrentAccount;
 import org.mossbank.server.progress.Step;
@@ -166,7 +167,7 @@ class BriefService {
                 new Reopening(
                         closedAt,
                         clock.instant(),
-                        accounts.byId(List.of(by)).get(by).displayName(),
+                        Require.known(accounts.byId(List.of(by)), by).displayName(),
                         request.reason().strip(),
                         found.view().brief().rule().inWords())));
         found.reopenBrief();

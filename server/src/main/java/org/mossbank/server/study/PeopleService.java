@@ -13,6 +13,7 @@ import java.util.Set;
 import java.util.UUID;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
+import org.mossbank.core.estimate.Require;
 import org.mossbank.server.account.AccountView;
 import org.mossbank.server.account.Accounts;
 import org.mossbank.server.account.CurrentAccount;
@@ -79,7 +80,7 @@ class PeopleService {
         List<UUID> declared =
                 expectations.ofStudy(study).stream().map(Expectation::accountId).toList();
         return members.stream()
-                .map(m -> person(m, byId.get(m.accountId()), declared))
+                .map(m -> person(m, Require.known(byId, m.accountId()), declared))
                 .sorted(Comparator.comparing(PersonView::role).thenComparing(PersonView::name))
                 .toList();
     }

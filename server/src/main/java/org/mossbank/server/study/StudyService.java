@@ -13,6 +13,7 @@ import java.util.UUID;
 import java.util.function.Function;
 import java.util.random.RandomGenerator;
 import java.util.stream.Collectors;
+import org.mossbank.core.estimate.Require;
 import org.mossbank.server.account.CurrentAccount;
 import org.mossbank.server.progress.Step;
 import org.mossbank.server.progress.StepReport;
@@ -70,7 +71,7 @@ class StudyService {
         return studies.findAllById(own.keySet()).stream()
                 .map(Study::view)
                 .sorted(Comparator.comparing(StudyView::createdAt).reversed())
-                .map(s -> summary(s, own.get(s.id())))
+                .map(s -> summary(s, Require.known(own, s.id())))
                 .toList();
     }
 
@@ -119,7 +120,7 @@ class StudyService {
         return Arrays.stream(Step.values())
                 .filter(byStep::containsKey)
                 .map(step -> all || BLIND_STEPS.contains(step)
-                        ? byStep.get(step).stateOf(study)
+                        ? Require.known(byStep, step).stateOf(study)
                         : new StepState(step, 0, "hidden while you grade", null))
                 .toList();
     }

@@ -8,6 +8,7 @@ import java.util.UUID;
 import org.mossbank.core.change.AnswerCode;
 import org.mossbank.core.change.CodeFile;
 import org.mossbank.core.change.RequestScope;
+import org.mossbank.core.estimate.Require;
 import org.mossbank.server.answer.AnswerCodes;
 import org.mossbank.server.answer.FileChangeView;
 import org.mossbank.server.grading.sheet.Sheet;
@@ -109,8 +110,7 @@ class CodeService {
                 .findById(sheetAnswerId)
                 .filter(a -> a.sheetId().equals(sheet.id()))
                 .orElseThrow(() -> Problem.notFound("This answer"));
-        return masking.forRaters(List.of(answer.answerId()))
-                .get(answer.answerId())
+        return Require.known(masking.forRaters(List.of(answer.answerId())), answer.answerId())
                 .text();
     }
 

@@ -8,6 +8,7 @@ import java.util.Map;
 import java.util.UUID;
 import java.util.function.Function;
 import java.util.stream.Collectors;
+import org.mossbank.core.estimate.Require;
 import org.mossbank.core.markdown.FencedBlock;
 import org.mossbank.server.account.CurrentAccount;
 import org.mossbank.server.answer.AnswerText;
@@ -107,11 +108,11 @@ class DeskService {
             List<CriterionView> criteria = rubrics.ofStudy(study);
             boolean closed = rounds.findById(study).orElseThrow().isClosed();
             for (Sheet sheet : ofStudy) {
-                PromptView prompt = promptsById.get(sheet.promptId());
+                PromptView prompt = Require.known(promptsById, sheet.promptId());
                 result.add(new SheetSummary(
                         sheet.id(),
                         study,
-                        studiesById.get(study).title(),
+                        Require.known(studiesById, study).title(),
                         prompt.title(),
                         prompt.kind().name(),
                         sheet.place() + 1,
@@ -124,8 +125,8 @@ class DeskService {
                         sheet.isWithdrawn()));
             }
         });
-        result.sort(Comparator.comparing(
-                        (SheetSummary s) -> studiesById.get(s.studyId()).createdAt())
+        result.sort(Comparator.comparing((SheetSummary s) ->
+                        Require.known(studiesById, s.studyId()).createdAt())
                 .reversed()
                 .thenComparing(SheetSummary::place));
         return result;
@@ -229,9 +230,9 @@ class DeskService {
                 .map(a -> new SheetView.AnswerOnSheet(
                         a.id(),
                         a.place() + 1,
-                        texts.get(a.answerId()).outcome(),
-                        texts.get(a.answerId()).text(),
-                        hasCode(texts.get(a.answerId()).text()),
+                        Require.known(texts, a.answerId()).outcome(),
+                        Require.known(texts, a.answerId()).text(),
+                        hasCode(Require.known(texts, a.answerId()).text()),
                         a.reason(),
                         a.reasonRevision(),
                         a.worksOnSheet(),

@@ -10,6 +10,7 @@ import java.util.UUID;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
+import org.mossbank.core.estimate.Require;
 import org.mossbank.server.account.Accounts;
 import org.mossbank.server.grading.Mark;
 import org.mossbank.server.grading.sheet.Grade;
@@ -115,8 +116,8 @@ class SheetSending {
     }
 
     private void happened(Sheet sheet, SheetEvent.Sort sort) {
-        String name =
-                accounts.byId(List.of(sheet.raterId())).get(sheet.raterId()).displayName();
+        String name = Require.known(accounts.byId(List.of(sheet.raterId())), sheet.raterId())
+                .displayName();
         entities.persist(SheetEvent.of(sheet.id(), sort, name, "", clock.instant()));
         rounds.findById(sheet.studyId()).orElseThrow().advance();
     }

@@ -8,6 +8,7 @@ import java.util.Map;
 import java.util.TreeMap;
 import java.util.UUID;
 import org.jspecify.annotations.Nullable;
+import org.mossbank.core.estimate.Require;
 import org.mossbank.server.files.Keys;
 import org.mossbank.server.files.NewIds;
 import org.mossbank.server.grading.Grading;
@@ -56,8 +57,8 @@ public record KeyedSheet(
         List<Grading.AnswerRecord> kept = new ArrayList<>();
         answers.forEach(a -> kept.add(a.kept(kept.size(), ids)));
         return new Grading.SheetRecord(
-                ids.people().get(rater),
-                ids.prompts().get(prompt),
+                Require.known(ids.people(), rater),
+                Require.known(ids.prompts(), prompt),
                 place,
                 repeat,
                 sentAt == null && sent ? now : sentAt,
@@ -94,7 +95,7 @@ public record KeyedSheet(
             Map<UUID, Mark> kept = new HashMap<>();
             marks.forEach((criterion, mark) -> kept.put(ids.criteria().get(criterion), mark));
             return new Grading.AnswerRecord(
-                    ids.answers().get(answer), place, reason, kept, judgement.kept(ids), coverage, remarks);
+                    Require.known(ids.answers(), answer), place, reason, kept, judgement.kept(ids), coverage, remarks);
         }
     }
 

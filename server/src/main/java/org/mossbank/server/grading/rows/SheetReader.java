@@ -18,6 +18,7 @@ import org.mossbank.core.assignment.Assignment;
 import org.mossbank.core.assignment.GradingTask;
 import org.mossbank.core.assignment.PlanOptions;
 import org.mossbank.core.assignment.SheetPlan;
+import org.mossbank.core.estimate.Require;
 import org.mossbank.core.estimate.Resamples;
 import org.mossbank.server.answer.Answers;
 import org.mossbank.server.candidate.CandidateRows.KeyedCandidate;
@@ -66,12 +67,12 @@ public final class SheetReader {
         }
 
         KeyedPrompt prompt(String key) {
-            return prompts.get(key);
+            return Require.known(prompts, key);
         }
 
         /** The sheet and the answer that a row is about. */
         Cell cell(SheetRows.OnSheet row) {
-            String prompt = answers.get(row.answer()).prompt();
+            String prompt = Require.known(answers, row.answer()).prompt();
             return new Cell(new SheetKey(row.rater(), prompt, row.repeat()), row.answer());
         }
     }
@@ -171,7 +172,7 @@ public final class SheetReader {
             }
         }
         for (Answers.NewAnswer answer : basis.answers.values()) {
-            String person = basis.candidates.get(answer.candidate()).person();
+            String person = Require.known(basis.candidates, answer.candidate()).person();
             if (person != null) {
                 barred.add(new GradingTask.Bar(person, answer.key()));
             }
@@ -184,7 +185,7 @@ public final class SheetReader {
         for (Line<SheetRows.GradeRow> line : tables.lines(SheetRows.GRADES)) {
             SheetRows.GradeRow row = line.row();
             Cell cell = basis.cell(row);
-            KeyedCriterion criterion = basis.criteria.get(row.criterion());
+            KeyedCriterion criterion = Require.known(basis.criteria, row.criterion());
             RubricRows.checkLevel(tables, line.at(), row.level(), criterion.highestLevel());
             if ((row.level() == null) != row.notApplicable()) {
                 tables.faults()
