@@ -5,6 +5,13 @@ import org.mossbank.core.estimate.Require;
 /**
  * How much two levels count as agreeing: 1 on the diagonal, less the further apart. Positions in the declared scale
  * count, not the numbers written on the levels.
+ *
+ * <p>For levels i and j of q, from 0: \[ w_{ij} = 1 - |i - j| / (q - 1) \] linear, \[ w_{ij} = 1 - (i - j)^2 / (q - 1)^2 \]
+ * quadratic, \[ w_{ij} = 1 - \binom{|i - j| + 1}{2} / \binom{q}{2} \] ordinal. Dimensionless, in [0, 1]; with one level all
+ * are 1.
+ *
+ * <p>Sources: J. Cohen (1968), Weighted kappa, <i>Psychological Bulletin</i> 70(4), 213-220, doi:10.1037/h0026256; K. Gwet
+ * (2014), <i>Handbook of Inter-Rater Reliability</i>, 4th ed., ch. 3.
  */
 public final class AgreementWeights {
     private final double[][] weights;

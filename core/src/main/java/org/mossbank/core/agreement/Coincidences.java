@@ -7,7 +7,13 @@ import org.mossbank.core.estimate.Reason;
  * The coincidence matrix of Krippendorff's alpha: how often each two levels meet in one unit, each unit weighing as much
  * as it has grades. Sums of such matrices are again one, so that a resample is a sum of parts.
  *
+ * <p>\[ o_{ck} = \sum_u n_{uc} (n_{uk} - [c = k]) / (m_u - 1) \], where n_uc is how often unit u was given level c and m_u how
+ * many grades it has; in grades. A unit with fewer than two adds nothing. Cost: linear in units, quadratic in levels.
+ *
  * <p>Kept as the upper triangle, because the matrix is symmetric.
+ *
+ * <p>Source: K. Krippendorff (2011), <i>Computing Krippendorff's Alpha-Reliability</i>,
+ * https://repository.upenn.edu/asc_papers/43.
  */
 final class Coincidences {
     private final int levels;

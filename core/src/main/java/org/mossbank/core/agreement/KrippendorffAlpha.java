@@ -16,7 +16,8 @@ import org.mossbank.core.estimate.Resamples;
  *
  * <p>\[ \alpha = 1 - D_o / D_e \], observed over expected disagreement among pairable grades, from the coincidence
  * matrix. 1 is perfect agreement, 0 is chance level, negative is worse than chance. The ordinal distance of two levels
- * counts the grades that lie between them, from the pairable grades' own frequencies.
+ * counts the grades that lie between them, from the pairable grades' own frequencies:
+ * \[ \delta_{ck} = \left( \sum_{g=c}^{k} n_g - (n_c + n_k) / 2 \right)^2 \]. Dimensionless, at most 1.
  *
  * <p>Input: units × raters over the declared levels. Units with fewer than two grades do not count. Undefined when no
  * unit has two grades, or when all pairable grades are at one level.

@@ -9,7 +9,10 @@ import org.mossbank.core.estimate.Require;
 
 /**
  * Share of pairs of grades of one unit that lie no further apart than a number of levels. Proportions in [0, 1]; not
- * corrected for chance.
+ * corrected for chance. Undefined if no unit has two grades.
+ *
+ * <p>For unit u with m_u grades, of whose pairs a_u agree: \[ \frac{1}{U} \sum_u a_u / \binom{m_u}{2} \] is the mean over units,
+ * \[ \sum_u a_u / \sum_u \binom{m_u}{2} \] is pooled. Cost: linear in the pairs.
  *
  * @param unitMean      mean over units with two grades or more of the unit's share of agreeing pairs
  * @param pooled        agreeing pairs over all pairs

@@ -14,8 +14,8 @@ import org.mossbank.core.estimate.Reason;
 /**
  * Means of candidates, adjusted so that none is favoured by kind raters or easy prompts.
  *
- * <p>Least squares of score = mean + candidate + prompt + rater over the cells there are, the effects of each factor
- * summing to zero over its levels in the data; a candidate's mean is mean + effect. Standard errors are those of the
+ * <p>\[ y_{cpr} = \mu + \alpha_c + \beta_p + \gamma_r + \epsilon_{cpr}, \quad \sum_c \alpha_c = \sum_p \beta_p = \sum_r \gamma_r = 0 \]
+ * by least squares over the cells there are; a candidate's mean is \( \mu + \alpha_c \), in points of the score. Standard errors are those of the
  * fixed-effects model (they take prompts and raters as given; {@link Standings} does not).
  *
  * <p>Source: S. Searle (1971), <i>Linear Models</i>, ch. 8; S. Searle, F. Speed and G. Milliken (1980), Population

@@ -5,7 +5,8 @@ import java.util.Optional;
 
 /**
  * The adjusted means of {@link Standings} alone, for many sets of scores in the same cells: made for simulation, where the
- * cells stay and only scores change.
+ * cells stay and only scores change: \[ \hat\mu_c = \sum_i w_{ci} y_i \], in points, with the weights that least squares gives
+ * the cells.
  *
  * <p>Cost: one fit a candidate to make, one product a candidate and cell for each set of scores.
  */

@@ -5,7 +5,7 @@ import java.util.List;
 import java.util.OptionalLong;
 
 /**
- * How long is left at the pace so far. The pace is the median time an answer over the sheets that are done, as one long
+ * How long is left at the pace so far: \[ n \cdot \mathrm{median}_s (t_s / n_s) \] for n answers, in milliseconds. The pace is the median time an answer over the sheets that are done, as one long
  * interruption that was counted must not stretch the rest.
  */
 public final class Pace {

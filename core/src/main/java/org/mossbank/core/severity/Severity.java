@@ -19,8 +19,8 @@ import org.mossbank.core.estimate.Resamples;
 /**
  * Severity of raters: who grades below the others on the same answers, and by how much.
  *
- * <p>Least squares for level = unit + rater, rater effects summing to zero; severity is the effect with its sign turned,
- * in levels. The unit effects are eliminated first (the normal equations of a two-way layout with unequal numbers,
+ * <p>\[ x_{ur} = \theta_u - s_r + \epsilon_{ur}, \quad \sum_r s_r = 0 \] by least squares: the severity s of a rater, in levels,
+ * above 0 for one who is strict. The unit effects are eliminated first (the normal equations of a two-way layout with unequal numbers,
  * Searle 1971, <i>Linear Models</i>, ch. 7.1), so that cost grows with raters cubed and grades, not with units cubed. Only
  * units with two grades or more tell anything.
  *

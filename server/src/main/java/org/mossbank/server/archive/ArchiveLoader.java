@@ -16,17 +16,13 @@ import org.mossbank.core.estimate.Require;
 import org.mossbank.server.account.AccountView;
 import org.mossbank.server.account.Accounts;
 import org.mossbank.server.answer.Answers;
-import org.mossbank.server.answer.FollowUpRules;
 import org.mossbank.server.candidate.Candidates;
 import org.mossbank.server.files.NewIds;
 import org.mossbank.server.grading.Grading;
-import org.mossbank.server.masking.Masking;
 import org.mossbank.server.prompt.Prompts;
 import org.mossbank.server.readback.ReadBacks;
 import org.mossbank.server.rubric.Rubrics;
-import org.mossbank.server.run.Runs;
 import org.mossbank.server.shared.SystemOnly;
-import org.mossbank.server.source.Sources;
 import org.mossbank.server.study.Declared;
 import org.mossbank.server.study.PeopleRows.KeyedRater;
 import org.mossbank.server.study.Studies;
@@ -42,10 +38,7 @@ class ArchiveLoader {
     private final ReadBacks readBacks;
     private final Candidates candidates;
     private final Answers answers;
-    private final FollowUpRules followUpRules;
-    private final Sources sources;
-    private final Runs runs;
-    private final Masking masking;
+    private final CollectionParts collection;
     private final Rubrics rubrics;
     private final Grading grading;
     private final Clock clock;
@@ -57,10 +50,7 @@ class ArchiveLoader {
             ReadBacks readBacks,
             Candidates candidates,
             Answers answers,
-            FollowUpRules followUpRules,
-            Sources sources,
-            Runs runs,
-            Masking masking,
+            CollectionParts collection,
             Rubrics rubrics,
             Grading grading,
             Clock clock) {
@@ -70,10 +60,7 @@ class ArchiveLoader {
         this.readBacks = readBacks;
         this.candidates = candidates;
         this.answers = answers;
-        this.followUpRules = followUpRules;
-        this.sources = sources;
-        this.runs = runs;
-        this.masking = masking;
+        this.collection = collection;
         this.rubrics = rubrics;
         this.grading = grading;
         this.clock = clock;
@@ -124,7 +111,7 @@ class ArchiveLoader {
         }
         UUID study = studies.create(start(archive, lead, people, asked));
         NewIds ids = addContent(study, weighed, people);
-        addCollection(study, archive, ids);
+        collection.add(study, archive, ids);
         readBacks.add(archive.readBacks().stream().map(r -> r.kept(ids)).toList());
         if (!archive.head().preparing()) {
             openRound(study, archive, ids);
@@ -152,22 +139,6 @@ class ArchiveLoader {
         Map<String, UUID> criterionIds =
                 rubrics.add(study, archive.rubric().kept(!archive.head().preparing(), known));
         return new NewIds(people, kinds, promptIds, candidateIds, answerIds, criterionIds);
-    }
-
-    /** How answers were collected, and what raters do not read of them. */
-    private void addCollection(UUID study, StudyArchive archive, NewIds ids) {
-        Integer mostFollowUps = archive.head().mostFollowUps();
-        if (mostFollowUps != null) {
-            followUpRules.add(study, mostFollowUps);
-        }
-        archive.sources()
-                .forEach((candidate, source) -> sources.add(study, Require.known(ids.candidates(), candidate), source));
-        archive.runs().forEach(r -> runs.add(study, r.kept(ids)));
-        Map<UUID, List<Masking.Decided>> masks = new HashMap<>();
-        archive.masking()
-                .masks()
-                .forEach((answer, decided) -> masks.put(ids.answers().get(answer), decided));
-        masking.add(study, archive.masking().words(), masks);
     }
 
     private static Studies.NewStudy start(StudyArchive archive, UUID lead, Map<String, UUID> people, Set<UUID> asked) {

@@ -4,22 +4,17 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.SortedMap;
-import java.util.TreeMap;
 import java.util.UUID;
 import org.mossbank.server.account.AccountView;
 import org.mossbank.server.account.Accounts;
 import org.mossbank.server.answer.AnswerView;
 import org.mossbank.server.answer.Answers;
-import org.mossbank.server.answer.FollowUpRules;
 import org.mossbank.server.candidate.CandidateRows.KeyedCandidate;
 import org.mossbank.server.candidate.CandidateView;
 import org.mossbank.server.candidate.Candidates;
 import org.mossbank.server.files.Keys;
 import org.mossbank.server.grading.Grading;
 import org.mossbank.server.grading.rows.KeyedSheet;
-import org.mossbank.server.masking.MaskRows.KeyedMasks;
-import org.mossbank.server.masking.Masking;
 import org.mossbank.server.prompt.KindView;
 import org.mossbank.server.prompt.PromptRows.KeyedPrompt;
 import org.mossbank.server.prompt.PromptView;
@@ -29,10 +24,7 @@ import org.mossbank.server.readback.ReadBacks;
 import org.mossbank.server.rubric.CriterionView;
 import org.mossbank.server.rubric.KeyedVersion;
 import org.mossbank.server.rubric.Rubrics;
-import org.mossbank.server.run.RunRows.KeyedRun;
-import org.mossbank.server.run.Runs;
 import org.mossbank.server.shared.SystemOnly;
-import org.mossbank.server.source.Sources;
 import org.mossbank.server.study.PeopleRows.KeyedExpectation;
 import org.mossbank.server.study.PeopleRows.KeyedPeople;
 import org.mossbank.server.study.PeopleRows.KeyedRater;
@@ -53,10 +45,7 @@ class StudyExport {
     private final ReadBacks readBacks;
     private final Candidates candidates;
     private final Answers answers;
-    private final FollowUpRules followUpRules;
-    private final Sources sources;
-    private final Runs runs;
-    private final Masking masking;
+    private final CollectionParts collection;
     private final Rubrics rubrics;
     private final Grading grading;
 
@@ -67,10 +56,7 @@ class StudyExport {
             ReadBacks readBacks,
             Candidates candidates,
             Answers answers,
-            FollowUpRules followUpRules,
-            Sources sources,
-            Runs runs,
-            Masking masking,
+            CollectionParts collection,
             Rubrics rubrics,
             Grading grading) {
         this.accounts = accounts;
@@ -79,10 +65,7 @@ class StudyExport {
         this.readBacks = readBacks;
         this.candidates = candidates;
         this.answers = answers;
-        this.followUpRules = followUpRules;
-        this.sources = sources;
-        this.runs = runs;
-        this.masking = masking;
+        this.collection = collection;
         this.rubrics = rubrics;
         this.grading = grading;
     }
@@ -112,10 +95,10 @@ class StudyExport {
                 kinds.stream().map(k -> new Prompts.NewKind(k.key(), k.name())).toList(),
                 allPrompts.stream().map(p -> KeyedPrompt.of(p, keys)).toList(),
                 allCandidates.stream().map(c -> KeyedCandidate.of(c, keys)).toList(),
-                byKey(sources.ofStudy(id), keys),
+                collection.sources(id, keys),
                 allAnswers.stream().map(a -> answer(a, keys)).toList(),
-                runs.ofStudy(id).stream().map(r -> KeyedRun.of(r, keys)).toList(),
-                new KeyedMasks(masking.words(id), byKey(masking.decided(id), keys)),
+                collection.runs(id, keys),
+                collection.masks(id, keys),
                 rubric,
                 versions.stream()
                         .filter(v -> v != counting && v.version().publishedAt() != null)
@@ -124,12 +107,6 @@ class StudyExport {
                 people(id, raters, keys),
                 readBacks(id, keys),
                 sheets(id, keys));
-    }
-
-    private static <T> SortedMap<String, T> byKey(Map<UUID, T> byId, Keys keys) {
-        SortedMap<String, T> byKey = new TreeMap<>();
-        byId.forEach((id, one) -> byKey.put(keys.of(id), one));
-        return byKey;
     }
 
     private Rubrics.VersionCriteria counting(UUID study, List<Rubrics.VersionCriteria> versions) {
@@ -150,7 +127,7 @@ class StudyExport {
                 study.briefClosedAt(),
                 studies.reopenings(id),
                 study.seed(),
-                followUpRules.most(id).stream().boxed().findFirst().orElse(null),
+                collection.mostFollowUps(id),
                 rubric,
                 round.map(r -> new StudyArchive.RoundHead(
                                 r.openedAt(), r.closedAt(), r.ratersAnAnswer(), r.repeatShare()))

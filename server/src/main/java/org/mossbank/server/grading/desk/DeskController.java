@@ -20,12 +20,14 @@ class DeskController {
     private static final String ANSWER = SHEET + "/answers/{answerId}";
 
     private final DeskService desk;
+    private final OwnSheets own;
     private final CodeService code;
     private final DeskWork work;
     private final SheetSending sending;
 
-    DeskController(DeskService desk, CodeService code, DeskWork work, SheetSending sending) {
+    DeskController(DeskService desk, OwnSheets own, CodeService code, DeskWork work, SheetSending sending) {
         this.desk = desk;
+        this.own = own;
         this.code = code;
         this.work = work;
         this.sending = sending;
@@ -33,7 +35,7 @@ class DeskController {
 
     @GetMapping("/api/sheets")
     List<SheetSummary> mine() {
-        return desk.mine();
+        return own.mine();
     }
 
     @GetMapping(SHEET)

@@ -1,34 +1,20 @@
 package org.mossbank.server.grading.desk;
 
-import jakarta.persistence.EntityManager;
-import jakarta.persistence.PersistenceException;
-import java.time.Clock;
 import java.util.List;
-import java.util.Optional;
 import java.util.UUID;
-import java.util.function.BiConsumer;
-import java.util.function.Function;
-import org.hibernate.exception.ConstraintViolationException;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.server.grading.Guess;
 import org.mossbank.server.grading.Mark;
 import org.mossbank.server.grading.RemarkContent;
 import org.mossbank.server.grading.sheet.Coverage;
 import org.mossbank.server.grading.sheet.CoverageRepository;
-import org.mossbank.server.grading.sheet.DeskCell;
 import org.mossbank.server.grading.sheet.Grade;
 import org.mossbank.server.grading.sheet.GradeRepository;
-import org.mossbank.server.grading.sheet.GradingChange;
 import org.mossbank.server.grading.sheet.GradingChange.Part;
-import org.mossbank.server.grading.sheet.GradingChangeRepository;
 import org.mossbank.server.grading.sheet.Remark;
 import org.mossbank.server.grading.sheet.RemarkRepository;
-import org.mossbank.server.grading.sheet.Round;
-import org.mossbank.server.grading.sheet.RoundRepository;
-import org.mossbank.server.grading.sheet.Sheet;
 import org.mossbank.server.grading.sheet.SheetAnswer;
 import org.mossbank.server.grading.sheet.SheetAnswerRepository;
-import org.mossbank.server.grading.sheet.SheetRepository;
 import org.mossbank.server.rubric.CriterionView;
 import org.mossbank.server.shared.Problem;
 import org.mossbank.server.shared.ProblemType;
@@ -36,7 +22,6 @@ import org.mossbank.server.study.Studies;
 import org.springframework.security.access.prepost.PreAuthorize;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
-import tools.jackson.databind.json.JsonMapper;
 
 /**
  * What a rater sets on a sheet, cell by cell. When a method returns, the change is in the database with its history; it was
@@ -45,50 +30,32 @@ import tools.jackson.databind.json.JsonMapper;
 @Service
 @Transactional
 class DeskWork {
-    private final RoundRepository rounds;
-    private final SheetRepository sheets;
     private final SheetAnswerRepository sheetAnswers;
     private final GradeRepository grades;
     private final CoverageRepository coverages;
     private final RemarkRepository remarks;
-    private final GradingChangeRepository changes;
     private final SheetFrames frames;
-    private final ExpectationGate expectations;
     private final GuessChoices guesses;
     private final Studies studies;
-    private final EntityManager entities;
-    private final JsonMapper json;
-    private final Clock clock;
+    private final CellChanges cells;
 
     DeskWork(
-            RoundRepository rounds,
-            SheetRepository sheets,
             SheetAnswerRepository sheetAnswers,
             GradeRepository grades,
             CoverageRepository coverages,
             RemarkRepository remarks,
-            GradingChangeRepository changes,
             SheetFrames frames,
-            ExpectationGate expectations,
             GuessChoices guesses,
             Studies studies,
-            EntityManager entities,
-            JsonMapper json,
-            Clock clock) {
-        this.rounds = rounds;
-        this.sheets = sheets;
+            CellChanges cells) {
         this.sheetAnswers = sheetAnswers;
         this.grades = grades;
         this.coverages = coverages;
         this.remarks = remarks;
-        this.changes = changes;
         this.frames = frames;
-        this.expectations = expectations;
         this.guesses = guesses;
         this.studies = studies;
-        this.entities = entities;
-        this.json = json;
-        this.clock = clock;
+        this.cells = cells;
     }
 
     @PreAuthorize("@sheetAccess.isOwn(#sheetId)")
@@ -96,8 +63,8 @@ class DeskWork {
         SheetFrame frame = frames.of(sheetId);
         CriterionView criterion = frame.criterion(criterionId).orElseThrow(() -> Problem.notFound("This criterion"));
         Mark mark = markOf(request, criterion);
-        return change(
-                new Spot(frame, answerId, Part.GRADE, criterionId.toString()),
+        return cells.change(
+                new CellChanges.Spot(frame, answerId, Part.GRADE, criterionId.toString()),
                 request,
                 answer -> {
                     Grade.Key key = new Grade.Key(answer.id(), criterionId);
@@ -122,8 +89,8 @@ class DeskWork {
 
     @PreAuthorize("@sheetAccess.isOwn(#sheetId)")
     public SheetView.Saved setReason(UUID sheetId, UUID answerId, DeskRequests.SetReason request) {
-        return change(
-                new Spot(frames.of(sheetId), answerId, Part.REASON, ""),
+        return cells.change(
+                new CellChanges.Spot(frames.of(sheetId), answerId, Part.REASON, ""),
                 request,
                 SheetAnswer::reasonCell,
                 (answer, cell) -> answer.explain(request.text()));
@@ -131,8 +98,8 @@ class DeskWork {
 
     @PreAuthorize("@sheetAccess.isOwn(#sheetId)")
     public SheetView.Saved setWorks(UUID sheetId, UUID answerId, DeskRequests.SetWorks request) {
-        return change(
-                new Spot(frames.of(sheetId), answerId, Part.WORKS, ""),
+        return cells.change(
+                new CellChanges.Spot(frames.of(sheetId), answerId, Part.WORKS, ""),
                 request,
                 SheetAnswer::worksCell,
                 (answer, cell) -> answer.findWorks(request.works()));
@@ -140,8 +107,8 @@ class DeskWork {
 
     @PreAuthorize("@sheetAccess.isOwn(#sheetId)")
     public SheetView.Saved setPreference(UUID sheetId, UUID answerId, DeskRequests.SetPreference request) {
-        return change(
-                new Spot(frames.of(sheetId), answerId, Part.PREFERENCE, ""),
+        return cells.change(
+                new CellChanges.Spot(frames.of(sheetId), answerId, Part.PREFERENCE, ""),
                 request,
                 SheetAnswer::preferenceCell,
                 (answer, cell) -> answer.prefer(request.place()));
@@ -153,8 +120,8 @@ class DeskWork {
         if (point < 0 || point >= frame.keyPoints()) {
             throw Problem.notFound("This key point");
         }
-        return change(
-                new Spot(frame, answerId, Part.COVERAGE, String.valueOf(point)),
+        return cells.change(
+                new CellChanges.Spot(frame, answerId, Part.COVERAGE, String.valueOf(point)),
                 request,
                 answer -> {
                     Coverage.Key key = new Coverage.Key(answer.id(), point);
@@ -172,8 +139,8 @@ class DeskWork {
                 throw Problem.invalid("remark.trait", "must be one of the rubric's: " + content.trait());
             }
         }
-        return change(
-                new Spot(frame, answerId, Part.REMARK, remarkId.toString()),
+        return cells.change(
+                new CellChanges.Spot(frame, answerId, Part.REMARK, remarkId.toString()),
                 request,
                 answer -> remarkOn(answer, remarkId),
                 (answer, remark) -> remark.write(content));
@@ -196,8 +163,8 @@ class DeskWork {
         }
         List<UUID> choices = guesses.candidates(frame.studyId());
         Guess guess = guessOf(request, choices);
-        return change(
-                new Spot(frame, answerId, Part.GUESS, ""),
+        return cells.change(
+                new CellChanges.Spot(frame, answerId, Part.GUESS, ""),
                 request,
                 answer -> answer.guessCell(choices),
                 (answer, cell) -> answer.guess(guess));
@@ -226,79 +193,6 @@ class DeskWork {
                 throw Problem.notFound("This answer");
             }
             sheetAnswers.tellTime(time.answerId(), request.windowId(), time.ms());
-        }
-    }
-
-    /** Where a change is made. */
-    private record Spot(SheetFrame frame, UUID answerId, Part part, String item) {}
-
-    /** Makes a change on what the rater saw and writes it down; the very same change again does nothing. */
-    private <C extends DeskCell> SheetView.Saved change(
-            Spot spot, DeskRequests.Change request, Function<SheetAnswer, C> find, BiConsumer<SheetAnswer, C> set) {
-        Sheet sheet = lock(spot.frame());
-        SheetAnswer answer = sheetAnswers
-                .findById(spot.answerId())
-                .filter(a -> a.sheetId().equals(sheet.id()))
-                .orElseThrow(() -> Problem.notFound("This answer"));
-        C cell = find.apply(answer);
-        GradingChange.Place place = new GradingChange.Place(answer.id(), spot.part(), spot.item());
-        if (request.baseRevision() != cell.revision()) {
-            // The same change again stands on an older revision, so it need not be looked for before.
-            Optional<GradingChange> earlier = made(request.changeId(), place);
-            if (earlier.isPresent()) {
-                long own = earlier.get().revision();
-                return new SheetView.Saved(own, own == cell.revision() ? null : cell.state());
-            }
-            throw new Problem(ProblemType.CHANGED_ELSEWHERE, "This was changed in another window since you saw it.")
-                    .with("current", cell.state());
-        }
-        refuseIfLocked(sheet, spot.part());
-        boolean isNew = cell.revision() == 0;
-        set.accept(answer, cell);
-        if (isNew && cell.isRow()) {
-            entities.persist(cell);
-        }
-        entities.persist(GradingChange.of(
-                request.changeId(), place, json.writeValueAsString(request), cell.revision(), clock.instant()));
-        flush();
-        return new SheetView.Saved(cell.revision(), null);
-    }
-
-    private void flush() {
-        try {
-            entities.flush();
-        } catch (PersistenceException e) {
-            if (e instanceof ConstraintViolationException violation
-                    && "grading_change_pkey".equals(violation.getConstraintName())) {
-                throw Problem.invalid("changeId", "must be new for every change");
-            }
-            throw e;
-        }
-    }
-
-    /** The round first, then the sheet: one order, no deadlock. */
-    private Sheet lock(SheetFrame frame) {
-        expectations.refuseBefore(frame.studyId(), frame.raterId());
-        Round round = rounds.holdOpen(frame.studyId()).orElseThrow();
-        round.refuseIfClosed();
-        return sheets.lock(frame.id()).orElseThrow();
-    }
-
-    private Optional<GradingChange> made(UUID changeId, GradingChange.Place place) {
-        Optional<GradingChange> earlier = changes.findById(changeId);
-        if (earlier.isPresent() && !earlier.get().isOf(place)) {
-            throw Problem.invalid("changeId", "must be new for every change");
-        }
-        return earlier;
-    }
-
-    private static void refuseIfLocked(Sheet sheet, Part part) {
-        sheet.refuseIfWithdrawn();
-        if (part == Part.GUESS && !sheet.isSent()) {
-            throw new Problem(ProblemType.NOT_READY, "A guess is asked for once the sheet is sent in.");
-        }
-        if (part != Part.GUESS && sheet.isSent()) {
-            throw new Problem(ProblemType.SHEET_SENT, "This sheet was sent in. Take it back to change it.");
         }
     }
 }

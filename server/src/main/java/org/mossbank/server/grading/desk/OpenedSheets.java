@@ -32,6 +32,12 @@ class OpenedSheets {
         return sheet;
     }
 
+    /** How many sheets its rater has. */
+    int ofSheets(Sheet sheet) {
+        return sheets.findByStudyIdAndRaterIdOrderByPlace(sheet.studyId(), sheet.raterId())
+                .size();
+    }
+
     PromptView promptOf(Sheet sheet) {
         return prompts.one(sheet.promptId()).orElseThrow();
     }

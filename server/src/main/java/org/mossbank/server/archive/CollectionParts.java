@@ -1,0 +1,79 @@
+package org.mossbank.server.archive;
+
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.SortedMap;
+import java.util.TreeMap;
+import java.util.UUID;
+import org.jspecify.annotations.Nullable;
+import org.mossbank.core.estimate.Require;
+import org.mossbank.server.answer.FollowUpRules;
+import org.mossbank.server.files.Keys;
+import org.mossbank.server.files.NewIds;
+import org.mossbank.server.masking.MaskRows.KeyedMasks;
+import org.mossbank.server.masking.Masking;
+import org.mossbank.server.run.RunRows.KeyedRun;
+import org.mossbank.server.run.Runs;
+import org.mossbank.server.source.SourceContent;
+import org.mossbank.server.source.Sources;
+import org.springframework.stereotype.Component;
+
+/**
+ * How answers were collected, and what raters do not read of them, on its way into the database and out of it. Called within
+ * the transaction of whoever asks.
+ */
+@Component
+class CollectionParts {
+    private final FollowUpRules rules;
+    private final Sources sources;
+    private final Runs runs;
+    private final Masking masking;
+
+    CollectionParts(FollowUpRules rules, Sources sources, Runs runs, Masking masking) {
+        this.rules = rules;
+        this.sources = sources;
+        this.runs = runs;
+        this.masking = masking;
+    }
+
+    void add(UUID study, StudyArchive archive, NewIds ids) {
+        Integer mostFollowUps = archive.head().mostFollowUps();
+        if (mostFollowUps != null) {
+            rules.add(study, mostFollowUps);
+        }
+        archive.sources()
+                .forEach((candidate, source) -> sources.add(study, Require.known(ids.candidates(), candidate), source));
+        archive.runs().forEach(r -> runs.add(study, r.kept(ids)));
+        Map<UUID, List<Masking.Decided>> masks = new HashMap<>();
+        archive.masking()
+                .masks()
+                .forEach((answer, decided) -> masks.put(ids.answers().get(answer), decided));
+        masking.add(study, archive.masking().words(), masks);
+    }
+
+    /** The most follow-ups that an answer may have; absent while the study has no rule. */
+    @Nullable
+    Integer mostFollowUps(UUID study) {
+        return rules.most(study).stream().boxed().findFirst().orElse(null);
+    }
+
+    /** By candidate. */
+    SortedMap<String, SourceContent> sources(UUID study, Keys keys) {
+        return byKey(sources.ofStudy(study), keys);
+    }
+
+    List<KeyedRun> runs(UUID study, Keys keys) {
+        return runs.ofStudy(study).stream().map(r -> KeyedRun.of(r, keys)).toList();
+    }
+
+    KeyedMasks masks(UUID study, Keys keys) {
+        return new KeyedMasks(masking.words(study), byKey(masking.decided(study), keys));
+    }
+
+    private static <T> SortedMap<String, T> byKey(Map<UUID, T> byId, Keys keys) {
+        SortedMap<String, T> byKey = new TreeMap<>();
+        byId.forEach((id, one) -> byKey.put(keys.of(id), one));
+        return byKey;
+    }
+}

@@ -1,0 +1,75 @@
+package org.mossbank.server.plan;
+
+import java.util.List;
+import java.util.Map;
+import java.util.TreeSet;
+import java.util.UUID;
+import java.util.function.Function;
+import java.util.stream.Collectors;
+import org.mossbank.core.assignment.GradingTask;
+import org.mossbank.core.estimate.Require;
+import org.mossbank.server.account.AccountView;
+import org.mossbank.server.account.Accounts;
+import org.mossbank.server.answer.AnswerView;
+import org.mossbank.server.answer.Answers;
+import org.mossbank.server.candidate.CandidateView;
+import org.mossbank.server.candidate.Candidates;
+import org.mossbank.server.prompt.PromptView;
+import org.mossbank.server.prompt.Prompts;
+import org.mossbank.server.study.Role;
+import org.mossbank.server.study.Studies;
+import org.springframework.stereotype.Component;
+
+/** Gathers what a plan is drawn from: within the transaction of whoever asks. */
+@Component
+class PlanBases {
+    private final Accounts accounts;
+    private final Studies studies;
+    private final Prompts prompts;
+    private final Candidates candidates;
+    private final Answers answers;
+
+    PlanBases(Accounts accounts, Studies studies, Prompts prompts, Candidates candidates, Answers answers) {
+        this.accounts = accounts;
+        this.studies = studies;
+        this.prompts = prompts;
+        this.candidates = candidates;
+        this.answers = answers;
+    }
+
+    PlanBasis of(UUID study, PlanRequest request) {
+        Map<UUID, Role> members = studies.members(study);
+        List<UUID> graders = members.entrySet().stream()
+                .filter(m -> m.getValue() == Role.RATER || request.leadGrades())
+                .map(Map.Entry::getKey)
+                .toList();
+        Map<String, AccountView> raters = accounts.byId(graders).values().stream()
+                .collect(Collectors.toMap(AccountView::signInName, Function.identity()));
+        Map<String, PromptView> sound =
+                prompts.sound(study).stream().collect(Collectors.toMap(PromptView::key, Function.identity()));
+        List<AnswerView> all = answers.ofStudy(study);
+        Map<UUID, CandidateView> byId =
+                candidates.ofStudy(study).stream().collect(Collectors.toMap(CandidateView::id, Function.identity()));
+        List<GradingTask.PromptTask> tasks = sound.values().stream()
+                .map(p -> new GradingTask.PromptTask(
+                        p.key(),
+                        p.kind().key(),
+                        all.stream()
+                                .filter(a -> a.promptId().equals(p.id()))
+                                .map(a -> new GradingTask.Entry(
+                                        a.key(),
+                                        Require.known(byId, a.candidateId()).key()))
+                                .toList()))
+                .filter(t -> !t.answers().isEmpty())
+                .toList();
+        return new PlanBasis(
+                studies.get(study),
+                raters,
+                sound,
+                all.stream().collect(Collectors.toMap(AnswerView::key, Function.identity())),
+                new GradingTask(
+                        new TreeSet<>(raters.keySet()),
+                        tasks,
+                        PlanBasis.barred(raters.values(), sound.values(), all, byId)));
+    }
+}

@@ -1,0 +1,117 @@
+package org.mossbank.server.plan;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Map;
+import java.util.UUID;
+import java.util.function.Function;
+import java.util.stream.Collectors;
+import org.mossbank.core.assignment.GradingTask;
+import org.mossbank.core.assignment.PlanBalance;
+import org.mossbank.core.assignment.SheetPlan;
+import org.mossbank.core.estimate.Require;
+import org.mossbank.server.account.AccountView;
+import org.mossbank.server.candidate.Candidates;
+import org.mossbank.server.masking.Masking;
+import org.mossbank.server.progress.Step;
+import org.mossbank.server.progress.StepReport;
+import org.mossbank.server.study.Studies;
+import org.springframework.stereotype.Component;
+
+/** What a plan comes to, what is missing before it can begin, and what should be known before. */
+@Component
+class PlanOutlook {
+    private final Studies studies;
+    private final Candidates candidates;
+    private final Masking masking;
+    private final List<StepReport> reports;
+
+    PlanOutlook(Studies studies, Candidates candidates, Masking masking, List<StepReport> reports) {
+        this.studies = studies;
+        this.candidates = candidates;
+        this.masking = masking;
+        this.reports = reports;
+    }
+
+    PlanView view(PlanBasis basis, List<SheetPlan> plan) {
+        PlanBalance balance = PlanBalance.of(basis.task(), plan);
+        return new PlanView(
+                balance.sheetsByRater().entrySet().stream()
+                        .map(e -> load(Require.known(basis.raters(), e.getKey()), e.getValue(), plan))
+                        .toList(),
+                balance.ratersAnAnswer().least(),
+                balance.ratersAnAnswer().most(),
+                balance.sharedAnswers().stream()
+                        .map(p -> new PlanView.PairOverlap(
+                                Require.known(basis.raters(), p.first()).id(),
+                                Require.known(basis.raters(), p.second()).id(),
+                                p.answers()))
+                        .toList(),
+                balance.exposure(),
+                balance.answers(),
+                balance.paired(),
+                balance.complete(),
+                balance.repeated(),
+                balance.connected(),
+                missing(basis),
+                notes(basis, balance));
+    }
+
+    private static PlanView.RaterLoad load(AccountView rater, int sheets, List<SheetPlan> plan) {
+        long repeats = plan.stream()
+                .filter(s -> s.rater().equals(rater.signInName()) && s.repeat())
+                .count();
+        return new PlanView.RaterLoad(rater.id(), rater.displayName(), sheets, (int) repeats);
+    }
+
+    List<String> missing(PlanBasis basis) {
+        UUID study = basis.study().id();
+        List<String> missing = new ArrayList<>();
+        Map<Step, StepReport> byStep =
+                reports.stream().collect(Collectors.toMap(StepReport::step, Function.identity()));
+        Arrays.stream(Step.values())
+                .filter(byStep::containsKey)
+                .forEach(step -> missing.addAll(Require.known(byStep, step).missingBeforeRound(study)));
+        List<UUID> notAccepted = studies.notAccepted(study);
+        basis.raters().values().stream()
+                .filter(r -> notAccepted.contains(r.id()))
+                .forEach(r -> missing.add("Raters: " + r.displayName() + " was asked and has not accepted yet."));
+        if (basis.raters().size() < 2) {
+            missing.add("Raters: agreement needs two at least.");
+        }
+        return missing;
+    }
+
+    private List<String> notes(PlanBasis basis, PlanBalance balance) {
+        List<String> notes = new ArrayList<>();
+        long cells =
+                (long) basis.prompts().size() * candidates.count(basis.study().id());
+        long filled = basis.task().prompts().stream()
+                .mapToLong(p -> p.answers().stream()
+                        .map(GradingTask.Entry::candidate)
+                        .distinct()
+                        .count())
+                .sum();
+        if (filled < cells) {
+            notes.add((cells - filled) + " of " + cells
+                    + " pairs of prompt and candidate have no answer; what was not asked cannot be compared.");
+        }
+        int wanted = basis.study().brief().rule().minimumRaters();
+        if (balance.ratersAnAnswer().least() < wanted) {
+            notes.add("The rule asks for " + wanted + " raters an answer; this plan gives some only "
+                    + balance.ratersAnAnswer().least() + ". The recommendation would be withheld.");
+        }
+        if (!balance.connected()) {
+            notes.add("Some raters share no answer with the others: strict and kind ones could not be told apart.");
+        }
+        if (balance.exposure() > 0) {
+            notes.add("Somebody does not grade their own answers or prompts, so raters do not see every candidate"
+                    + " equally often; standings are adjusted for that.");
+        }
+        masking.namesLeft(basis.study().id())
+                .forEach(g -> notes.add(
+                        "The answer " + g.answerKey() + " names " + g.candidate() + ", and it is not masked."));
+        return notes;
+    }
+}
