@@ -26,11 +26,16 @@ final class BlockReader extends AbstractVisitor {
             .build();
 
     private final String text;
+
+    /** After the last character that is not blank: looked for once, and not for each block that is left open. */
+    private final int said;
+
     private final List<FencedBlock> blocks = new ArrayList<>();
     private int end;
 
     private BlockReader(String text) {
         this.text = text;
+        this.said = text.stripTrailing().length();
     }
 
     static List<FencedBlock> read(String text) {
@@ -50,7 +55,7 @@ final class BlockReader extends AbstractVisitor {
     @Override
     public void visit(FencedCodeBlock block) {
         boolean isOpen = block.getClosingFenceLength() == null;
-        boolean isLast = isOpen && rest(lastCharacter(block)).isBlank();
+        boolean isLast = isOpen && lastCharacter(block) >= said;
         add(
                 block,
                 isLast ? text.length() : lastCharacter(block),
@@ -76,10 +81,6 @@ final class BlockReader extends AbstractVisitor {
         List<SourceSpan> spans = block.getSourceSpans();
         SourceSpan last = spans.get(spans.size() - 1);
         return last.getInputIndex() + last.getLength();
-    }
-
-    private String rest(int from) {
-        return text.substring(Math.min(from, text.length()));
     }
 
     /** The last line that is not blank, above a place and below the block before. */

@@ -39,6 +39,9 @@ public final class HostileTexts {
             {"lines without an end", repeated("\n")},
             {"types without a name", of(n -> "```java\n" + "class ".repeat(n / 6) + "\n```\n")},
             {"quotes within quotes", repeated(">")},
+            {"fences left open in quotes", repeated("> ```\n\n")},
+            {"fences left open in lists", repeated("- ```\n")},
+            {"lists within lists", repeated("- ")},
         };
     }
 

@@ -4,7 +4,6 @@ import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
-import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 
 /** How constants, lists and numbers stand in the files. */
@@ -72,6 +71,6 @@ public final class Words {
 
     /** The shortest decimal form, so that 5.0 is written as 5. */
     public static BigDecimal plain(double number) {
-        return plain(Objects.requireNonNull(BigDecimal.valueOf(number)));
+        return plain(BigDecimal.valueOf(number));
     }
 }

@@ -32,7 +32,7 @@ import org.springframework.transaction.TransactionException;
 @Lazy(false)
 class RunWorker {
     private static final Logger LOG = LoggerFactory.getLogger(RunWorker.class);
-    /** So seldom, in ticks, as a lease is long. */
+    /** Ticks between two looks at what other servers left: they are given up after a lease, which is longer. */
     private static final int RECOVER_EVERY = 8;
 
     private static final int MOST_AT_ONCE = 32;
