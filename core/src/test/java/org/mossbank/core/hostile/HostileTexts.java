@@ -42,6 +42,12 @@ public final class HostileTexts {
             {"fences left open in quotes", repeated("> ```\n\n")},
             {"fences left open in lists", repeated("- ```\n")},
             {"lists within lists", repeated("- ")},
+            {"links that begin and do not end", repeated("[a]: <\n")},
+            {"a paragraph of short lines", repeated("ab\n")},
+            {"lists that go on", repeated("2) ab\n")},
+            {"lists that do not begin within a paragraph", of(n -> "ab\n" + "2) ab\n".repeat(n / 6))},
+            {"a title that never ends", of(n -> "[a]: b '\n" + "c\n".repeat(n / 2))},
+            {"rows of dashes", repeated("a\n- -\n")},
         };
     }
 
