@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import com.tngtech.archunit.core.domain.JavaClass;
 import com.tngtech.archunit.core.domain.JavaClasses;
+import com.tngtech.archunit.core.domain.JavaCodeUnit;
 import com.tngtech.archunit.core.domain.JavaMethod;
 import com.tngtech.archunit.core.domain.JavaModifier;
 import com.tngtech.archunit.core.importer.ClassFileImporter;
@@ -12,6 +13,7 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.UUID;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.mossbank.server.shared.ProblemType;
@@ -98,6 +100,30 @@ public class StructureTest {
                 .map(JavaClass::getName)
                 .toList();
         assertThat(open).isEmpty();
+    }
+
+    /** A bare UUID in another module's hands could be anybody's. */
+    @Test
+    public void idsThatCrossModulesHaveTypesOfTheirOwn() {
+        List<String> bare = CLASSES.stream()
+                .flatMap(c -> c.getCodeUnitCallsFromSelf().stream())
+                .filter(call -> !module(call.getOriginOwner()).equals(module(call.getTargetOwner())))
+                .filter(call -> module(call.getTargetOwner()).matches("(?!ids$)\\w+"))
+                .flatMap(call -> call.getTarget().resolveMember().stream())
+                .filter(unit -> Stream.concat(Stream.of(unit.getReturnType()), unit.getParameterTypes().stream())
+                        .flatMap(type -> type.getAllInvolvedRawTypes().stream())
+                        .anyMatch(type -> type.isEquivalentTo(UUID.class)))
+                .map(JavaCodeUnit::getFullName)
+                .distinct()
+                .toList();
+        assertThat(bare).isEmpty();
+    }
+
+    /** The module of a class of ours; empty for all others. */
+    private static String module(JavaClass type) {
+        String name = type.getPackageName();
+        String root = "org.mossbank.server.";
+        return name.startsWith(root) ? name.substring(root.length()).split("\\.", 2)[0] : "";
     }
 
     @Test

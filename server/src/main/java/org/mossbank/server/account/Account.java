@@ -6,14 +6,14 @@ import jakarta.persistence.Id;
 import jakarta.persistence.Version;
 import java.time.Instant;
 import java.util.Optional;
-import java.util.UUID;
 import org.jspecify.annotations.Nullable;
+import org.mossbank.server.ids.AccountId;
 
 /** A person who may sign in. */
 @Entity
 class Account {
     @Id
-    private UUID id;
+    private AccountId id;
 
     private String signInName;
     private String displayName;
@@ -25,7 +25,7 @@ class Account {
     private boolean mayBringIn;
 
     @Nullable
-    private UUID invitedBy;
+    private AccountId invitedBy;
 
     private Instant createdAt;
 
@@ -36,9 +36,9 @@ class Account {
     protected Account() {}
 
     static Account of(
-            String signInName, String displayName, boolean mayBringIn, @Nullable UUID invitedBy, Instant now) {
+            String signInName, String displayName, boolean mayBringIn, @Nullable AccountId invitedBy, Instant now) {
         Account account = new Account();
-        account.id = UUID.randomUUID();
+        account.id = AccountId.random();
         account.signInName = signInName;
         account.displayName = displayName;
         account.mayBringIn = mayBringIn;
@@ -57,11 +57,11 @@ class Account {
         passwordHash = hash;
     }
 
-    boolean isInvitedBy(UUID other) {
+    boolean isInvitedBy(AccountId other) {
         return other.equals(invitedBy);
     }
 
-    UUID id() {
+    AccountId id() {
         return id;
     }
 

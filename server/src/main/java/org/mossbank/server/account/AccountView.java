@@ -1,6 +1,6 @@
 package org.mossbank.server.account;
 
-import java.util.UUID;
+import org.mossbank.server.ids.AccountId;
 
 /**
  * A person as others see them.
@@ -8,4 +8,5 @@ import java.util.UUID;
  * @param mayBringIn  whether they may bring in studies
  * @param hasPassword whether they have set a password yet
  */
-public record AccountView(UUID id, String signInName, String displayName, boolean mayBringIn, boolean hasPassword) {}
+public record AccountView(
+        AccountId id, String signInName, String displayName, boolean mayBringIn, boolean hasPassword) {}

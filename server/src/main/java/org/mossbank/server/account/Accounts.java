@@ -10,9 +10,9 @@ import java.util.Base64;
 import java.util.Collection;
 import java.util.Map;
 import java.util.Optional;
-import java.util.UUID;
 import java.util.function.Function;
 import java.util.stream.Collectors;
+import org.mossbank.server.ids.AccountId;
 import org.mossbank.server.shared.Problem;
 import org.mossbank.server.shared.ProblemType;
 import org.mossbank.server.shared.SystemOnly;
@@ -59,7 +59,7 @@ public class Accounts {
 
     /** Every account asked for; the ids must exist. */
     @SystemOnly
-    public Map<UUID, AccountView> byId(Collection<UUID> ids) {
+    public Map<AccountId, AccountView> byId(Collection<AccountId> ids) {
         return accounts.findAllById(ids).stream()
                 .map(Account::view)
                 .collect(Collectors.toMap(AccountView::id, Function.identity()));
@@ -75,7 +75,7 @@ public class Accounts {
     /** Finds the account with this sign-in name, or makes one without a password that this person invited. */
     @SystemOnly
     @Transactional
-    public Found findOrInvite(String signInName, String displayName, UUID inviter) {
+    public Found findOrInvite(String signInName, String displayName, AccountId inviter) {
         Account account = accounts.findBySignInName(signInName)
                 .orElseGet(() -> accounts.save(Account.of(signInName, displayName, false, inviter, clock.instant())));
         return new Found(account.view(), account.isInvitedBy(inviter));
@@ -99,7 +99,7 @@ public class Accounts {
     /** Sets a password without a link; for the sign-ins of the demo. */
     @SystemOnly
     @Transactional
-    public void setPassword(UUID account, String passwordHash) {
+    public void setPassword(AccountId account, String passwordHash) {
         Account found = accounts.findById(account).orElseThrow();
         found.setUp(found.view().displayName(), passwordHash);
     }
@@ -112,7 +112,7 @@ public class Accounts {
      */
     @SystemOnly
     @Transactional
-    public Invitation invite(UUID account, UUID inviter) {
+    public Invitation invite(AccountId account, AccountId inviter) {
         Account owner = accounts.lock(account).orElseThrow();
         if (!owner.isInvitedBy(inviter) || owner.view().mayBringIn()) {
             throw new Problem(
@@ -131,7 +131,7 @@ public class Accounts {
     /** Ends every link to somebody who was taken out, unless another person's invitation made it. */
     @SystemOnly
     @Transactional
-    public void endLinks(UUID account, UUID inviter) {
+    public void endLinks(AccountId account, AccountId inviter) {
         if (accounts.findById(account).filter(a -> a.isInvitedBy(inviter)).isPresent()) {
             links.deleteByAccountId(account);
         }
@@ -140,7 +140,7 @@ public class Accounts {
     /** Lets a token that was made elsewhere serve as a one-time link. */
     @SystemOnly
     @Transactional
-    public void acceptToken(UUID account, String token) {
+    public void acceptToken(AccountId account, String token) {
         if (accounts.findById(account).orElseThrow().passwordHash().isPresent()) {
             throw new Problem(ProblemType.HAS_PASSWORD, "This person has set a password already.");
         }

@@ -1,7 +1,7 @@
 package org.mossbank.server.account;
 
 import java.util.Optional;
-import java.util.UUID;
+import org.mossbank.server.ids.AccountId;
 import org.springframework.security.authentication.InsufficientAuthenticationException;
 import org.springframework.security.core.Authentication;
 import org.springframework.security.core.context.SecurityContextHolder;
@@ -11,11 +11,11 @@ import org.springframework.stereotype.Component;
 @Component
 public class CurrentAccount {
     /** @throws InsufficientAuthenticationException if nobody is signed in */
-    public UUID id() {
+    public AccountId id() {
         return ifSignedIn().orElseThrow(() -> new InsufficientAuthenticationException("Nobody is signed in."));
     }
 
-    public Optional<UUID> ifSignedIn() {
+    public Optional<AccountId> ifSignedIn() {
         Authentication authentication = SecurityContextHolder.getContext().getAuthentication();
         return authentication != null && authentication.getPrincipal() instanceof SignedIn signedIn
                 ? Optional.of(signedIn.accountId())

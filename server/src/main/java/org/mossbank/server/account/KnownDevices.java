@@ -10,6 +10,7 @@ import java.util.UUID;
 import javax.crypto.Mac;
 import javax.crypto.spec.SecretKeySpec;
 import org.jspecify.annotations.Nullable;
+import org.mossbank.server.ids.AccountId;
 import org.springframework.http.ResponseCookie;
 import org.springframework.stereotype.Component;
 
@@ -30,7 +31,7 @@ class KnownDevices {
     }
 
     /** The mark to keep at a device where somebody has just signed in; one that is known already stays. */
-    ResponseCookie mark(UUID account, @Nullable String known, boolean isSecure) {
+    ResponseCookie mark(AccountId account, @Nullable String known, boolean isSecure) {
         String device = of(account, known).orElseGet(() -> UUID.randomUUID().toString());
         String content = account + "." + device;
         return ResponseCookie.from(COOKIE, content + "." + signature(content))
@@ -43,7 +44,7 @@ class KnownDevices {
     }
 
     /** Which of an account's devices a mark is from; empty if it is of another account, or not signed here. */
-    Optional<String> of(UUID account, @Nullable String mark) {
+    Optional<String> of(AccountId account, @Nullable String mark) {
         String[] parts = mark == null ? new String[0] : mark.split("\\.", 4);
         if (parts.length != 3 || !parts[0].equals(account.toString())) {
             return Optional.empty();

@@ -3,7 +3,7 @@ package org.mossbank.server.account;
 import jakarta.persistence.Entity;
 import jakarta.persistence.Id;
 import java.time.Instant;
-import java.util.UUID;
+import org.mossbank.server.ids.AccountId;
 
 /** A link with which one person sets a password, once. Holds only the hash of its token. */
 @Entity
@@ -11,13 +11,13 @@ class OneTimeLink {
     @Id
     private byte[] tokenHash;
 
-    private UUID accountId;
+    private AccountId accountId;
     private Instant expiresAt;
 
     @SuppressWarnings("NullAway.Init")
     protected OneTimeLink() {}
 
-    static OneTimeLink of(byte[] tokenHash, UUID accountId, Instant expiresAt) {
+    static OneTimeLink of(byte[] tokenHash, AccountId accountId, Instant expiresAt) {
         OneTimeLink link = new OneTimeLink();
         link.tokenHash = tokenHash.clone();
         link.accountId = accountId;
@@ -25,7 +25,7 @@ class OneTimeLink {
         return link;
     }
 
-    UUID accountId() {
+    AccountId accountId() {
         return accountId;
     }
 }

@@ -2,7 +2,7 @@ package org.mossbank.server.account;
 
 import java.time.Instant;
 import java.util.Optional;
-import java.util.UUID;
+import org.mossbank.server.ids.AccountId;
 import org.springframework.data.jpa.repository.JpaRepository;
 import org.springframework.data.jpa.repository.Modifying;
 import org.springframework.data.jpa.repository.Query;
@@ -12,7 +12,7 @@ interface OneTimeLinkRepository extends JpaRepository<OneTimeLink, byte[]> {
 
     @Modifying(clearAutomatically = false)
     @Query("delete from OneTimeLink l where l.accountId = :accountId")
-    int deleteByAccountId(UUID accountId);
+    int deleteByAccountId(AccountId accountId);
 
     @Modifying(clearAutomatically = false)
     @Query("delete from OneTimeLink l where l.tokenHash = :tokenHash and l.expiresAt > :now")

@@ -2,10 +2,10 @@ package org.mossbank.server.account;
 
 import java.io.Serializable;
 import java.security.Principal;
-import java.util.UUID;
+import org.mossbank.server.ids.AccountId;
 
 /** Who a session belongs to. */
-record SignedIn(UUID accountId, String signInName) implements Principal, Serializable {
+record SignedIn(AccountId accountId, String signInName) implements Principal, Serializable {
     @Override
     public String getName() {
         return signInName;

@@ -1,7 +1,7 @@
 /** Who may come in: accounts, signing in, one-time links. */
 @ApplicationModule(
         displayName = "Accounts",
-        allowedDependencies = {"shared"})
+        allowedDependencies = {"ids", "shared"})
 @NullMarked
 package org.mossbank.server.account;
 

@@ -6,7 +6,6 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.UUID;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.mossbank.core.agreement.AgreementWeights;
@@ -26,6 +25,11 @@ import org.mossbank.server.answer.AnswerView;
 import org.mossbank.server.answer.Answers;
 import org.mossbank.server.grading.Grading;
 import org.mossbank.server.grading.SentGrade;
+import org.mossbank.server.ids.AccountId;
+import org.mossbank.server.ids.AnswerId;
+import org.mossbank.server.ids.CriterionId;
+import org.mossbank.server.ids.PromptId;
+import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.prompt.KindView;
 import org.mossbank.server.prompt.PromptView;
 import org.mossbank.server.prompt.Prompts;
@@ -79,8 +83,8 @@ class AgreementComputation {
             StudyView study,
             List<KindView> kinds,
             List<CriterionView> criteria,
-            Map<UUID, PromptView> promptOfAnswer,
-            Map<UUID, AccountView> raters,
+            Map<AnswerId, PromptView> promptOfAnswer,
+            Map<AccountId, AccountView> raters,
             List<SentGrade> grades,
             List<SentGrade> repeats,
             Grading.SheetTotals totals,
@@ -96,11 +100,11 @@ class AgreementComputation {
         }
 
         String rater(String id) {
-            return Require.known(raters, UUID.fromString(id)).displayName();
+            return Require.known(raters, AccountId.from(id)).displayName();
         }
 
         PromptView prompt(String answer) {
-            return Require.known(promptOfAnswer, UUID.fromString(answer));
+            return Require.known(promptOfAnswer, AnswerId.from(answer));
         }
 
         RatingMatrix matrix(CriterionView criterion, List<SentGrade> part) {
@@ -127,7 +131,7 @@ class AgreementComputation {
         }
     }
 
-    StudyAgreement compute(UUID study, long revision) {
+    StudyAgreement compute(StudyId study, long revision) {
         Data data = snapshot.of(() -> gather(study));
         return heavy.run(() -> compute(data, revision));
     }
@@ -158,12 +162,12 @@ class AgreementComputation {
                 report, onCriteria.stream().map(OnCriterion::decisive).toList());
     }
 
-    private Data gather(UUID study) {
-        Map<UUID, PromptView> byId =
+    private Data gather(StudyId study) {
+        Map<PromptId, PromptView> byId =
                 prompts.ofStudy(study).stream().collect(Collectors.toMap(PromptView::id, Function.identity()));
         List<AnswerView> all = answers.ofStudy(study);
-        Map<UUID, String> answerKeys = all.stream().collect(Collectors.toMap(AnswerView::id, AnswerView::key));
-        Map<UUID, AccountView> raters = accounts.byId(studies.raters(study));
+        Map<AnswerId, String> answerKeys = all.stream().collect(Collectors.toMap(AnswerView::id, AnswerView::key));
+        Map<AccountId, AccountView> raters = accounts.byId(studies.raters(study));
         // By keys that an archive keeps, so that a study loaded again gives the same intervals.
         List<SentGrade> grades = grading.sentGrades(study).stream()
                 .sorted(Comparator.comparing((SentGrade g) -> answerKeys.get(g.answerId()))
@@ -229,8 +233,8 @@ class AgreementComputation {
                 CohenKappa linear = CohenKappa.of(matrix, i, j, AgreementWeights.linear(matrix.levels()));
                 pairs.add(new AgreementReport.PairAgreement(
                         criterion.id(),
-                        UUID.fromString(matrix.raters().get(i)),
-                        UUID.fromString(matrix.raters().get(j)),
+                        AccountId.from(matrix.raters().get(i)),
+                        AccountId.from(matrix.raters().get(j)),
                         Figure.of(quadratic.kappa()),
                         Figure.of(linear.kappa()),
                         quadratic.count()));
@@ -240,7 +244,7 @@ class AgreementComputation {
     }
 
     private static List<AgreementReport.RaterFigures> severity(Data data) {
-        Map<UUID, CriterionView> criteria =
+        Map<CriterionId, CriterionView> criteria =
                 data.criteria.stream().collect(Collectors.toMap(CriterionView::id, Function.identity()));
         List<GradedUnit> units = data.grades.stream()
                 .map(g -> new GradedUnit(
@@ -252,7 +256,7 @@ class AgreementComputation {
                 .toList();
         return Severity.of(units, RESAMPLES, LEVEL, Resamples.generator(data.study.seed())).stream()
                 .map(s -> new AgreementReport.RaterFigures(
-                        UUID.fromString(s.rater()),
+                        AccountId.from(s.rater()),
                         data.rater(s.rater()),
                         Figure.of(s.severity(), s.interval()),
                         s.grades(),
@@ -263,14 +267,14 @@ class AgreementComputation {
 
     /** First against second grades of answers that came twice; raters without any are left out. */
     private static List<AgreementReport.SelfAgreement> selfAgreement(Data data) {
-        record Cell(UUID rater, UUID answer, UUID criterion) {}
+        record Cell(AccountId rater, AnswerId answer, CriterionId criterion) {}
         Map<Cell, Integer> first = new HashMap<>();
         data.grades.forEach(g -> first.put(new Cell(g.raterId(), g.answerId(), g.criterionId()), g.level()));
         int highest = data.criteria.stream()
                 .mapToInt(CriterionView::highestLevel)
                 .max()
                 .orElse(1);
-        Map<UUID, List<Rating>> byRater = new HashMap<>();
+        Map<AccountId, List<Rating>> byRater = new HashMap<>();
         for (SentGrade again : data.repeats) {
             Integer before = first.get(new Cell(again.raterId(), again.answerId(), again.criterionId()));
             if (before != null) {
@@ -287,7 +291,7 @@ class AgreementComputation {
                 .toList();
     }
 
-    private static AgreementReport.SelfAgreement selfAgreement(UUID rater, String name, RatingMatrix twice) {
+    private static AgreementReport.SelfAgreement selfAgreement(AccountId rater, String name, RatingMatrix twice) {
         PercentAgreement exact = PercentAgreement.of(twice, 0);
         CohenKappa kappa = CohenKappa.of(twice, 0, 1, AgreementWeights.quadratic(twice.levels()));
         return new AgreementReport.SelfAgreement(
@@ -312,7 +316,7 @@ class AgreementComputation {
     private static AgreementReport.SplitView split(CriterionView criterion, Split split, Data data) {
         PromptView prompt = data.prompt(split.unit());
         return new AgreementReport.SplitView(
-                UUID.fromString(split.unit()),
+                AnswerId.from(split.unit()),
                 prompt.id(),
                 prompt.title(),
                 criterion.id(),
@@ -320,7 +324,7 @@ class AgreementComputation {
                 split.distance(),
                 split.ratings().stream()
                         .map(r -> new AgreementReport.SplitGrade(
-                                UUID.fromString(r.rater()),
+                                AccountId.from(r.rater()),
                                 data.rater(r.rater()),
                                 r.category(),
                                 criterion.levels().get(r.category()).name()))

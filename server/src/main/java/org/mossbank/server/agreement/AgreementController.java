@@ -1,6 +1,6 @@
 package org.mossbank.server.agreement;
 
-import java.util.UUID;
+import org.mossbank.server.ids.StudyId;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.RestController;
@@ -14,7 +14,7 @@ class AgreementController {
     }
 
     @GetMapping("/api/studies/{studyId}/agreement")
-    AgreementReport report(@PathVariable UUID studyId) {
+    AgreementReport report(@PathVariable StudyId studyId) {
         return agreement.report(studyId);
     }
 }

@@ -1,9 +1,13 @@
 package org.mossbank.server.agreement;
 
 import java.util.List;
-import java.util.UUID;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.core.agreement.Coefficient;
+import org.mossbank.server.ids.AccountId;
+import org.mossbank.server.ids.AnswerId;
+import org.mossbank.server.ids.CriterionId;
+import org.mossbank.server.ids.KindId;
+import org.mossbank.server.ids.PromptId;
 import org.mossbank.server.shared.Figure;
 
 /**
@@ -30,7 +34,7 @@ public record AgreementReport(
 
     /** Agreement on one criterion, with the least there must be, over all kinds and within each. */
     public record CriterionAgreement(
-            UUID criterionId,
+            CriterionId criterionId,
             String name,
             double weight,
             double floor,
@@ -39,7 +43,7 @@ public record AgreementReport(
             List<KindAgreement> byKind) {}
 
     /** A prompt that counts nowhere, and why. */
-    public record SetAsidePrompt(UUID promptId, String title, String reason) {}
+    public record SetAsidePrompt(PromptId promptId, String title, String reason) {}
 
     /**
      * How far a rater agrees with themselves, over answers that came to them twice.
@@ -47,9 +51,10 @@ public record AgreementReport(
      * @param grades  pairs of a first and a second grade
      * @param kappa   Cohen's kappa, quadratic, of first and second grades
      */
-    public record SelfAgreement(UUID raterId, String name, int grades, Figure exact, Figure withinOne, Figure kappa) {}
+    public record SelfAgreement(
+            AccountId raterId, String name, int grades, Figure exact, Figure withinOne, Figure kappa) {}
 
-    public record KindAgreement(UUID kindId, String name, AgreementFigures figures) {}
+    public record KindAgreement(KindId kindId, String name, AgreementFigures figures) {}
 
     /**
      * @param alpha     Krippendorff's alpha, ordinal, with its interval over resampled prompts
@@ -79,29 +84,37 @@ public record AgreementReport(
         ANSWERS
     }
 
-    public record RaterName(UUID raterId, String name) {}
+    public record RaterName(AccountId raterId, String name) {}
 
     /** Cohen's kappa of two raters on one criterion, over the answers that both graded. */
     public record PairAgreement(
-            UUID criterionId, UUID firstRaterId, UUID secondRaterId, Figure quadratic, Figure linear, int answers) {}
+            CriterionId criterionId,
+            AccountId firstRaterId,
+            AccountId secondRaterId,
+            Figure quadratic,
+            Figure linear,
+            int answers) {}
 
     /**
      * @param severity    levels below the others on the same answers
      * @param grades      grades given
      * @param shareAtEnds share of them at the lowest or highest level
      */
-    public record RaterFigures(UUID raterId, String name, Figure severity, int grades, double shareAtEnds) {}
+    public record RaterFigures(AccountId raterId, String name, Figure severity, int grades, double shareAtEnds) {}
 
     /** An answer and criterion on which raters lie two levels or more apart. */
     public record SplitView(
-            UUID answerId,
-            UUID promptId,
+            AnswerId answerId,
+            PromptId promptId,
             String promptTitle,
-            UUID criterionId,
+            CriterionId criterionId,
             String criterionName,
             int distance,
             List<SplitGrade> grades) {}
 
     public record SplitGrade(
-            UUID raterId, String name, int level, @Nullable String levelName) {}
+            AccountId raterId,
+            String name,
+            int level,
+            @Nullable String levelName) {}
 }

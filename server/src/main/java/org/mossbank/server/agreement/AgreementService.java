@@ -2,7 +2,7 @@ package org.mossbank.server.agreement;
 
 import java.util.Comparator;
 import java.util.Locale;
-import java.util.UUID;
+import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.progress.Step;
 import org.mossbank.server.progress.StepReport;
 import org.mossbank.server.progress.StepState;
@@ -19,7 +19,7 @@ class AgreementService {
     }
 
     @PreAuthorize("@studyAccess.maySeeAll(#study)")
-    public AgreementReport report(UUID study) {
+    public AgreementReport report(StudyId study) {
         return agreements.report(study);
     }
 
@@ -41,7 +41,7 @@ class AgreementService {
         }
 
         @Override
-        public StepState stateOf(UUID study) {
+        public StepState stateOf(StudyId study) {
             return agreements.begun(study).map(AgreementStep::state).orElse(NO_FIGURE);
         }
 

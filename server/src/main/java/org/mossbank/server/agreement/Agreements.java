@@ -3,8 +3,8 @@ package org.mossbank.server.agreement;
 import com.github.benmanes.caffeine.cache.Cache;
 import com.github.benmanes.caffeine.cache.Caffeine;
 import java.util.Optional;
-import java.util.UUID;
 import org.mossbank.server.grading.Grading;
+import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.shared.SystemOnly;
 import org.springframework.stereotype.Service;
 
@@ -13,7 +13,7 @@ import org.springframework.stereotype.Service;
 public class Agreements {
     private static final int CACHED_REPORTS = 200;
 
-    private record Key(UUID study, long revision) {}
+    private record Key(StudyId study, long revision) {}
 
     private final Grading grading;
     private final AgreementComputation computation;
@@ -26,19 +26,19 @@ public class Agreements {
     }
 
     @SystemOnly
-    public AgreementReport report(UUID study) {
+    public AgreementReport report(StudyId study) {
         return of(study).report();
     }
 
     @SystemOnly
-    public StudyAgreement of(UUID study) {
+    public StudyAgreement of(StudyId study) {
         // Before the round there is no revision to keep a report by, and little to compute.
         return begun(study).orElseGet(() -> computation.compute(study, 0));
     }
 
     /** The agreement in a study whose round was opened. */
     @SystemOnly
-    Optional<StudyAgreement> begun(UUID study) {
+    Optional<StudyAgreement> begun(StudyId study) {
         return grading.round(study)
                 .map(round -> byRevision.get(
                         new Key(study, round.revision()), k -> computation.compute(study, k.revision())));

@@ -2,9 +2,9 @@ package org.mossbank.server.agreement;
 
 import java.util.List;
 import java.util.OptionalDouble;
-import java.util.UUID;
 import org.mossbank.core.estimate.Estimate;
 import org.mossbank.core.estimate.Interval;
+import org.mossbank.server.ids.CriterionId;
 
 /**
  * How well a study's raters agree.
@@ -22,7 +22,7 @@ public record StudyAgreement(AgreementReport report, List<Decisive> decisive) {
      * @param floor     that the coefficient is to reach
      */
     public record Decisive(
-            UUID criterionId, String criterion, double weight, double floor, Estimate value, Interval interval) {
+            CriterionId criterionId, String criterion, double weight, double floor, Estimate value, Interval interval) {
         /** How far it lies above the floor; nothing where it cannot be computed. */
         OptionalDouble aboveFloor() {
             return value instanceof Estimate.Undefined

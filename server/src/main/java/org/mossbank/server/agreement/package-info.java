@@ -1,7 +1,8 @@
 /** How alike the raters grade, from the sheets sent in. */
 @ApplicationModule(
         displayName = "Agreement",
-        allowedDependencies = {"shared", "account", "study", "prompt", "answer", "rubric", "grading", "progress"})
+        allowedDependencies = {"ids", "shared", "account", "study", "prompt", "answer", "rubric", "grading", "progress"
+        })
 @NullMarked
 package org.mossbank.server.agreement;
 

@@ -14,12 +14,15 @@ import jakarta.persistence.Version;
 import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.UUID;
 import org.hibernate.annotations.BatchSize;
 import org.hibernate.annotations.JdbcTypeCode;
 import org.hibernate.type.SqlTypes;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.core.change.ChangeSize;
+import org.mossbank.server.ids.AnswerId;
+import org.mossbank.server.ids.CandidateId;
+import org.mossbank.server.ids.PromptId;
+import org.mossbank.server.ids.StudyId;
 
 @Entity
 class Answer {
@@ -30,12 +33,12 @@ class Answer {
     record FollowUpRow(String asked, String reply) {}
 
     @Id
-    private UUID id;
+    private AnswerId id;
 
-    private UUID studyId;
+    private StudyId studyId;
     private String key;
-    private UUID promptId;
-    private UUID candidateId;
+    private PromptId promptId;
+    private CandidateId candidateId;
     private int attempt;
 
     @Enumerated(EnumType.STRING)
@@ -86,9 +89,10 @@ class Answer {
     @SuppressWarnings("NullAway.Init")
     protected Answer() {}
 
-    static Answer of(UUID studyId, UUID promptId, UUID candidateId, Answers.NewAnswer start, ChangeSize changed) {
+    static Answer of(
+            StudyId studyId, PromptId promptId, CandidateId candidateId, Answers.NewAnswer start, ChangeSize changed) {
         Answer answer = new Answer();
-        answer.id = UUID.randomUUID();
+        answer.id = AnswerId.random();
         answer.studyId = studyId;
         answer.key = start.key();
         answer.promptId = promptId;
@@ -122,15 +126,15 @@ class Answer {
         currency = measures.currency();
     }
 
-    UUID studyId() {
+    StudyId studyId() {
         return studyId;
     }
 
-    UUID promptId() {
+    PromptId promptId() {
         return promptId;
     }
 
-    UUID candidateId() {
+    CandidateId candidateId() {
         return candidateId;
     }
 
@@ -142,7 +146,7 @@ class Answer {
         return version;
     }
 
-    UUID id() {
+    AnswerId id() {
         return id;
     }
 

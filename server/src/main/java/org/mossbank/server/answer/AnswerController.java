@@ -2,7 +2,9 @@ package org.mossbank.server.answer;
 
 import jakarta.validation.Valid;
 import java.util.List;
-import java.util.UUID;
+import org.mossbank.server.ids.AnswerId;
+import org.mossbank.server.ids.PromptId;
+import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.shared.LargeBody;
 import org.springframework.http.HttpStatus;
 import org.springframework.web.bind.annotation.DeleteMapping;
@@ -29,48 +31,48 @@ class AnswerController {
     }
 
     @GetMapping("/answers")
-    List<AnswerSummary> ofStudy(@PathVariable UUID studyId) {
+    List<AnswerSummary> ofStudy(@PathVariable StudyId studyId) {
         return answers.ofStudy(studyId);
     }
 
     @GetMapping("/prompts/{promptId}/answers")
-    List<AnswerView> ofPrompt(@PathVariable UUID studyId, @PathVariable UUID promptId) {
+    List<AnswerView> ofPrompt(@PathVariable StudyId studyId, @PathVariable PromptId promptId) {
         return answers.ofPrompt(studyId, promptId);
     }
 
     @PostMapping("/answers")
     @ResponseStatus(HttpStatus.CREATED)
-    AnswerView add(@PathVariable UUID studyId, @Valid @RequestBody AnswerService.AddAnswer request) {
+    AnswerView add(@PathVariable StudyId studyId, @Valid @RequestBody AnswerService.AddAnswer request) {
         return answers.add(studyId, request);
     }
 
     @PutMapping("/answers/{answerId}")
     AnswerView write(
-            @PathVariable UUID studyId,
-            @PathVariable UUID answerId,
+            @PathVariable StudyId studyId,
+            @PathVariable AnswerId answerId,
             @Valid @RequestBody AnswerService.WriteAnswer request) {
         return answers.write(studyId, answerId, request);
     }
 
     @GetMapping("/answers/{answerId}/changes")
-    AnswerService.ChangesOfAnswer changes(@PathVariable UUID studyId, @PathVariable UUID answerId) {
+    AnswerService.ChangesOfAnswer changes(@PathVariable StudyId studyId, @PathVariable AnswerId answerId) {
         return answers.changes(studyId, answerId);
     }
 
     @GetMapping("/follow-up-rule")
-    FollowUpRules.FollowUpRuleView rule(@PathVariable UUID studyId) {
+    FollowUpRules.FollowUpRuleView rule(@PathVariable StudyId studyId) {
         return rules.ofStudy(studyId);
     }
 
     @PutMapping("/follow-up-rule")
     FollowUpRules.FollowUpRuleView write(
-            @PathVariable UUID studyId, @Valid @RequestBody FollowUpRules.WriteFollowUpRule request) {
+            @PathVariable StudyId studyId, @Valid @RequestBody FollowUpRules.WriteFollowUpRule request) {
         return rules.write(studyId, request);
     }
 
     @DeleteMapping("/answers/{answerId}")
     @ResponseStatus(HttpStatus.NO_CONTENT)
-    void remove(@PathVariable UUID studyId, @PathVariable UUID answerId) {
+    void remove(@PathVariable StudyId studyId, @PathVariable AnswerId answerId) {
         answers.remove(studyId, answerId);
     }
 }

@@ -3,45 +3,48 @@ package org.mossbank.server.answer;
 import jakarta.persistence.LockModeType;
 import java.util.List;
 import java.util.Optional;
-import java.util.UUID;
+import org.mossbank.server.ids.AnswerId;
+import org.mossbank.server.ids.CandidateId;
+import org.mossbank.server.ids.PromptId;
+import org.mossbank.server.ids.StudyId;
 import org.springframework.data.jpa.repository.JpaRepository;
 import org.springframework.data.jpa.repository.Lock;
 import org.springframework.data.jpa.repository.Query;
 
-interface AnswerRepository extends JpaRepository<Answer, UUID> {
+interface AnswerRepository extends JpaRepository<Answer, AnswerId> {
     @Query("select a from Answer a where a.studyId = :study order by a.key")
-    List<Answer> ofStudy(UUID study);
+    List<Answer> ofStudy(StudyId study);
 
     @Query("select a from Answer a where a.studyId = :study and a.promptId = :prompt order by a.key")
-    List<Answer> ofPrompt(UUID study, UUID prompt);
+    List<Answer> ofPrompt(StudyId study, PromptId prompt);
 
     /** Where an answer stands; without its text, which may be long. */
-    record Place(String key, UUID promptId, UUID candidateId, int attempt) {}
+    record Place(String key, PromptId promptId, CandidateId candidateId, int attempt) {}
 
     @Query("select new org.mossbank.server.answer.AnswerRepository$Place(a.key, a.promptId, a.candidateId, a.attempt)"
             + " from Answer a where a.studyId = :study")
-    List<Place> places(UUID study);
+    List<Place> places(StudyId study);
 
-    long countByStudyId(UUID study);
+    long countByStudyId(StudyId study);
 
     @Query("select coalesce(sum(length(a.text)), 0) from Answer a where a.studyId = :study")
-    long firstReplyCharacters(UUID study);
+    long firstReplyCharacters(StudyId study);
 
     @Query("select coalesce(sum(length(f.asked) + length(f.reply)), 0) from Answer a join a.followUps f"
             + " where a.studyId = :study")
-    long followUpCharacters(UUID study);
+    long followUpCharacters(StudyId study);
 
     /** Alone, to change it. */
     @Lock(LockModeType.PESSIMISTIC_WRITE)
     @Query("select a from Answer a where a.id = :answer and a.studyId = :study")
-    Optional<Answer> lock(UUID study, UUID answer);
+    Optional<Answer> lock(StudyId study, AnswerId answer);
 
     @Query("select a from Answer a where a.id = :answer and a.studyId = :study")
-    Optional<Answer> ofStudyById(UUID study, UUID answer);
+    Optional<Answer> ofStudyById(StudyId study, AnswerId answer);
 
-    boolean existsByStudyId(UUID studyId);
+    boolean existsByStudyId(StudyId studyId);
 
-    boolean existsByStudyIdAndPromptId(UUID study, UUID prompt);
+    boolean existsByStudyIdAndPromptId(StudyId study, PromptId prompt);
 
-    boolean existsByStudyIdAndCandidateId(UUID study, UUID candidate);
+    boolean existsByStudyIdAndCandidateId(StudyId study, CandidateId candidate);
 }

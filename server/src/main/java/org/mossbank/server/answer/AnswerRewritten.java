@@ -1,6 +1,7 @@
 package org.mossbank.server.answer;
 
-import java.util.UUID;
+import org.mossbank.server.ids.AnswerId;
+import org.mossbank.server.ids.StudyId;
 
 /** The text of an answer is another one now. */
-public record AnswerRewritten(UUID studyId, UUID answerId) {}
+public record AnswerRewritten(StudyId studyId, AnswerId answerId) {}

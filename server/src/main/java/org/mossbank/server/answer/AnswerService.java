@@ -11,13 +11,16 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
-import java.util.UUID;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.mossbank.core.change.AnswerCode;
 import org.mossbank.core.change.ChangeSize;
 import org.mossbank.server.candidate.CandidateView;
 import org.mossbank.server.candidate.Candidates;
+import org.mossbank.server.ids.AnswerId;
+import org.mossbank.server.ids.CandidateId;
+import org.mossbank.server.ids.PromptId;
+import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.progress.Step;
 import org.mossbank.server.progress.StepReport;
 import org.mossbank.server.progress.StepState;
@@ -81,8 +84,8 @@ class AnswerService {
 
     /** All answers, without their texts. */
     @PreAuthorize("@studyAccess.maySeeAll(#study)")
-    public List<AnswerSummary> ofStudy(UUID study) {
-        Map<UUID, List<String>> prepared = new HashMap<>();
+    public List<AnswerSummary> ofStudy(StudyId study) {
+        Map<PromptId, List<String>> prepared = new HashMap<>();
         prompts.ofStudy(study).forEach(p -> prepared.put(p.id(), p.content().followUps()));
         return answers.ofStudy(study).stream()
                 .map(Answer::view)
@@ -91,7 +94,7 @@ class AnswerService {
     }
 
     @PreAuthorize("@studyAccess.maySeeAll(#study)")
-    public List<AnswerView> ofPrompt(UUID study, UUID prompt) {
+    public List<AnswerView> ofPrompt(StudyId study, PromptId prompt) {
         return answers.ofPrompt(study, prompt).stream().map(Answer::view).toList();
     }
 
@@ -104,7 +107,7 @@ class AnswerService {
 
     @PreAuthorize("@studyAccess.maySeeAll(#study)")
     @Transactional(propagation = Propagation.NEVER)
-    public ChangesOfAnswer changes(UUID study, UUID id) {
+    public ChangesOfAnswer changes(StudyId study, AnswerId id) {
         AnswerView answer = snapshot.of(() ->
                 answers.ofStudyById(study, id).map(Answer::view).orElseThrow(() -> Problem.notFound("This answer")));
         AnswerCode code = codes.of(startingCode(study, answer.promptId()), answer.wholeText());
@@ -112,13 +115,13 @@ class AnswerService {
                 code.changes().stream().map(FileChangeView::of).toList(), code.limits());
     }
 
-    private Map<String, String> startingCode(UUID study, UUID prompt) {
+    private Map<String, String> startingCode(StudyId study, PromptId prompt) {
         return prompts.one(study, prompt).orElseThrow().startingCode();
     }
 
     record AddAnswer(
-            @NotNull UUID promptId,
-            @NotNull UUID candidateId,
+            @NotNull PromptId promptId,
+            @NotNull CandidateId candidateId,
             @NotNull Outcome outcome,
             @NotNull @Size(max = LONGEST_TEXT) String text,
             @NotNull @Size(max = FollowUp.MOST) List<@Valid @NotNull FollowUp> followUps,
@@ -127,7 +130,7 @@ class AnswerService {
     /** Adds what a candidate gave to a prompt, as its next attempt. */
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
     @Transactional(propagation = Propagation.NEVER)
-    public AnswerView add(UUID study, AddAnswer request) {
+    public AnswerView add(StudyId study, AddAnswer request) {
         PromptView prompt = prompts.one(study, request.promptId())
                 .orElseThrow(() -> Problem.invalid("promptId", "must be a prompt of this study"));
         CandidateView candidate = candidates
@@ -135,8 +138,8 @@ class AnswerService {
                 .orElseThrow(() -> Problem.invalid("candidateId", "must be a candidate of this study"));
         requireText(request.outcome(), request.text(), request.followUps());
         Answers.Attempt attempt = new Answers.Attempt(
-                new Answers.Named(prompt.id(), prompt.key()),
-                new Answers.Named(candidate.id(), candidate.key()),
+                new Answers.Named<>(prompt.id(), prompt.key()),
+                new Answers.Named<>(candidate.id(), candidate.key()),
                 null,
                 request.outcome(),
                 request.text(),
@@ -168,15 +171,15 @@ class AnswerService {
     /** @throws Problem 409 if it was changed in the meantime, or the round was opened */
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
     @Transactional(propagation = Propagation.NEVER)
-    public AnswerView write(UUID study, UUID id, WriteAnswer request) {
+    public AnswerView write(StudyId study, AnswerId id, WriteAnswer request) {
         requireText(request.outcome(), request.text(), request.followUps());
-        UUID prompt =
+        PromptId prompt =
                 answers.ofStudyById(study, id).map(Answer::promptId).orElseThrow(() -> Problem.notFound("This answer"));
         ChangeSize changed = codes.size(startingCode(study, prompt), WholeText.of(request.text(), request.followUps()));
         return Objects.requireNonNull(transactions.execute(status -> write(study, id, request, changed)));
     }
 
-    private AnswerView write(UUID study, UUID id, WriteAnswer request, ChangeSize changed) {
+    private AnswerView write(StudyId study, AnswerId id, WriteAnswer request, ChangeSize changed) {
         studies.requirePreparing(study);
         Answer answer = answers.lock(study, id).orElseThrow(() -> Problem.notFound("This answer"));
         entities.refresh(answer);
@@ -199,7 +202,7 @@ class AnswerService {
 
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
     @Transactional
-    public void remove(UUID study, UUID id) {
+    public void remove(StudyId study, AnswerId id) {
         studies.requirePreparing(study);
         answers.delete(answers.lock(study, id).orElseThrow(() -> Problem.notFound("This answer")));
     }
@@ -225,8 +228,8 @@ class AnswerService {
         }
 
         @Override
-        public StepState stateOf(UUID study) {
-            Set<UUID> sound = Set.copyOf(prompts.soundIds(study));
+        public StepState stateOf(StudyId study) {
+            Set<PromptId> sound = Set.copyOf(prompts.soundIds(study));
             List<Answers.Cell> all = answers.cells(study);
             long filled = all.stream()
                     .filter(c -> sound.contains(c.promptId()))
@@ -243,16 +246,16 @@ class AnswerService {
             return new StepState(Step.ANSWERS, done, line, missing);
         }
 
-        private Stream<String> toSettle(UUID study) {
+        private Stream<String> toSettle(StudyId study) {
             return others.stream().flatMap(o -> o.toSettle(study).stream());
         }
 
         /** A missing answer is told with the plan and may be meant; a prompt that nobody answered cannot be graded. */
         @Override
-        public List<String> missingBeforeRound(UUID study) {
+        public List<String> missingBeforeRound(StudyId study) {
             List<Prompts.Outline> sound =
                     prompts.outlines(study).stream().filter(p -> !p.isFaulty()).toList();
-            Set<UUID> asked = sound.stream().map(Prompts.Outline::id).collect(Collectors.toSet());
+            Set<PromptId> asked = sound.stream().map(Prompts.Outline::id).collect(Collectors.toSet());
             List<Answers.Cell> filled = answers.cells(study).stream()
                     .filter(c -> asked.contains(c.promptId()))
                     .toList();

@@ -1,8 +1,10 @@
 package org.mossbank.server.answer;
 
 import java.util.List;
-import java.util.UUID;
 import org.mossbank.core.change.ChangeSize;
+import org.mossbank.server.ids.AnswerId;
+import org.mossbank.server.ids.CandidateId;
+import org.mossbank.server.ids.PromptId;
 
 /**
  * An answer in a grid: everything but its text.
@@ -11,10 +13,10 @@ import org.mossbank.core.change.ChangeSize;
  * @param unequal   how many of them were written for this answer alone
  */
 record AnswerSummary(
-        UUID id,
+        AnswerId id,
         String key,
-        UUID promptId,
-        UUID candidateId,
+        PromptId promptId,
+        CandidateId candidateId,
         int attempt,
         Outcome outcome,
         Measures measures,

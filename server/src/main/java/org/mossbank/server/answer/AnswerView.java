@@ -1,8 +1,10 @@
 package org.mossbank.server.answer;
 
 import java.util.List;
-import java.util.UUID;
 import org.mossbank.core.change.ChangeSize;
+import org.mossbank.server.ids.AnswerId;
+import org.mossbank.server.ids.CandidateId;
+import org.mossbank.server.ids.PromptId;
 
 /**
  * An answer with whose it is and what it took. Only the lead sees it, and raters after the round.
@@ -13,10 +15,10 @@ import org.mossbank.core.change.ChangeSize;
  * @param version   counts up with every change; sent back with the next one
  */
 public record AnswerView(
-        UUID id,
+        AnswerId id,
         String key,
-        UUID promptId,
-        UUID candidateId,
+        PromptId promptId,
+        CandidateId candidateId,
         int attempt,
         Outcome outcome,
         String text,

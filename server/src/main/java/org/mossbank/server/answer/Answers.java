@@ -11,13 +11,17 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.UUID;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.core.change.ChangeSize;
 import org.mossbank.core.estimate.Require;
 import org.mossbank.server.candidate.CandidateUse;
+import org.mossbank.server.ids.AnswerId;
+import org.mossbank.server.ids.CandidateId;
+import org.mossbank.server.ids.Id;
+import org.mossbank.server.ids.PromptId;
+import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.prompt.PromptUse;
 import org.mossbank.server.shared.FreeKey;
 import org.mossbank.server.shared.Problem;
@@ -76,13 +80,13 @@ public class Answers {
      */
     @SystemOnly
     @Transactional
-    public Map<String, UUID> add(
-            UUID study,
+    public Map<String, AnswerId> add(
+            StudyId study,
             List<NewAnswer> starts,
-            Map<String, UUID> promptIds,
-            Map<String, UUID> candidateIds,
+            Map<String, PromptId> promptIds,
+            Map<String, CandidateId> candidateIds,
             Map<String, ChangeSize> changed) {
-        Map<String, UUID> ids = new LinkedHashMap<>();
+        Map<String, AnswerId> ids = new LinkedHashMap<>();
         for (NewAnswer start : starts) {
             Answer answer = Answer.of(
                     study,
@@ -104,7 +108,7 @@ public class Answers {
      * @throws Problem 400 if the study would hold more than it may
      */
     @SystemOnly
-    public void requireRoom(UUID study, int more, long characters) {
+    public void requireRoom(StudyId study, int more, long characters) {
         if (answers.countByStudyId(study) + more > MOST) {
             throw new Problem(
                     ProblemType.INVALID_REQUEST,
@@ -121,25 +125,25 @@ public class Answers {
 
     /** Which attempts there are of each prompt and candidate: the number of the last. */
     @SystemOnly
-    public Map<Cell, Integer> lastAttempts(UUID study) {
+    public Map<Cell, Integer> lastAttempts(StudyId study) {
         Map<Cell, Integer> last = new HashMap<>();
         answers.places(study).forEach(a -> last.merge(new Cell(a.promptId(), a.candidateId()), a.attempt(), Math::max));
         return last;
     }
 
     /** What a candidate gives to a prompt. */
-    public record Cell(UUID promptId, UUID candidateId) {}
+    public record Cell(PromptId promptId, CandidateId candidateId) {}
 
     /** Which prompt and candidate each answer belongs to, one entry an answer. */
     @SystemOnly
-    public List<Cell> cells(UUID study) {
+    public List<Cell> cells(StudyId study) {
         return answers.places(study).stream()
                 .map(a -> new Cell(a.promptId(), a.candidateId()))
                 .toList();
     }
 
     /** A prompt or a candidate, and its key. */
-    public record Named(UUID id, String key) {}
+    public record Named<T extends Id<T>>(T id, String key) {}
 
     /**
      * What a candidate gave to a prompt.
@@ -148,8 +152,8 @@ public class Answers {
      * @param changed how much it changes in the starting code; worked out before a transaction begins
      */
     public record Attempt(
-            Named prompt,
-            Named candidate,
+            Named<PromptId> prompt,
+            Named<CandidateId> candidate,
             @Nullable Integer attempt,
             Outcome outcome,
             String text,
@@ -164,7 +168,7 @@ public class Answers {
      */
     @SystemOnly
     @Transactional
-    public List<AnswerView> addAttempts(UUID study, List<Attempt> attempts) {
+    public List<AnswerView> addAttempts(StudyId study, List<Attempt> attempts) {
         Set<String> keys = new HashSet<>();
         Map<Cell, Set<Integer>> taken = new HashMap<>();
         for (AnswerRepository.Place answer : answers.places(study)) {
@@ -207,12 +211,12 @@ public class Answers {
     }
 
     @SystemOnly
-    public Optional<AnswerView> one(UUID study, UUID id) {
+    public Optional<AnswerView> one(StudyId study, AnswerId id) {
         return answers.ofStudyById(study, id).map(Answer::view);
     }
 
     @SystemOnly
-    public Optional<AnswerView> one(UUID id) {
+    public Optional<AnswerView> one(AnswerId id) {
         return answers.findById(id).map(Answer::view);
     }
 
@@ -226,7 +230,7 @@ public class Answers {
      */
     @SystemOnly
     @Transactional
-    public void follow(UUID id, FollowUp followUp, Outcome outcome, Measures took, Weighed weighed) {
+    public void follow(AnswerId id, FollowUp followUp, Outcome outcome, Measures took, Weighed weighed) {
         Answer answer = entities.find(Answer.class, id, LockModeType.PESSIMISTIC_WRITE);
         entities.refresh(answer);
         AnswerView before = answer.view();
@@ -269,14 +273,14 @@ public class Answers {
 
     /** Text and outcome by id, as they are: raters get them masked. */
     @SystemOnly
-    public Map<UUID, AnswerText> blind(Collection<UUID> ids) {
+    public Map<AnswerId, AnswerText> blind(Collection<AnswerId> ids) {
         return answers.findAllById(ids).stream()
                 .map(Answer::blind)
                 .collect(Collectors.toMap(AnswerText::id, Function.identity()));
     }
 
     @SystemOnly
-    public List<AnswerView> ofStudy(UUID study) {
+    public List<AnswerView> ofStudy(StudyId study) {
         return answers.ofStudy(study).stream().map(Answer::view).toList();
     }
 
@@ -290,17 +294,17 @@ public class Answers {
         }
 
         @Override
-        public boolean isAnythingSeen(UUID study) {
+        public boolean isAnythingSeen(StudyId study) {
             return answers.existsByStudyId(study);
         }
 
         @Override
-        public boolean isPromptAnswered(UUID study, UUID prompt) {
+        public boolean isPromptAnswered(StudyId study, PromptId prompt) {
             return answers.existsByStudyIdAndPromptId(study, prompt);
         }
 
         @Override
-        public boolean isCandidateAnswering(UUID study, UUID candidate) {
+        public boolean isCandidateAnswering(StudyId study, CandidateId candidate) {
             return answers.existsByStudyIdAndCandidateId(study, candidate);
         }
     }

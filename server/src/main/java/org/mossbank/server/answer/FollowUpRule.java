@@ -3,13 +3,13 @@ package org.mossbank.server.answer;
 import jakarta.persistence.Entity;
 import jakarta.persistence.Id;
 import jakarta.persistence.Version;
-import java.util.UUID;
+import org.mossbank.server.ids.StudyId;
 
 /** When to give up in a study: the most follow-ups that an answer may get. */
 @Entity
 class FollowUpRule {
     @Id
-    private UUID studyId;
+    private StudyId studyId;
 
     private int most;
 
@@ -19,7 +19,7 @@ class FollowUpRule {
     @SuppressWarnings("NullAway.Init")
     protected FollowUpRule() {}
 
-    static FollowUpRule of(UUID studyId, int most) {
+    static FollowUpRule of(StudyId studyId, int most) {
         FollowUpRule rule = new FollowUpRule();
         rule.studyId = studyId;
         rule.most = most;

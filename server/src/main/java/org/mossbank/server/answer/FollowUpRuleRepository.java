@@ -1,6 +1,6 @@
 package org.mossbank.server.answer;
 
-import java.util.UUID;
+import org.mossbank.server.ids.StudyId;
 import org.springframework.data.jpa.repository.JpaRepository;
 
-interface FollowUpRuleRepository extends JpaRepository<FollowUpRule, UUID> {}
+interface FollowUpRuleRepository extends JpaRepository<FollowUpRule, StudyId> {}

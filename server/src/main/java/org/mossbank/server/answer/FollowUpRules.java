@@ -5,8 +5,8 @@ import jakarta.persistence.LockModeType;
 import jakarta.validation.constraints.Max;
 import jakarta.validation.constraints.Min;
 import java.util.OptionalInt;
-import java.util.UUID;
 import org.jspecify.annotations.Nullable;
+import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.shared.Problem;
 import org.mossbank.server.shared.ProblemType;
 import org.mossbank.server.shared.SystemOnly;
@@ -46,11 +46,11 @@ public class FollowUpRules {
             @Nullable @Min(0) @Max(FollowUp.MOST) Integer most) {}
 
     @PreAuthorize("@studyAccess.maySeeAll(#study)")
-    public FollowUpRuleView ofStudy(UUID study) {
+    public FollowUpRuleView ofStudy(StudyId study) {
         return view(study);
     }
 
-    private FollowUpRuleView view(UUID study) {
+    private FollowUpRuleView view(StudyId study) {
         return rules.findById(study)
                 .map(r -> new FollowUpRuleView(r.most(), r.version()))
                 .orElse(FollowUpRuleView.NONE);
@@ -59,7 +59,7 @@ public class FollowUpRules {
     /** @throws Problem 400 if an answer has more already; 409 if it was changed in the meantime, or the round was opened */
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
     @Transactional
-    public FollowUpRuleView write(UUID study, WriteFollowUpRule request) {
+    public FollowUpRuleView write(StudyId study, WriteFollowUpRule request) {
         studies.requirePreparing(study);
         FollowUpRule rule = entities.find(FollowUpRule.class, study, LockModeType.PESSIMISTIC_WRITE);
         if (view(study).version() != request.version()) {
@@ -88,20 +88,20 @@ public class FollowUpRules {
 
     /** The most that the study allows; empty while it has no rule. */
     @SystemOnly
-    public OptionalInt most(UUID study) {
+    public OptionalInt most(StudyId study) {
         return rules.findById(study).map(r -> OptionalInt.of(r.most())).orElse(OptionalInt.empty());
     }
 
     /** Lays down the rule of a study that is brought in. */
     @SystemOnly
     @Transactional
-    public void add(UUID study, int most) {
+    public void add(StudyId study, int most) {
         entities.persist(FollowUpRule.of(study, most));
     }
 
     /** @throws Problem 400 if that is more than the rule allows */
     @SystemOnly
-    public void require(UUID study, int followUps) {
+    public void require(StudyId study, int followUps) {
         OptionalInt most = most(study);
         if (most.isPresent() && followUps > most.getAsInt()) {
             throw Problem.invalid("followUps", "must be at most " + most.getAsInt() + ", as the study gives up then");

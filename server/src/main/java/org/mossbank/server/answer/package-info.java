@@ -1,7 +1,7 @@
 /** What each candidate gave to each prompt, with its outcome and measures. */
 @ApplicationModule(
         displayName = "Answers",
-        allowedDependencies = {"shared", "files", "study", "prompt", "candidate", "progress"})
+        allowedDependencies = {"ids", "shared", "files", "study", "prompt", "candidate", "progress"})
 @NullMarked
 package org.mossbank.server.answer;
 

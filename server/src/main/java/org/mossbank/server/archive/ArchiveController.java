@@ -2,7 +2,7 @@ package org.mossbank.server.archive;
 
 import java.io.IOException;
 import java.io.InputStream;
-import java.util.UUID;
+import org.mossbank.server.ids.StudyId;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
@@ -30,7 +30,7 @@ class ArchiveController {
     }
 
     @GetMapping(path = "/api/studies/{studyId}/archive", produces = "application/zip")
-    ResponseEntity<StreamingResponseBody> writeOut(@PathVariable UUID studyId) {
+    ResponseEntity<StreamingResponseBody> writeOut(@PathVariable StudyId studyId) {
         ArchiveFiles files = archives.writeOut(studyId);
         return ResponseEntity.ok()
                 .header(HttpHeaders.CONTENT_DISPOSITION, "attachment; filename=\"study.zip\"")

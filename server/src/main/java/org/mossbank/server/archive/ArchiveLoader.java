@@ -9,7 +9,6 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
-import java.util.UUID;
 import org.mossbank.core.change.ChangeSize;
 import org.mossbank.core.change.ComparisonBudget;
 import org.mossbank.core.estimate.Require;
@@ -19,6 +18,13 @@ import org.mossbank.server.answer.Answers;
 import org.mossbank.server.candidate.Candidates;
 import org.mossbank.server.files.NewIds;
 import org.mossbank.server.grading.Grading;
+import org.mossbank.server.ids.AccountId;
+import org.mossbank.server.ids.AnswerId;
+import org.mossbank.server.ids.CandidateId;
+import org.mossbank.server.ids.CriterionId;
+import org.mossbank.server.ids.KindId;
+import org.mossbank.server.ids.PromptId;
+import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.prompt.Prompts;
 import org.mossbank.server.readback.ReadBacks;
 import org.mossbank.server.rubric.Rubrics;
@@ -71,7 +77,7 @@ class ArchiveLoader {
      *
      * @param asked those who have accounts of their own and must accept first
      */
-    record Loaded(UUID studyId, List<AccountView> raters, Set<UUID> asked) {}
+    record Loaded(StudyId studyId, List<AccountView> raters, Set<AccountId> asked) {}
 
     /**
      * An archive with how much each answer changes in the starting code, by the answer's key.
@@ -92,11 +98,11 @@ class ArchiveLoader {
 
     @SystemOnly
     @Transactional
-    public Loaded load(Weighed weighed, UUID lead) {
+    public Loaded load(Weighed weighed, AccountId lead) {
         StudyArchive archive = weighed.archive();
-        Map<String, UUID> people = new LinkedHashMap<>();
+        Map<String, AccountId> people = new LinkedHashMap<>();
         List<AccountView> raters = new ArrayList<>();
-        Set<UUID> asked = new LinkedHashSet<>();
+        Set<AccountId> asked = new LinkedHashSet<>();
         for (KeyedRater rater : archive.people().raters()) {
             if (rater.lead()) {
                 people.put(rater.signInName(), lead);
@@ -109,7 +115,7 @@ class ArchiveLoader {
                 }
             }
         }
-        UUID study = studies.create(start(archive, lead, people, asked));
+        StudyId study = studies.create(start(archive, lead, people, asked));
         NewIds ids = addContent(study, weighed, people);
         collection.add(study, archive, ids);
         readBacks.add(archive.readBacks().stream().map(r -> r.kept(ids)).toList());
@@ -120,13 +126,13 @@ class ArchiveLoader {
     }
 
     /** What is asked, of whom, what came, and what it is graded on. */
-    private NewIds addContent(UUID study, Weighed weighed, Map<String, UUID> people) {
+    private NewIds addContent(StudyId study, Weighed weighed, Map<String, AccountId> people) {
         StudyArchive archive = weighed.archive();
-        Map<String, UUID> kinds = prompts.addKinds(study, archive.kinds());
+        Map<String, KindId> kinds = prompts.addKinds(study, archive.kinds());
         NewIds known = new NewIds(people, kinds, Map.of(), Map.of(), Map.of(), Map.of());
-        Map<String, UUID> promptIds = prompts.addPrompts(
+        Map<String, PromptId> promptIds = prompts.addPrompts(
                 study, archive.prompts().stream().map(p -> p.kept(known)).toList(), kinds);
-        Map<String, UUID> candidateIds = candidates.add(
+        Map<String, CandidateId> candidateIds = candidates.add(
                 study, archive.candidates().stream().map(c -> c.kept(known)).toList());
         answers.requireRoom(
                 study,
@@ -134,14 +140,16 @@ class ArchiveLoader {
                 archive.answers().stream()
                         .mapToLong(a -> a.wholeText().length())
                         .sum());
-        Map<String, UUID> answerIds = answers.add(study, archive.answers(), promptIds, candidateIds, weighed.changed());
+        Map<String, AnswerId> answerIds =
+                answers.add(study, archive.answers(), promptIds, candidateIds, weighed.changed());
         archive.history().forEach(v -> rubrics.add(study, v.kept(false, known)));
-        Map<String, UUID> criterionIds =
+        Map<String, CriterionId> criterionIds =
                 rubrics.add(study, archive.rubric().kept(!archive.head().preparing(), known));
         return new NewIds(people, kinds, promptIds, candidateIds, answerIds, criterionIds);
     }
 
-    private static Studies.NewStudy start(StudyArchive archive, UUID lead, Map<String, UUID> people, Set<UUID> asked) {
+    private static Studies.NewStudy start(
+            StudyArchive archive, AccountId lead, Map<String, AccountId> people, Set<AccountId> asked) {
         StudyArchive.Head head = archive.head();
         return new Studies.NewStudy(
                 head.title(),
@@ -162,7 +170,7 @@ class ArchiveLoader {
                         .toList());
     }
 
-    private void openRound(UUID study, StudyArchive archive, NewIds ids) {
+    private void openRound(StudyId study, StudyArchive archive, NewIds ids) {
         Instant now = clock.instant();
         StudyArchive.RoundHead round = archive.head().round();
         grading.open(

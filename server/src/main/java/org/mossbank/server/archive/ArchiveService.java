@@ -6,7 +6,6 @@ import java.time.Clock;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
-import java.util.UUID;
 import java.util.random.RandomGenerator;
 import org.mossbank.core.estimate.Require;
 import org.mossbank.server.account.AccountView;
@@ -17,6 +16,8 @@ import org.mossbank.server.candidate.CandidateNames;
 import org.mossbank.server.candidate.Candidates;
 import org.mossbank.server.files.Fault;
 import org.mossbank.server.files.ZipFiles;
+import org.mossbank.server.ids.AccountId;
+import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.masking.Masking;
 import org.mossbank.server.prompt.Prompts;
 import org.mossbank.server.shared.HeavyWork;
@@ -73,7 +74,7 @@ class ArchiveService {
     }
 
     /** What came of an archive; links are shown this once. */
-    record Brought(UUID studyId, String title, List<Invitation> invitations, List<String> notes) {}
+    record Brought(StudyId studyId, String title, List<Invitation> invitations, List<String> notes) {}
 
     /**
      * Loads a study, with whoever asks as its lead.
@@ -83,7 +84,7 @@ class ArchiveService {
     @PreAuthorize("@studyAccess.mayBringIn()")
     @Transactional(propagation = Propagation.NEVER)
     public Brought bringIn(InputStream zip) {
-        UUID lead = current.id();
+        AccountId lead = current.id();
         AccountView account = Require.known(accounts.byId(List.of(lead)), lead);
         ArchiveLoader.Weighed weighed = heavy.run(() -> {
             StudyArchive archive = read(zip);
@@ -94,7 +95,7 @@ class ArchiveService {
         return new Brought(brought.studyId(), brought.title(), brought.invitations(), notes(brought.studyId()));
     }
 
-    private Brought load(ArchiveLoader.Weighed weighed, UUID lead) {
+    private Brought load(ArchiveLoader.Weighed weighed, AccountId lead) {
         ArchiveLoader.Loaded loaded = loader.load(weighed, lead);
         return new Brought(
                 loaded.studyId(),
@@ -106,7 +107,7 @@ class ArchiveService {
                 List.of());
     }
 
-    private List<String> notes(UUID study) {
+    private List<String> notes(StudyId study) {
         List<String> notes = new ArrayList<>();
         masking.namesLeft(study)
                 .forEach(g -> notes.add(
@@ -161,7 +162,7 @@ class ArchiveService {
     /** The study as an archive. */
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
     @Transactional(propagation = Propagation.NEVER)
-    public ArchiveFiles writeOut(UUID study) {
+    public ArchiveFiles writeOut(StudyId study) {
         StudyArchive whole = export.of(study);
         return heavy.run(() -> ArchiveWriter.write(whole));
     }

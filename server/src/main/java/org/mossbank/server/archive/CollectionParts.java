@@ -5,12 +5,14 @@ import java.util.List;
 import java.util.Map;
 import java.util.SortedMap;
 import java.util.TreeMap;
-import java.util.UUID;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.core.estimate.Require;
 import org.mossbank.server.answer.FollowUpRules;
 import org.mossbank.server.files.Keys;
 import org.mossbank.server.files.NewIds;
+import org.mossbank.server.ids.AnswerId;
+import org.mossbank.server.ids.Id;
+import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.masking.MaskRows.KeyedMasks;
 import org.mossbank.server.masking.Masking;
 import org.mossbank.server.run.RunRows.KeyedRun;
@@ -37,7 +39,7 @@ class CollectionParts {
         this.masking = masking;
     }
 
-    void add(UUID study, StudyArchive archive, NewIds ids) {
+    void add(StudyId study, StudyArchive archive, NewIds ids) {
         Integer mostFollowUps = archive.head().mostFollowUps();
         if (mostFollowUps != null) {
             rules.add(study, mostFollowUps);
@@ -45,7 +47,7 @@ class CollectionParts {
         archive.sources()
                 .forEach((candidate, source) -> sources.add(study, Require.known(ids.candidates(), candidate), source));
         archive.runs().forEach(r -> runs.add(study, r.kept(ids)));
-        Map<UUID, List<Masking.Decided>> masks = new HashMap<>();
+        Map<AnswerId, List<Masking.Decided>> masks = new HashMap<>();
         archive.masking()
                 .masks()
                 .forEach((answer, decided) -> masks.put(ids.answers().get(answer), decided));
@@ -54,24 +56,24 @@ class CollectionParts {
 
     /** The most follow-ups that an answer may have; absent while the study has no rule. */
     @Nullable
-    Integer mostFollowUps(UUID study) {
+    Integer mostFollowUps(StudyId study) {
         return rules.most(study).stream().boxed().findFirst().orElse(null);
     }
 
     /** By candidate. */
-    SortedMap<String, SourceContent> sources(UUID study, Keys keys) {
+    SortedMap<String, SourceContent> sources(StudyId study, Keys keys) {
         return byKey(sources.ofStudy(study), keys);
     }
 
-    List<KeyedRun> runs(UUID study, Keys keys) {
+    List<KeyedRun> runs(StudyId study, Keys keys) {
         return runs.ofStudy(study).stream().map(r -> KeyedRun.of(r, keys)).toList();
     }
 
-    KeyedMasks masks(UUID study, Keys keys) {
+    KeyedMasks masks(StudyId study, Keys keys) {
         return new KeyedMasks(masking.words(study), byKey(masking.decided(study), keys));
     }
 
-    private static <T> SortedMap<String, T> byKey(Map<UUID, T> byId, Keys keys) {
+    private static <T> SortedMap<String, T> byKey(Map<? extends Id<?>, T> byId, Keys keys) {
         SortedMap<String, T> byKey = new TreeMap<>();
         byId.forEach((id, one) -> byKey.put(keys.of(id), one));
         return byKey;

@@ -7,9 +7,10 @@ import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Set;
-import java.util.UUID;
 import org.mossbank.server.account.AccountView;
 import org.mossbank.server.account.Accounts;
+import org.mossbank.server.ids.AccountId;
+import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.shared.Problem;
 import org.mossbank.server.shared.SystemOnly;
 import org.mossbank.server.study.Studies;
@@ -69,7 +70,7 @@ class DemoService {
     private void load(List<ArchiveLoader.Weighed> oldestFirst, String passwordHash) {
         AccountView lead = accounts.createLead(LEAD, "Orla Fennick");
         accounts.setPassword(lead.id(), passwordHash);
-        Set<UUID> raters = new LinkedHashSet<>();
+        Set<AccountId> raters = new LinkedHashSet<>();
         oldestFirst.forEach(
                 study -> loader.getObject().load(study, lead.id()).raters().forEach(r -> raters.add(r.id())));
         raters.forEach(rater -> accounts.setPassword(rater, passwordHash));
@@ -95,14 +96,14 @@ class DemoService {
         List<DemoSignIn> signIns = new ArrayList<>();
         accounts.find(LEAD).ifPresent(lead -> {
             signIns.add(new DemoSignIn(lead.signInName(), lead.displayName(), "Lead", PASSWORD));
-            for (UUID study : studies.ofLead(lead.id())) {
+            for (StudyId study : studies.ofLead(lead.id())) {
                 raters(study).stream().filter(r -> !signIns.contains(r)).forEach(signIns::add);
             }
         });
         return signIns;
     }
 
-    private List<DemoSignIn> raters(UUID study) {
+    private List<DemoSignIn> raters(StudyId study) {
         return accounts.byId(studies.raters(study)).values().stream()
                 .sorted(java.util.Comparator.comparing(AccountView::displayName))
                 .map(r -> new DemoSignIn(r.signInName(), r.displayName(), "Rater", PASSWORD))

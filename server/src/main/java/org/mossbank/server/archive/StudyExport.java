@@ -4,7 +4,6 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.UUID;
 import org.mossbank.server.account.AccountView;
 import org.mossbank.server.account.Accounts;
 import org.mossbank.server.answer.AnswerView;
@@ -15,6 +14,8 @@ import org.mossbank.server.candidate.Candidates;
 import org.mossbank.server.files.Keys;
 import org.mossbank.server.grading.Grading;
 import org.mossbank.server.grading.rows.KeyedSheet;
+import org.mossbank.server.ids.AccountId;
+import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.prompt.KindView;
 import org.mossbank.server.prompt.PromptRows.KeyedPrompt;
 import org.mossbank.server.prompt.PromptView;
@@ -71,7 +72,7 @@ class StudyExport {
     }
 
     @SystemOnly
-    public StudyArchive of(UUID id) {
+    public StudyArchive of(StudyId id) {
         List<AccountView> raters = accounts.byId(studies.raters(id)).values().stream()
                 .sorted(Comparator.comparing(AccountView::signInName))
                 .toList();
@@ -109,7 +110,7 @@ class StudyExport {
                 sheets(id, keys));
     }
 
-    private Rubrics.VersionCriteria counting(UUID study, List<Rubrics.VersionCriteria> versions) {
+    private Rubrics.VersionCriteria counting(StudyId study, List<Rubrics.VersionCriteria> versions) {
         int number = rubrics.version(study).orElseThrow().number();
         return versions.stream()
                 .filter(v -> v.version().number() == number)
@@ -117,7 +118,7 @@ class StudyExport {
                 .orElseThrow();
     }
 
-    private StudyArchive.Head head(UUID id, KeyedVersion.Head rubric) {
+    private StudyArchive.Head head(StudyId id, KeyedVersion.Head rubric) {
         StudyView study = studies.get(id);
         Optional<Grading.RoundState> round = grading.round(id);
         return new StudyArchive.Head(
@@ -146,8 +147,8 @@ class StudyExport {
                 a.measures());
     }
 
-    private KeyedPeople people(UUID id, List<AccountView> raters, Keys keys) {
-        Map<UUID, Role> members = studies.members(id);
+    private KeyedPeople people(StudyId id, List<AccountView> raters, Keys keys) {
+        Map<AccountId, Role> members = studies.members(id);
         return new KeyedPeople(
                 raters.stream()
                         .map(r -> new KeyedRater(r.signInName(), r.displayName(), members.get(r.id()) == Role.LEAD))
@@ -163,7 +164,7 @@ class StudyExport {
                         .toList());
     }
 
-    private List<KeyedReadBack> readBacks(UUID id, Keys keys) {
+    private List<KeyedReadBack> readBacks(StudyId id, Keys keys) {
         return readBacks.ofStudy(id).stream()
                 .filter(r -> keys.orNone(r.readerId()) != null)
                 .map(r -> KeyedReadBack.of(r, keys))
@@ -171,7 +172,7 @@ class StudyExport {
                 .toList();
     }
 
-    private List<KeyedSheet> sheets(UUID id, Keys keys) {
+    private List<KeyedSheet> sheets(StudyId id, Keys keys) {
         return grading.records(id).stream()
                 .map(s -> KeyedSheet.of(s, keys))
                 .sorted(Comparator.comparing(KeyedSheet::rater).thenComparingInt(KeyedSheet::place))

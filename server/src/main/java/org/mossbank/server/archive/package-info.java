@@ -2,6 +2,7 @@
 @ApplicationModule(
         displayName = "Archive",
         allowedDependencies = {
+            "ids",
             "shared",
             "files",
             "account",

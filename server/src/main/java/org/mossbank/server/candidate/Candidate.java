@@ -15,11 +15,13 @@ import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.UUID;
 import org.hibernate.annotations.BatchSize;
 import org.hibernate.annotations.JdbcTypeCode;
 import org.hibernate.type.SqlTypes;
 import org.jspecify.annotations.Nullable;
+import org.mossbank.server.ids.AccountId;
+import org.mossbank.server.ids.CandidateId;
+import org.mossbank.server.ids.StudyId;
 
 @Entity
 class Candidate {
@@ -34,9 +36,9 @@ class Candidate {
     private static final int TOGETHER = 50;
 
     @Id
-    private UUID id;
+    private CandidateId id;
 
-    private UUID studyId;
+    private StudyId studyId;
     private String key;
     private String name;
     private String version;
@@ -71,7 +73,7 @@ class Candidate {
     private boolean baseline;
 
     @Nullable
-    private UUID personId;
+    private AccountId personId;
 
     @ElementCollection
     @CollectionTable(name = "candidate_setting", joinColumns = @JoinColumn(name = "candidate_id"))
@@ -91,9 +93,9 @@ class Candidate {
     @SuppressWarnings("NullAway.Init")
     protected Candidate() {}
 
-    static Candidate of(UUID studyId, String key, CandidateContent content, int place) {
+    static Candidate of(StudyId studyId, String key, CandidateContent content, int place) {
         Candidate candidate = new Candidate();
-        candidate.id = UUID.randomUUID();
+        candidate.id = CandidateId.random();
         candidate.studyId = studyId;
         candidate.key = key;
         candidate.place = place;
@@ -135,11 +137,11 @@ class Candidate {
         }
     }
 
-    UUID id() {
+    CandidateId id() {
         return id;
     }
 
-    UUID studyId() {
+    StudyId studyId() {
         return studyId;
     }
 

@@ -12,8 +12,8 @@ import jakarta.validation.constraints.Size;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.List;
-import java.util.UUID;
 import org.jspecify.annotations.Nullable;
+import org.mossbank.server.ids.AccountId;
 import org.mossbank.server.shared.CurrencyCode;
 
 /**
@@ -38,7 +38,7 @@ public record CandidateContent(
         @NotNull @Size(max = 20000) String note,
         @NotNull @Size(max = 40) List<@Valid @NotNull Consideration> considerations,
         boolean baseline,
-        @Nullable UUID personId) {
+        @Nullable AccountId personId) {
 
     public CandidateContent {
         settings = List.copyOf(settings);
@@ -95,7 +95,7 @@ public record CandidateContent(
     }
 
     /** The same, as another person's or nobody's. */
-    CandidateContent ofPerson(@Nullable UUID person) {
+    CandidateContent ofPerson(@Nullable AccountId person) {
         return new CandidateContent(
                 name, version, settings, contextWindow, price, asOf, note, considerations, baseline, person);
     }

@@ -2,7 +2,8 @@ package org.mossbank.server.candidate;
 
 import jakarta.validation.Valid;
 import java.util.List;
-import java.util.UUID;
+import org.mossbank.server.ids.CandidateId;
+import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.shared.LargeBody;
 import org.springframework.http.HttpStatus;
 import org.springframework.web.bind.annotation.DeleteMapping;
@@ -26,40 +27,40 @@ class CandidateController {
     }
 
     @GetMapping
-    List<CandidateView> ofStudy(@PathVariable UUID studyId) {
+    List<CandidateView> ofStudy(@PathVariable StudyId studyId) {
         return candidates.ofStudy(studyId);
     }
 
     @GetMapping("/unlike")
-    List<CandidateService.Unlike> unlike(@PathVariable UUID studyId) {
+    List<CandidateService.Unlike> unlike(@PathVariable StudyId studyId) {
         return candidates.unlike(studyId);
     }
 
     @PostMapping
     @ResponseStatus(HttpStatus.CREATED)
-    CandidateView add(@PathVariable UUID studyId, @Valid @RequestBody CandidateService.AddCandidate request) {
+    CandidateView add(@PathVariable StudyId studyId, @Valid @RequestBody CandidateService.AddCandidate request) {
         return candidates.add(studyId, request);
     }
 
     @PutMapping("/{candidateId}")
     CandidateView write(
-            @PathVariable UUID studyId,
-            @PathVariable UUID candidateId,
+            @PathVariable StudyId studyId,
+            @PathVariable CandidateId candidateId,
             @Valid @RequestBody CandidateService.WriteCandidate request) {
         return candidates.write(studyId, candidateId, request);
     }
 
     @PutMapping("/{candidateId}/considerations")
     CandidateView consider(
-            @PathVariable UUID studyId,
-            @PathVariable UUID candidateId,
+            @PathVariable StudyId studyId,
+            @PathVariable CandidateId candidateId,
             @Valid @RequestBody CandidateService.Consider request) {
         return candidates.consider(studyId, candidateId, request);
     }
 
     @DeleteMapping("/{candidateId}")
     @ResponseStatus(HttpStatus.NO_CONTENT)
-    void remove(@PathVariable UUID studyId, @PathVariable UUID candidateId) {
+    void remove(@PathVariable StudyId studyId, @PathVariable CandidateId candidateId) {
         candidates.remove(studyId, candidateId);
     }
 }

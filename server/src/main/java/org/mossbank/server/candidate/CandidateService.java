@@ -11,10 +11,11 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
-import java.util.UUID;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
+import org.mossbank.server.ids.CandidateId;
+import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.progress.Step;
 import org.mossbank.server.progress.StepReport;
 import org.mossbank.server.progress.StepState;
@@ -60,7 +61,7 @@ class CandidateService {
     }
 
     @PreAuthorize("@studyAccess.maySeeAll(#study)")
-    public List<CandidateView> ofStudy(UUID study) {
+    public List<CandidateView> ofStudy(StudyId study) {
         return candidates.ofStudy(study);
     }
 
@@ -68,7 +69,7 @@ class CandidateService {
 
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
     @Transactional
-    public CandidateView add(UUID study, AddCandidate request) {
+    public CandidateView add(StudyId study, AddCandidate request) {
         studies.requirePreparing(study);
         requireMember(study, request.content());
         List<Candidate> known = repository.findByStudyIdOrderByPlace(study);
@@ -81,7 +82,7 @@ class CandidateService {
         return candidate.view();
     }
 
-    private void requireMember(UUID study, CandidateContent content) {
+    private void requireMember(StudyId study, CandidateContent content) {
         if (content.personId() != null && !studies.members(study).containsKey(content.personId())) {
             throw Problem.invalid("content.personId", "must belong to the study");
         }
@@ -93,7 +94,7 @@ class CandidateService {
     /** @throws Problem 409 if it was changed in the meantime, or the round was opened */
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
     @Transactional
-    public CandidateView write(UUID study, UUID id, WriteCandidate request) {
+    public CandidateView write(StudyId study, CandidateId id, WriteCandidate request) {
         studies.requirePreparing(study);
         Candidate candidate = lockedAt(study, id, request.version());
         requireMember(study, request.content());
@@ -102,7 +103,7 @@ class CandidateService {
         return candidate.view();
     }
 
-    private Candidate lockedAt(UUID study, UUID id, long version) {
+    private Candidate lockedAt(StudyId study, CandidateId id, long version) {
         Candidate candidate = repository.lock(study, id).orElseThrow(() -> Problem.notFound("This candidate"));
         entities.refresh(candidate);
         if (candidate.version() != version) {
@@ -121,7 +122,7 @@ class CandidateService {
     /** Facts that no grade covers may be added at any time, also while raters grade. */
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
     @Transactional
-    public CandidateView consider(UUID study, UUID id, Consider request) {
+    public CandidateView consider(StudyId study, CandidateId id, Consider request) {
         Candidate candidate = lockedAt(study, id, request.version());
         candidate.consider(request.considerations());
         events.publishEvent(new FiguresChanged(study));
@@ -132,7 +133,7 @@ class CandidateService {
     /** @throws Problem 409 if it has answers */
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
     @Transactional
-    public void remove(UUID study, UUID id) {
+    public void remove(StudyId study, CandidateId id) {
         studies.requirePreparing(study);
         Candidate candidate = repository.lock(study, id).orElseThrow(() -> Problem.notFound("This candidate"));
         if (use.isCandidateAnswering(study, id)) {
@@ -144,11 +145,11 @@ class CandidateService {
     /** A setting that candidates do not share: one value for each, absent where a candidate does not have it. */
     record Unlike(String setting, List<UnlikeValue> values) {}
 
-    record UnlikeValue(UUID candidateId, @Nullable String value) {}
+    record UnlikeValue(CandidateId candidateId, @Nullable String value) {}
 
     /** Settings in which candidates differ; baselines have none. */
     @PreAuthorize("@studyAccess.maySeeAll(#study)")
-    public List<Unlike> unlike(UUID study) {
+    public List<Unlike> unlike(StudyId study) {
         return unlike(candidates.ofStudy(study));
     }
 
@@ -197,7 +198,7 @@ class CandidateService {
         }
 
         @Override
-        public StepState stateOf(UUID study) {
+        public StepState stateOf(StudyId study) {
             List<Candidates.Head> all = candidates.heads(study);
             long baselines = all.stream().filter(Candidates.Head::baseline).count();
             long models = all.size() - baselines;
@@ -212,7 +213,7 @@ class CandidateService {
                     missing.isEmpty() ? null : missing.get(0));
         }
 
-        private List<String> missing(UUID study, List<Candidates.Head> all) {
+        private List<String> missing(StudyId study, List<Candidates.Head> all) {
             List<String> missing = new ArrayList<>();
             if (all.stream().filter(c -> !c.baseline()).count() < 2) {
                 missing.add("a comparison needs two candidates");
@@ -237,7 +238,7 @@ class CandidateService {
         }
 
         @Override
-        public List<String> missingBeforeRound(UUID study) {
+        public List<String> missingBeforeRound(StudyId study) {
             return missing(study, candidates.heads(study)).stream()
                     .map(m -> "Candidates: " + m + ".")
                     .toList();
@@ -254,7 +255,7 @@ class CandidateService {
         }
 
         @Override
-        public List<PromptWarning> check(UUID study, PromptView prompt) {
+        public List<PromptWarning> check(StudyId study, PromptView prompt) {
             PromptContent content = prompt.content();
             StringBuilder text = new StringBuilder(content.title()).append('\n').append(content.request());
             content.constraints().forEach(c -> text.append('\n').append(c));

@@ -1,15 +1,15 @@
 package org.mossbank.server.candidate;
 
 import java.util.List;
-import java.util.UUID;
 import java.util.stream.Collectors;
+import org.mossbank.server.ids.CandidateId;
 
 /**
  * A candidate of a study. Only the lead sees it, and raters after the round.
  *
  * @param version counts up with every change; sent back with the next one
  */
-public record CandidateView(UUID id, String key, CandidateContent content, long version) {
+public record CandidateView(CandidateId id, String key, CandidateContent content, long version) {
     public String name() {
         return content.name();
     }

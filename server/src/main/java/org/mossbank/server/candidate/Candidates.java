@@ -5,7 +5,8 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.UUID;
+import org.mossbank.server.ids.CandidateId;
+import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.shared.SystemOnly;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -27,8 +28,8 @@ public class Candidates {
     /** Adds candidates in their order and returns the new ids by key. */
     @SystemOnly
     @Transactional
-    public Map<String, UUID> add(UUID study, List<NewCandidate> starts) {
-        Map<String, UUID> ids = new LinkedHashMap<>();
+    public Map<String, CandidateId> add(StudyId study, List<NewCandidate> starts) {
+        Map<String, CandidateId> ids = new LinkedHashMap<>();
         for (NewCandidate start : starts) {
             Candidate candidate = Candidate.of(study, start.key(), start.content(), ids.size());
             entities.persist(candidate);
@@ -39,13 +40,13 @@ public class Candidates {
 
     /** One candidate of a study; empty if it has none of this id. */
     @SystemOnly
-    public Optional<CandidateView> one(UUID study, UUID id) {
+    public Optional<CandidateView> one(StudyId study, CandidateId id) {
         return candidates.findById(id).filter(c -> c.studyId().equals(study)).map(Candidate::view);
     }
 
     /** One candidate; empty if there is none of this id. */
     @SystemOnly
-    public Optional<CandidateView> one(UUID id) {
+    public Optional<CandidateView> one(CandidateId id) {
         return candidates.findById(id).map(Candidate::view);
     }
 
@@ -55,17 +56,17 @@ public class Candidates {
      * @param price what it costs
      */
     public record Head(
-            UUID id, String key, String name, String version, boolean baseline, CandidateContent.Price price) {}
+            CandidateId id, String key, String name, String version, boolean baseline, CandidateContent.Price price) {}
 
     /** One candidate's head; empty if there is none of this id. */
     @SystemOnly
-    public Optional<Head> head(UUID id) {
+    public Optional<Head> head(CandidateId id) {
         return candidates.findById(id).map(Candidate::head);
     }
 
     /** The heads of a study's candidates. */
     @SystemOnly
-    public List<Head> heads(UUID study) {
+    public List<Head> heads(StudyId study) {
         return candidates.findByStudyIdOrderByPlace(study).stream()
                 .map(Candidate::head)
                 .toList();
@@ -73,12 +74,12 @@ public class Candidates {
 
     /** How many there are. */
     @SystemOnly
-    public int count(UUID study) {
+    public int count(StudyId study) {
         return candidates.countByStudyId(study);
     }
 
     @SystemOnly
-    public List<CandidateView> ofStudy(UUID study) {
+    public List<CandidateView> ofStudy(StudyId study) {
         return candidates.findByStudyIdOrderByPlace(study).stream()
                 .map(Candidate::view)
                 .toList();

@@ -1,7 +1,7 @@
 package org.mossbank.server.collection;
 
 import java.io.IOException;
-import java.util.UUID;
+import org.mossbank.server.ids.StudyId;
 import org.springframework.http.MediaType;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -20,12 +20,13 @@ class AnswerFileController {
     }
 
     @PostMapping(path = "/preview", consumes = MediaType.MULTIPART_FORM_DATA_VALUE)
-    AnswerFileService.Preview preview(@PathVariable UUID studyId, @RequestParam MultipartFile file) throws IOException {
+    AnswerFileService.Preview preview(@PathVariable StudyId studyId, @RequestParam MultipartFile file)
+            throws IOException {
         return files.preview(studyId, file);
     }
 
     @PostMapping(consumes = MediaType.MULTIPART_FORM_DATA_VALUE)
-    AnswerFileService.Taken take(@PathVariable UUID studyId, @RequestParam MultipartFile file) throws IOException {
+    AnswerFileService.Taken take(@PathVariable StudyId studyId, @RequestParam MultipartFile file) throws IOException {
         return files.take(studyId, file);
     }
 }

@@ -10,7 +10,6 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
-import java.util.UUID;
 import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.core.change.AnswerCode;
@@ -25,6 +24,9 @@ import org.mossbank.server.candidate.CandidateView;
 import org.mossbank.server.candidate.Candidates;
 import org.mossbank.server.files.Fault;
 import org.mossbank.server.files.Faults;
+import org.mossbank.server.ids.CandidateId;
+import org.mossbank.server.ids.PromptId;
+import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.prompt.PromptView;
 import org.mossbank.server.prompt.Prompts;
 import org.mossbank.server.shared.HeavyWork;
@@ -80,8 +82,8 @@ class AnswerFileService {
     record Matched(
             String file,
             int line,
-            UUID promptId,
-            UUID candidateId,
+            PromptId promptId,
+            CandidateId candidateId,
             int attempt,
             Outcome outcome,
             int characters,
@@ -100,7 +102,7 @@ class AnswerFileService {
 
     /** Writes nothing; but looks while nobody can open the round. */
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
-    public Preview preview(UUID study, MultipartFile file) throws IOException {
+    public Preview preview(StudyId study, MultipartFile file) throws IOException {
         Incoming incoming = incoming(file);
         Reading reading = matched(study, incoming);
         return heavy.run(() -> {
@@ -122,7 +124,7 @@ class AnswerFileService {
     }
 
     /** What the file brings to the study as it is now. */
-    private Reading matched(UUID study, Incoming incoming) {
+    private Reading matched(StudyId study, Incoming incoming) {
         return Objects.requireNonNull(transactions.execute(status -> {
             studies.requirePreparing(study);
             return read(study, incoming);
@@ -135,7 +137,7 @@ class AnswerFileService {
      * @throws Problem 400 with every fault if anything is wrong with it; then nothing is written
      */
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
-    public Taken take(UUID study, MultipartFile file) throws IOException {
+    public Taken take(StudyId study, MultipartFile file) throws IOException {
         Incoming incoming = incoming(file);
         Map<IncomingAnswer, ChangeSize> changed = weighed(matched(study, incoming));
         return Objects.requireNonNull(transactions.execute(status -> {
@@ -154,7 +156,7 @@ class AnswerFileService {
         });
     }
 
-    private Taken take(UUID study, Reading reading, Map<IncomingAnswer, ChangeSize> changed) {
+    private Taken take(StudyId study, Reading reading, Map<IncomingAnswer, ChangeSize> changed) {
         if (!reading.faults.isEmpty()) {
             throw new Problem(ProblemType.ANSWERS_REFUSED, "Nothing was taken. See what is wrong with the file.")
                     .with("faults", reading.faults.list());
@@ -191,8 +193,8 @@ class AnswerFileService {
 
         Answers.Attempt toAttempt(ChangeSize changed) {
             return new Answers.Attempt(
-                    new Answers.Named(prompt.id(), prompt.key()),
-                    new Answers.Named(candidate.id(), candidate.key()),
+                    new Answers.Named<>(prompt.id(), prompt.key()),
+                    new Answers.Named<>(candidate.id(), candidate.key()),
                     attempt,
                     incoming.outcome(),
                     incoming.text(),
@@ -204,7 +206,7 @@ class AnswerFileService {
 
     private record Reading(List<Row> rows, Faults faults) {}
 
-    private Reading read(UUID study, Incoming file) {
+    private Reading read(StudyId study, Incoming file) {
         Faults faults = new Faults();
         file.faults.list().forEach(faults::add);
         Map<String, PromptView> promptsByName = byName(prompts.ofStudy(study), PromptView::key, PromptView::title);
@@ -304,16 +306,16 @@ class AnswerFileService {
     }
 
     private static final class Cells {
-        private final Map<List<UUID>, Cell> cells = new HashMap<>();
+        private final Map<Answers.Cell, Cell> cells = new HashMap<>();
 
         Cells(List<AnswerView> there) {
-            there.forEach(a -> cells.computeIfAbsent(List.of(a.promptId(), a.candidateId()), c -> new Cell())
+            there.forEach(a -> cells.computeIfAbsent(new Answers.Cell(a.promptId(), a.candidateId()), c -> new Cell())
                     .texts
                     .put(a.attempt(), a.wholeText()));
         }
 
         Cell of(PromptView prompt, CandidateView candidate) {
-            return cells.computeIfAbsent(List.of(prompt.id(), candidate.id()), c -> new Cell());
+            return cells.computeIfAbsent(new Answers.Cell(prompt.id(), candidate.id()), c -> new Cell());
         }
     }
 }

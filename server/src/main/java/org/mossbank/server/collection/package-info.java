@@ -1,7 +1,7 @@
 /** Getting answers in: from files. */
 @ApplicationModule(
         displayName = "Collection",
-        allowedDependencies = {"shared", "files", "study", "prompt", "candidate", "answer"})
+        allowedDependencies = {"ids", "shared", "files", "study", "prompt", "candidate", "answer"})
 @NullMarked
 package org.mossbank.server.collection;
 

@@ -1,24 +1,29 @@
 package org.mossbank.server.files;
 
 import java.util.Map;
-import java.util.UUID;
 import org.jspecify.annotations.Nullable;
+import org.mossbank.server.ids.AccountId;
+import org.mossbank.server.ids.AnswerId;
+import org.mossbank.server.ids.CandidateId;
+import org.mossbank.server.ids.CriterionId;
+import org.mossbank.server.ids.KindId;
+import org.mossbank.server.ids.PromptId;
 
 /** The ids that things got when they were brought in, by the keys that their files have for them. */
 public record NewIds(
-        Map<String, UUID> people,
-        Map<String, UUID> kinds,
-        Map<String, UUID> prompts,
-        Map<String, UUID> candidates,
-        Map<String, UUID> answers,
-        Map<String, UUID> criteria) {
+        Map<String, AccountId> people,
+        Map<String, KindId> kinds,
+        Map<String, PromptId> prompts,
+        Map<String, CandidateId> candidates,
+        Map<String, AnswerId> answers,
+        Map<String, CriterionId> criteria) {
     /** The account of a person; absent where nobody is named. */
-    public @Nullable UUID person(@Nullable String key) {
+    public @Nullable AccountId person(@Nullable String key) {
         return key == null ? null : people.get(key);
     }
 
     /** An answer; absent where none is named. */
-    public @Nullable UUID answer(@Nullable String key) {
+    public @Nullable AnswerId answer(@Nullable String key) {
         return key == null ? null : answers.get(key);
     }
 }

@@ -1,7 +1,7 @@
 /** Reading open formats so strictly that every fault has a file, a line and a field: CSV by Table Schema, JSON by JSON Schema. */
 @ApplicationModule(
         displayName = "Files",
-        allowedDependencies = {"shared"})
+        allowedDependencies = {"ids", "shared"})
 @NullMarked
 package org.mossbank.server.files;
 

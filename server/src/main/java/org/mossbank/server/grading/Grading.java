@@ -5,7 +5,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
-import java.util.UUID;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.server.grading.sheet.Coverage;
@@ -21,6 +20,13 @@ import org.mossbank.server.grading.sheet.SheetAnswer;
 import org.mossbank.server.grading.sheet.SheetAnswerRepository;
 import org.mossbank.server.grading.sheet.SheetCount;
 import org.mossbank.server.grading.sheet.SheetRepository;
+import org.mossbank.server.ids.AccountId;
+import org.mossbank.server.ids.AnswerId;
+import org.mossbank.server.ids.CriterionId;
+import org.mossbank.server.ids.PromptId;
+import org.mossbank.server.ids.SheetAnswerId;
+import org.mossbank.server.ids.SheetId;
+import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.prompt.Prompts;
 import org.mossbank.server.shared.SystemOnly;
 import org.springframework.stereotype.Service;
@@ -64,8 +70,8 @@ public class Grading {
      * @param withdrawn absent unless the lead withdrew it; then nothing on it counts
      */
     public record SheetRecord(
-            UUID raterId,
-            UUID promptId,
+            AccountId raterId,
+            PromptId promptId,
             int place,
             boolean repeat,
             @Nullable Instant sentAt,
@@ -83,15 +89,15 @@ public class Grading {
      * @param coverage by key point, from 0
      */
     public record AnswerRecord(
-            UUID answerId,
+            AnswerId answerId,
             int place,
             String reason,
-            Map<UUID, Mark> marks,
+            Map<CriterionId, Mark> marks,
             Judgement judgement,
             Map<Integer, Verdict> coverage,
             List<RemarkContent> remarks) {
         /** An answer of which nothing is said yet. */
-        public static AnswerRecord blank(UUID answerId, int place) {
+        public static AnswerRecord blank(AnswerId answerId, int place) {
             return new AnswerRecord(answerId, place, "", Map.of(), Judgement.NONE, Map.of(), List.of());
         }
     }
@@ -135,13 +141,13 @@ public class Grading {
     /** Opens the round with its sheets, empty or partly graded; a closing time makes it a closed one. */
     @SystemOnly
     @Transactional
-    public void open(UUID study, NewRound round, List<SheetRecord> starts) {
+    public void open(StudyId study, NewRound round, List<SheetRecord> starts) {
         opening.open(study, round, starts);
     }
 
     /** The round, if it was opened. */
     @SystemOnly
-    public Optional<RoundState> round(UUID study) {
+    public Optional<RoundState> round(StudyId study) {
         return rounds.findById(study).map(Round::state);
     }
 
@@ -150,46 +156,46 @@ public class Grading {
 
     /** Of sheets for sound prompts that were not withdrawn. */
     @SystemOnly
-    public SheetTotals totals(UUID study) {
-        List<UUID> sound = sound(study);
+    public SheetTotals totals(StudyId study) {
+        List<PromptId> sound = sound(study);
         List<Sheet> all = sheets.findByStudyIdOrderByRaterIdAscPlaceAsc(study).stream()
                 .filter(s -> sound.contains(s.promptId()) && !s.isWithdrawn())
                 .toList();
         return new SheetTotals((int) all.stream().filter(Sheet::isSent).count(), all.size());
     }
 
-    private List<UUID> sound(UUID study) {
+    private List<PromptId> sound(StudyId study) {
         return prompts.soundIds(study);
     }
 
     /** Grades on sheets that were sent in for sound prompts, in a stable order; repeats are left out. */
     @SystemOnly
-    public List<SentGrade> sentGrades(UUID study) {
+    public List<SentGrade> sentGrades(StudyId study) {
         return sheets.sentGrades(study, sound(study), false);
     }
 
     /** Grades on repeats that were sent in: what self-agreement sets against the first ones. */
     @SystemOnly
-    public List<SentGrade> repeatGrades(UUID study) {
+    public List<SentGrade> repeatGrades(StudyId study) {
         return sheets.sentGrades(study, sound(study), true);
     }
 
     /** How many raters have sent in a sheet with each answer to a sound prompt; answers that none has are left out. */
     @SystemOnly
-    public Map<UUID, Long> ratersByAnswer(UUID study) {
+    public Map<AnswerId, Long> ratersByAnswer(StudyId study) {
         return SheetCount.byId(sheets.ratersByAnswer(study, sound(study)));
     }
 
     /** Every sheet with all that is on it, by rater and place. */
     @SystemOnly
-    public List<SheetRecord> records(UUID study) {
+    public List<SheetRecord> records(StudyId study) {
         return records(sheets.findByStudyIdOrderByRaterIdAscPlaceAsc(study));
     }
 
     private List<SheetRecord> records(List<Sheet> all) {
         List<SheetAnswer> onSheets = sheetAnswers.findBySheetIdInOrderByPlace(
                 all.stream().map(Sheet::id).toList());
-        List<UUID> ids = onSheets.stream().map(SheetAnswer::id).toList();
+        List<SheetAnswerId> ids = onSheets.stream().map(SheetAnswer::id).toList();
         Said said = new Said(
                 grades.ofSheetAnswers(ids).stream()
                         .collect(Collectors.groupingBy(g -> g.key().sheetAnswerId())),
@@ -197,7 +203,8 @@ public class Grading {
                         .collect(Collectors.groupingBy(c -> c.key().sheetAnswerId())),
                 remarks.ofSheetAnswers(ids).stream().collect(Collectors.groupingBy(Remark::sheetAnswerId)),
                 times(ids));
-        Map<UUID, List<SheetAnswer>> bySheet = onSheets.stream().collect(Collectors.groupingBy(SheetAnswer::sheetId));
+        Map<SheetId, List<SheetAnswer>> bySheet =
+                onSheets.stream().collect(Collectors.groupingBy(SheetAnswer::sheetId));
         return all.stream()
                 .map(s -> new SheetRecord(
                         s.raterId(),
@@ -212,20 +219,20 @@ public class Grading {
                 .toList();
     }
 
-    private Map<UUID, Long> times(List<UUID> ids) {
+    private Map<SheetAnswerId, Long> times(List<SheetAnswerId> ids) {
         return ids.isEmpty()
                 ? Map.of()
                 : sheetAnswers.activeMs(ids).stream()
                         .collect(Collectors.toMap(
-                                SheetAnswerRepository.ActiveTime::getId, SheetAnswerRepository.ActiveTime::getMs));
+                                t -> new SheetAnswerId(t.getId()), SheetAnswerRepository.ActiveTime::getMs));
     }
 
     /** What was said of answers on sheets, by the answer's id there. */
     private record Said(
-            Map<UUID, List<Grade>> marks,
-            Map<UUID, List<Coverage>> coverage,
-            Map<UUID, List<Remark>> remarks,
-            Map<UUID, Long> activeMs) {
+            Map<SheetAnswerId, List<Grade>> marks,
+            Map<SheetAnswerId, List<Coverage>> coverage,
+            Map<SheetAnswerId, List<Remark>> remarks,
+            Map<SheetAnswerId, Long> activeMs) {
         AnswerRecord of(SheetAnswer answer) {
             Map<Integer, Verdict> verdicts = new TreeMap<>();
             for (Coverage one : coverage.getOrDefault(answer.id(), List.of())) {
@@ -254,7 +261,7 @@ public class Grading {
 
     /** The first sheets for one prompt that were sent in. */
     @SystemOnly
-    public List<SheetRecord> sentRecords(UUID study, UUID prompt) {
+    public List<SheetRecord> sentRecords(StudyId study, PromptId prompt) {
         return records(sheets.findByStudyIdAndPromptId(study, prompt).stream()
                 .filter(s -> s.isSent() && !s.isRepeat() && !s.isWithdrawn())
                 .toList());

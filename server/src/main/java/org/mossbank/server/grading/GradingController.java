@@ -3,6 +3,10 @@ package org.mossbank.server.grading;
 import jakarta.validation.Valid;
 import java.util.List;
 import java.util.UUID;
+import org.mossbank.server.ids.AccountId;
+import org.mossbank.server.ids.PromptId;
+import org.mossbank.server.ids.SheetId;
+import org.mossbank.server.ids.StudyId;
 import org.springframework.http.HttpStatus;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -24,32 +28,32 @@ class GradingController {
     }
 
     @GetMapping("/api/studies/{studyId}/grading")
-    GradingProgress progress(@PathVariable UUID studyId) {
+    GradingProgress progress(@PathVariable StudyId studyId) {
         return grading.progress(studyId);
     }
 
     @GetMapping("/api/studies/{studyId}/prompts/{promptId}/grades")
-    PromptGrades ofPrompt(@PathVariable UUID studyId, @PathVariable UUID promptId) {
+    PromptGrades ofPrompt(@PathVariable StudyId studyId, @PathVariable PromptId promptId) {
         return grading.ofPrompt(studyId, promptId);
     }
 
     @PostMapping("/api/studies/{studyId}/sheets/{sheetId}/withdraw")
     @ResponseStatus(HttpStatus.NO_CONTENT)
-    void withdraw(@PathVariable UUID studyId, @PathVariable UUID sheetId, @Valid @RequestBody Withdraw request) {
+    void withdraw(@PathVariable StudyId studyId, @PathVariable SheetId sheetId, @Valid @RequestBody Withdraw request) {
         keeping.withdraw(studyId, sheetId, request);
     }
 
     @PostMapping("/api/studies/{studyId}/sheets/{sheetId}/give-back")
     @ResponseStatus(HttpStatus.NO_CONTENT)
-    void giveBack(@PathVariable UUID studyId, @PathVariable UUID sheetId) {
+    void giveBack(@PathVariable StudyId studyId, @PathVariable SheetId sheetId) {
         keeping.giveBack(studyId, sheetId);
     }
 
     @PostMapping("/api/studies/{studyId}/sheets/{sheetId}/hand-over")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void handOver(
-            @PathVariable UUID studyId,
-            @PathVariable UUID sheetId,
+            @PathVariable StudyId studyId,
+            @PathVariable SheetId sheetId,
             @Valid @RequestBody KeepingService.HandOver request) {
         keeping.handOver(studyId, sheetId, request);
     }
@@ -57,8 +61,8 @@ class GradingController {
     @PostMapping("/api/studies/{studyId}/raters/{raterId}/reminders")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void remind(
-            @PathVariable UUID studyId,
-            @PathVariable UUID raterId,
+            @PathVariable StudyId studyId,
+            @PathVariable AccountId raterId,
             @Valid @RequestBody ReminderService.Remind request) {
         reminders.remind(studyId, raterId, request);
     }
@@ -76,7 +80,7 @@ class GradingController {
 
     @PostMapping("/api/studies/{studyId}/round/close")
     @ResponseStatus(HttpStatus.NO_CONTENT)
-    void close(@PathVariable UUID studyId) {
+    void close(@PathVariable StudyId studyId) {
         grading.close(studyId);
     }
 }

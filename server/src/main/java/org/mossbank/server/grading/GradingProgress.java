@@ -2,8 +2,10 @@ package org.mossbank.server.grading;
 
 import java.time.Instant;
 import java.util.List;
-import java.util.UUID;
 import org.jspecify.annotations.Nullable;
+import org.mossbank.server.ids.AccountId;
+import org.mossbank.server.ids.PromptId;
+import org.mossbank.server.ids.SheetId;
 
 /**
  * How far grading is, by rater; the lead's view.
@@ -17,7 +19,7 @@ record GradingProgress(@Nullable Instant openedAt, @Nullable Instant closedAt, L
      * @param remindedAt  when they were reminded last; absent if they never were
      */
     record RaterProgress(
-            UUID raterId,
+            AccountId raterId,
             String name,
             String signInName,
             boolean hasPassword,
@@ -30,8 +32,8 @@ record GradingProgress(@Nullable Instant openedAt, @Nullable Instant closedAt, L
      * @param withdrawn why the lead withdrew it; absent unless they did
      */
     record SheetProgress(
-            UUID sheetId,
-            UUID promptId,
+            SheetId sheetId,
+            PromptId promptId,
             int place,
             boolean repeat,
             long answers,

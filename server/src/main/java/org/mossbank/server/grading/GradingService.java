@@ -6,7 +6,6 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.UUID;
 import java.util.stream.Collectors;
 import org.mossbank.core.estimate.Require;
 import org.mossbank.server.account.AccountView;
@@ -16,6 +15,10 @@ import org.mossbank.server.grading.sheet.Sheet;
 import org.mossbank.server.grading.sheet.SheetCount;
 import org.mossbank.server.grading.sheet.SheetEventRepository;
 import org.mossbank.server.grading.sheet.SheetRepository;
+import org.mossbank.server.ids.AccountId;
+import org.mossbank.server.ids.PromptId;
+import org.mossbank.server.ids.SheetId;
+import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.prompt.PromptView;
 import org.mossbank.server.prompt.Prompts;
 import org.mossbank.server.rubric.CriterionView;
@@ -67,21 +70,21 @@ class GradingService {
 
     /** Counts alone, so that a lead who grades may follow it too. */
     @PreAuthorize("@studyAccess.mayLead(#study) or @studyAccess.maySeeAll(#study)")
-    public GradingProgress progress(UUID study) {
+    public GradingProgress progress(StudyId study) {
         List<Sheet> all = sheets.findByStudyIdOrderByRaterIdAscPlaceAsc(study);
-        List<UUID> ids = all.stream().map(Sheet::id).toList();
-        Map<UUID, Long> made = SheetCount.byId(sheets.countMarks(ids));
-        Map<UUID, Long> answers = SheetCount.byId(sheets.countAnswers(ids));
-        Map<UUID, Long> reasons = SheetCount.byId(sheets.countReasons(ids));
-        Map<UUID, Long> takenBack = SheetCount.byId(events.countTakenBack(ids));
-        Map<UUID, Instant> reminded = reminders.findByStudyIdOrderBySentAt(study).stream()
+        List<SheetId> ids = all.stream().map(Sheet::id).toList();
+        Map<SheetId, Long> made = SheetCount.byId(sheets.countMarks(ids));
+        Map<SheetId, Long> answers = SheetCount.byId(sheets.countAnswers(ids));
+        Map<SheetId, Long> reasons = SheetCount.byId(sheets.countReasons(ids));
+        Map<SheetId, Long> takenBack = SheetCount.byId(events.countTakenBack(ids));
+        Map<AccountId, Instant> reminded = reminders.findByStudyIdOrderBySentAt(study).stream()
                 .collect(Collectors.toMap(Reminder::raterId, Reminder::sentAt, (first, last) -> last));
         List<CriterionView> criteria = rubrics.ofStudy(study);
-        Map<UUID, Integer> criteriaByPrompt = prompts.ofStudy(study).stream()
+        Map<PromptId, Integer> criteriaByPrompt = prompts.ofStudy(study).stream()
                 .collect(Collectors.toMap(PromptView::id, p -> (int) criteria.stream()
                         .filter(c -> c.appliesTo(p.kind().id()))
                         .count()));
-        Map<UUID, List<GradingProgress.SheetProgress>> byRater = all.stream()
+        Map<AccountId, List<GradingProgress.SheetProgress>> byRater = all.stream()
                 .collect(Collectors.groupingBy(
                         Sheet::raterId,
                         Collectors.mapping(
@@ -118,9 +121,9 @@ class GradingService {
     }
 
     @PreAuthorize("@studyAccess.maySeeAll(#study)")
-    public PromptGrades ofPrompt(UUID study, UUID prompt) {
+    public PromptGrades ofPrompt(StudyId study, PromptId prompt) {
         List<Grading.SheetRecord> sent = grading.sentRecords(study, prompt);
-        Map<UUID, AccountView> raters =
+        Map<AccountId, AccountView> raters =
                 accounts.byId(sent.stream().map(Grading.SheetRecord::raterId).toList());
         return new PromptGrades(sent.stream()
                 .map(s -> new PromptGrades.RaterGrades(
@@ -154,7 +157,7 @@ class GradingService {
     /** Ends grading for good: raters then see names, all grades and results. Closing twice is the same as once. */
     @PreAuthorize("@studyAccess.mayLead(#study)")
     @Transactional
-    public void close(UUID study) {
+    public void close(StudyId study) {
         rounds.lock(study)
                 .orElseThrow(() -> new Problem(ProblemType.NOT_READY, "No round has been opened."))
                 .close(clock.instant());

@@ -1,6 +1,6 @@
 package org.mossbank.server.grading;
 
-import java.util.UUID;
+import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.progress.Step;
 import org.mossbank.server.progress.StepReport;
 import org.mossbank.server.progress.StepState;
@@ -20,13 +20,13 @@ class GradingStep implements StepReport {
     }
 
     @Override
-    public StepState stateOf(UUID study) {
+    public StepState stateOf(StudyId study) {
         return grading.round(study)
                 .map(round -> opened(study, round.closedAt() != null))
                 .orElse(new StepState(Step.GRADING, 0, "not open yet", "the round is not open"));
     }
 
-    private StepState opened(UUID study, boolean closed) {
+    private StepState opened(StudyId study, boolean closed) {
         Grading.SheetTotals totals = grading.totals(study);
         int left = totals.sheets() - totals.sent();
         String line = totals.sent() + " of " + totals.sheets() + " sheets";

@@ -10,7 +10,6 @@ import java.util.Collections;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
-import java.util.UUID;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.mossbank.core.estimate.Require;
@@ -26,6 +25,11 @@ import org.mossbank.server.grading.sheet.SheetAnswer;
 import org.mossbank.server.grading.sheet.SheetAnswerRepository;
 import org.mossbank.server.grading.sheet.SheetEvent;
 import org.mossbank.server.grading.sheet.SheetRepository;
+import org.mossbank.server.ids.AccountId;
+import org.mossbank.server.ids.AnswerId;
+import org.mossbank.server.ids.CandidateId;
+import org.mossbank.server.ids.SheetId;
+import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.prompt.PromptView;
 import org.mossbank.server.prompt.Prompts;
 import org.mossbank.server.shared.Problem;
@@ -77,12 +81,12 @@ class KeepingService {
     }
 
     record HandOver(
-            @NotNull UUID raterId,
+            @NotNull AccountId raterId,
             @NotBlank @Size(max = 1000) String reason) {}
 
     /** The grades on it stay and count nowhere. Withdrawing twice is the same as once. */
     @PreAuthorize("@studyAccess.mayLead(#study)")
-    public void withdraw(UUID study, UUID sheetId, Withdraw request) {
+    public void withdraw(StudyId study, SheetId sheetId, Withdraw request) {
         Sheet sheet = lock(study, sheetId);
         withdraw(sheet, request.reason(), SheetEvent.Sort.WITHDRAWN);
     }
@@ -96,7 +100,7 @@ class KeepingService {
 
     /** To the rater it was withdrawn from, with the grades as they were. */
     @PreAuthorize("@studyAccess.mayLead(#study)")
-    public void giveBack(UUID study, UUID sheetId) {
+    public void giveBack(StudyId study, SheetId sheetId) {
         Sheet sheet = lock(study, sheetId);
         if (sheet.isWithdrawn()) {
             sheet.giveBack();
@@ -110,7 +114,7 @@ class KeepingService {
      * @throws Problem 400 if that person does not grade in this study, wrote the prompt, or has a sheet for it
      */
     @PreAuthorize("@studyAccess.mayLead(#study)")
-    public void handOver(UUID study, UUID sheetId, HandOver request) {
+    public void handOver(StudyId study, SheetId sheetId, HandOver request) {
         Sheet sheet = lock(study, sheetId);
         if (sheet.isRepeat()) {
             throw Problem.invalid("sheetId", "must not be a repeat: it shows whether its rater agrees with themselves");
@@ -121,7 +125,7 @@ class KeepingService {
         }
         List<Sheet> theirs = sheets.findByStudyIdAndRaterIdOrderByPlace(study, request.raterId());
         requireMayTake(sheet, request.raterId(), theirs);
-        List<UUID> onSheet = answersFor(sheet, request.raterId());
+        List<AnswerId> onSheet = answersFor(sheet, request.raterId());
         if (onSheet.isEmpty()) {
             throw Problem.invalid("raterId", "must be somebody who did not write all of these answers");
         }
@@ -136,7 +140,7 @@ class KeepingService {
         }
     }
 
-    private void requireMayTake(Sheet sheet, UUID rater, List<Sheet> theirs) {
+    private void requireMayTake(Sheet sheet, AccountId rater, List<Sheet> theirs) {
         if (!studies.raters(sheet.studyId()).contains(rater)) {
             throw Problem.invalid("raterId", "must be somebody who grades in this study");
         }
@@ -150,19 +154,19 @@ class KeepingService {
     }
 
     /** Without the rater's own; shuffled by the study's seed and the sheet, so that it can be told again. */
-    private List<UUID> answersFor(Sheet sheet, UUID rater) {
-        Map<UUID, AnswerView> byId = answers.ofStudy(sheet.studyId()).stream()
+    private List<AnswerId> answersFor(Sheet sheet, AccountId rater) {
+        Map<AnswerId, AnswerView> byId = answers.ofStudy(sheet.studyId()).stream()
                 .collect(Collectors.toMap(AnswerView::id, Function.identity()));
-        List<UUID> own = candidates.ofStudy(sheet.studyId()).stream()
+        List<CandidateId> own = candidates.ofStudy(sheet.studyId()).stream()
                 .filter(c -> rater.equals(c.content().personId()))
                 .map(CandidateView::id)
                 .toList();
-        List<UUID> onSheet = new ArrayList<>(sheetAnswers.findBySheetIdInOrderByPlace(List.of(sheet.id())).stream()
+        List<AnswerId> onSheet = new ArrayList<>(sheetAnswers.findBySheetIdInOrderByPlace(List.of(sheet.id())).stream()
                 .map(SheetAnswer::answerId)
                 .filter(id -> !own.contains(Require.known(byId, id).candidateId()))
                 .sorted()
                 .toList());
-        long seed = studies.get(sheet.studyId()).seed() ^ sheet.id().getLeastSignificantBits();
+        long seed = studies.get(sheet.studyId()).seed() ^ sheet.id().value().getLeastSignificantBits();
         Collections.shuffle(onSheet, new Random(seed));
         return onSheet;
     }
@@ -174,7 +178,7 @@ class KeepingService {
         rounds.findById(sheet.studyId()).orElseThrow().advance();
     }
 
-    private Sheet lock(UUID study, UUID sheetId) {
+    private Sheet lock(StudyId study, SheetId sheetId) {
         rounds.lock(study).orElseThrow(() -> Problem.notFound("This round")).refuseIfClosed();
         return sheets.lock(sheetId)
                 .filter(s -> s.studyId().equals(study))

@@ -1,17 +1,19 @@
 package org.mossbank.server.grading;
 
 import java.util.List;
-import java.util.UUID;
 import org.jspecify.annotations.Nullable;
+import org.mossbank.server.ids.AccountId;
+import org.mossbank.server.ids.AnswerId;
+import org.mossbank.server.ids.CriterionId;
 
 /** What raters gave the answers to one prompt, from the sheets sent in. */
 record PromptGrades(List<RaterGrades> raters) {
 
-    record RaterGrades(UUID raterId, String name, List<AnswerGrades> answers) {}
+    record RaterGrades(AccountId raterId, String name, List<AnswerGrades> answers) {}
 
     /** @param number at which place the answer stood on this rater's sheet, from 1 */
     record AnswerGrades(
-            UUID answerId,
+            AnswerId answerId,
             int number,
             String reason,
             @Nullable Works works,
@@ -24,7 +26,7 @@ record PromptGrades(List<RaterGrades> raters) {
     record PointVerdict(int point, Verdict verdict) {}
 
     record CriterionGrade(
-            UUID criterionId,
+            CriterionId criterionId,
             @Nullable Integer level,
             boolean notApplicable,
             @Nullable Confidence confidence) {}

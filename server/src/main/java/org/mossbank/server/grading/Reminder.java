@@ -5,6 +5,8 @@ import jakarta.persistence.Id;
 import java.time.Instant;
 import java.util.UUID;
 import org.jspecify.annotations.Nullable;
+import org.mossbank.server.ids.AccountId;
+import org.mossbank.server.ids.StudyId;
 
 /** A lead's word to a rater. */
 @Entity
@@ -12,8 +14,8 @@ class Reminder {
     @Id
     private UUID id;
 
-    private UUID studyId;
-    private UUID raterId;
+    private StudyId studyId;
+    private AccountId raterId;
     private String sentBy;
     private String words;
     private Instant sentAt;
@@ -24,7 +26,7 @@ class Reminder {
     @SuppressWarnings("NullAway.Init")
     protected Reminder() {}
 
-    static Reminder of(UUID studyId, UUID raterId, String sentBy, String words, Instant now) {
+    static Reminder of(StudyId studyId, AccountId raterId, String sentBy, String words, Instant now) {
         Reminder reminder = new Reminder();
         reminder.id = UUID.randomUUID();
         reminder.studyId = studyId;
@@ -45,11 +47,11 @@ class Reminder {
         return id;
     }
 
-    UUID studyId() {
+    StudyId studyId() {
         return studyId;
     }
 
-    UUID raterId() {
+    AccountId raterId() {
         return raterId;
     }
 

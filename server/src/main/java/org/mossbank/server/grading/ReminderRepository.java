@@ -2,10 +2,12 @@ package org.mossbank.server.grading;
 
 import java.util.List;
 import java.util.UUID;
+import org.mossbank.server.ids.AccountId;
+import org.mossbank.server.ids.StudyId;
 import org.springframework.data.jpa.repository.JpaRepository;
 
 interface ReminderRepository extends JpaRepository<Reminder, UUID> {
-    List<Reminder> findByRaterIdAndReadAtIsNullOrderBySentAtDesc(UUID raterId);
+    List<Reminder> findByRaterIdAndReadAtIsNullOrderBySentAtDesc(AccountId raterId);
 
-    List<Reminder> findByStudyIdOrderBySentAt(UUID studyId);
+    List<Reminder> findByStudyIdOrderBySentAt(StudyId studyId);
 }

@@ -11,6 +11,8 @@ import java.util.UUID;
 import org.mossbank.core.estimate.Require;
 import org.mossbank.server.account.Accounts;
 import org.mossbank.server.account.CurrentAccount;
+import org.mossbank.server.ids.AccountId;
+import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.shared.Problem;
 import org.mossbank.server.study.Studies;
 import org.mossbank.server.study.StudyView;
@@ -47,10 +49,10 @@ class ReminderService {
     record Remind(@NotBlank @Size(max = 1000) String words) {}
 
     /** @param by a name */
-    record ReminderView(UUID id, UUID studyId, String studyTitle, String by, String words, Instant sentAt) {}
+    record ReminderView(UUID id, StudyId studyId, String studyTitle, String by, String words, Instant sentAt) {}
 
     @PreAuthorize("@studyAccess.mayLead(#study)")
-    public void remind(UUID study, UUID rater, Remind request) {
+    public void remind(StudyId study, AccountId rater, Remind request) {
         if (!studies.raters(study).contains(rater)) {
             throw Problem.notFound("This rater");
         }
@@ -64,7 +66,7 @@ class ReminderService {
     @Transactional(readOnly = true)
     public List<ReminderView> mine() {
         List<Reminder> own = reminders.findByRaterIdAndReadAtIsNullOrderBySentAtDesc(current.id());
-        Map<UUID, StudyView> byId =
+        Map<StudyId, StudyView> byId =
                 studies.byId(own.stream().map(Reminder::studyId).toList());
         return own.stream()
                 .map(r -> new ReminderView(

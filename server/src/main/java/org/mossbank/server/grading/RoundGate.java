@@ -1,8 +1,8 @@
 package org.mossbank.server.grading;
 
-import java.util.UUID;
 import org.mossbank.server.grading.sheet.Round;
 import org.mossbank.server.grading.sheet.RoundRepository;
+import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.study.FiguresChanged;
 import org.mossbank.server.study.RoundStage;
 import org.springframework.context.event.EventListener;
@@ -18,7 +18,7 @@ class RoundGate implements RoundStage {
     }
 
     @Override
-    public Stage of(UUID study) {
+    public Stage of(StudyId study) {
         return rounds.findById(study)
                 .map(round -> round.isClosed() ? Stage.CLOSED : Stage.GRADING)
                 .orElse(Stage.PREPARING);

@@ -15,6 +15,8 @@ import org.mossbank.server.grading.sheet.Round;
 import org.mossbank.server.grading.sheet.Sheet;
 import org.mossbank.server.grading.sheet.SheetAnswer;
 import org.mossbank.server.grading.sheet.SheetAnswerRepository;
+import org.mossbank.server.ids.SheetAnswerId;
+import org.mossbank.server.ids.StudyId;
 import org.springframework.stereotype.Component;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -34,9 +36,9 @@ class RoundOpening {
     }
 
     /** Within the transaction of whoever asks. */
-    void open(UUID study, Grading.NewRound round, List<Grading.SheetRecord> starts) {
+    void open(StudyId study, Grading.NewRound round, List<Grading.SheetRecord> starts) {
         entities.persist(Round.of(study, round));
-        Map<UUID, Grading.AnswerRecord> begun = new LinkedHashMap<>();
+        Map<SheetAnswerId, Grading.AnswerRecord> begun = new LinkedHashMap<>();
         for (Grading.SheetRecord start : starts) {
             Sheet sheet = Sheet.of(study, start);
             entities.persist(sheet);
@@ -53,7 +55,7 @@ class RoundOpening {
         begun.forEach((id, start) -> begin(id, start, now));
     }
 
-    private void begin(UUID id, Grading.AnswerRecord start, Instant now) {
+    private void begin(SheetAnswerId id, Grading.AnswerRecord start, Instant now) {
         History history = new History(id, now);
         history.begin(start);
         if (start.judgement().activeMs() > 0) {
@@ -81,10 +83,10 @@ class RoundOpening {
 
     /** Writes down what sheets begin with, so that the history is whole. */
     private final class History {
-        private final UUID sheetAnswer;
+        private final SheetAnswerId sheetAnswer;
         private final Instant now;
 
-        private History(UUID sheetAnswer, Instant now) {
+        private History(SheetAnswerId sheetAnswer, Instant now) {
             this.sheetAnswer = sheetAnswer;
             this.now = now;
         }

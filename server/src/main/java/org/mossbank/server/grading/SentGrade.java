@@ -1,6 +1,8 @@
 package org.mossbank.server.grading;
 
-import java.util.UUID;
+import org.mossbank.server.ids.AccountId;
+import org.mossbank.server.ids.AnswerId;
+import org.mossbank.server.ids.CriterionId;
 
 /** A grade on a sheet that was sent in. */
-public record SentGrade(UUID raterId, UUID answerId, UUID criterionId, int level) {}
+public record SentGrade(AccountId raterId, AnswerId answerId, CriterionId criterionId, int level) {}

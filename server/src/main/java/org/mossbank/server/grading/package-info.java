@@ -2,6 +2,7 @@
 @ApplicationModule(
         displayName = "Grading",
         allowedDependencies = {
+            "ids",
             "shared",
             "files",
             "account",

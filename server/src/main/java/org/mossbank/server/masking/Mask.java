@@ -9,6 +9,7 @@ import java.time.Instant;
 import java.util.UUID;
 import org.mossbank.core.masking.GiveAway;
 import org.mossbank.core.masking.Span;
+import org.mossbank.server.ids.AnswerId;
 
 /** What was decided of one stretch of an answer: to mask it, or to leave it. */
 @Entity
@@ -16,7 +17,7 @@ class Mask {
     @Id
     private UUID id;
 
-    private UUID answerId;
+    private AnswerId answerId;
 
     @Column(name = "span_from")
     private int from;
@@ -36,7 +37,7 @@ class Mask {
     @SuppressWarnings("NullAway.Init")
     protected Mask() {}
 
-    static Mask of(UUID answer, Masking.Decided decided) {
+    static Mask of(AnswerId answer, Masking.Decided decided) {
         Mask mask = new Mask();
         mask.id = UUID.randomUUID();
         mask.answerId = answer;
@@ -54,7 +55,7 @@ class Mask {
         decidedAt = at;
     }
 
-    UUID answerId() {
+    AnswerId answerId() {
         return answerId;
     }
 

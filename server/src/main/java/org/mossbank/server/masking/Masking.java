@@ -9,7 +9,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.UUID;
 import java.util.stream.Collectors;
 import org.mossbank.core.masking.GiveAway;
 import org.mossbank.core.masking.GiveAways;
@@ -19,6 +18,9 @@ import org.mossbank.server.answer.AnswerView;
 import org.mossbank.server.answer.Answers;
 import org.mossbank.server.candidate.CandidateView;
 import org.mossbank.server.candidate.Candidates;
+import org.mossbank.server.ids.AnswerId;
+import org.mossbank.server.ids.PromptId;
+import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.prompt.Prompts;
 import org.mossbank.server.shared.HeavyWork;
 import org.mossbank.server.shared.Snapshot;
@@ -72,9 +74,9 @@ public class Masking {
 
     /** What raters get of answers, by id: masked, and nothing that hints at a candidate beside it. */
     @SystemOnly
-    public Map<UUID, AnswerText> forRaters(Collection<UUID> ids) {
-        Map<UUID, AnswerText> texts = answers.blind(ids);
-        Map<UUID, List<Mask>> decided = stretches.decided(List.copyOf(texts.keySet()));
+    public Map<AnswerId, AnswerText> forRaters(Collection<AnswerId> ids) {
+        Map<AnswerId, AnswerText> texts = answers.blind(ids);
+        Map<AnswerId, List<Mask>> decided = stretches.decided(List.copyOf(texts.keySet()));
         return texts.values().stream()
                 .map(t -> t.withText(masked(t.text(), decided.getOrDefault(t.id(), List.of()))))
                 .collect(Collectors.toMap(AnswerText::id, t -> t));
@@ -92,12 +94,12 @@ public class Masking {
     }
 
     /** An answer that names a candidate in what raters read. */
-    public record NamedIn(UUID answerId, String answerKey, String candidate) {}
+    public record NamedIn(AnswerId answerId, String answerKey, String candidate) {}
 
     /** Answers to sound prompts that name a candidate, masked as they are. */
     @SystemOnly
     @Transactional(propagation = Propagation.NEVER)
-    public List<NamedIn> namesLeft(UUID study) {
+    public List<NamedIn> namesLeft(StudyId study) {
         Masked masked = snapshot.of(() -> masked(study));
         return heavy.run(() -> masked.candidates.stream()
                 .flatMap(c -> {
@@ -112,12 +114,12 @@ public class Masking {
     /** Answers as raters read them. */
     private record Masked(List<CandidateView> candidates, Map<AnswerView, String> texts) {}
 
-    private Masked masked(UUID study) {
-        Set<UUID> sound = Set.copyOf(prompts.soundIds(study));
+    private Masked masked(StudyId study) {
+        Set<PromptId> sound = Set.copyOf(prompts.soundIds(study));
         List<AnswerView> all = answers.ofStudy(study).stream()
                 .filter(a -> sound.contains(a.promptId()))
                 .toList();
-        Map<UUID, List<Mask>> decided =
+        Map<AnswerId, List<Mask>> decided =
                 stretches.decided(all.stream().map(AnswerView::id).toList());
         Map<AnswerView, String> texts = new IdentityHashMap<>();
         all.forEach(a -> texts.put(a, masked(a.wholeText(), decided.getOrDefault(a.id(), List.of()))));
@@ -129,14 +131,14 @@ public class Masking {
     }
 
     @SystemOnly
-    public List<String> words(UUID study) {
+    public List<String> words(StudyId study) {
         return maskings.findById(study).map(MaskingOfStudy::words).orElse(List.of());
     }
 
     /** All that was decided in a study, by answer. */
     @SystemOnly
-    public Map<UUID, List<Decided>> decided(UUID study) {
-        Map<UUID, List<Decided>> all = new HashMap<>();
+    public Map<AnswerId, List<Decided>> decided(StudyId study) {
+        Map<AnswerId, List<Decided>> all = new HashMap<>();
         stretches
                 .decided(answers.ofStudy(study).stream().map(AnswerView::id).toList())
                 .forEach((answer, masks) ->
@@ -147,7 +149,7 @@ public class Masking {
     /** Lays out the masking of a study that is brought in. */
     @SystemOnly
     @Transactional
-    public void add(UUID study, List<String> words, Map<UUID, List<Decided>> decided) {
+    public void add(StudyId study, List<String> words, Map<AnswerId, List<Decided>> decided) {
         entities.persist(MaskingOfStudy.of(study, words));
         decided.forEach((answer, all) -> all.forEach(d -> entities.persist(Mask.of(answer, d))));
     }

@@ -1,7 +1,7 @@
 package org.mossbank.server.masking;
 
 import jakarta.validation.Valid;
-import java.util.UUID;
+import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.shared.LargeBody;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -22,17 +22,17 @@ class MaskingController {
     }
 
     @GetMapping
-    MaskingView view(@PathVariable UUID studyId) {
+    MaskingView view(@PathVariable StudyId studyId) {
         return masking.view(studyId);
     }
 
     @PutMapping("/words")
-    MaskingView writeWords(@PathVariable UUID studyId, @Valid @RequestBody MaskingService.WriteWords request) {
+    MaskingView writeWords(@PathVariable StudyId studyId, @Valid @RequestBody MaskingService.WriteWords request) {
         return masking.writeWords(studyId, request);
     }
 
     @PostMapping("/decisions")
-    MaskingView decide(@PathVariable UUID studyId, @Valid @RequestBody MaskingService.Decide request) {
+    MaskingView decide(@PathVariable StudyId studyId, @Valid @RequestBody MaskingService.Decide request) {
         return masking.decide(studyId, request);
     }
 }

@@ -5,16 +5,16 @@ import jakarta.persistence.Id;
 import jakarta.persistence.Table;
 import jakarta.persistence.Version;
 import java.util.List;
-import java.util.UUID;
 import org.hibernate.annotations.JdbcTypeCode;
 import org.hibernate.type.SqlTypes;
+import org.mossbank.server.ids.StudyId;
 
 /** The words that a study's lead lists. Whoever decides on masks locks it, so that two windows take turns. */
 @Entity
 @Table(name = "masking")
 class MaskingOfStudy {
     @Id
-    private UUID studyId;
+    private StudyId studyId;
 
     @JdbcTypeCode(SqlTypes.ARRAY)
     private String[] words;
@@ -25,7 +25,7 @@ class MaskingOfStudy {
     @SuppressWarnings("NullAway.Init")
     protected MaskingOfStudy() {}
 
-    static MaskingOfStudy of(UUID study, List<String> words) {
+    static MaskingOfStudy of(StudyId study, List<String> words) {
         MaskingOfStudy masking = new MaskingOfStudy();
         masking.studyId = study;
         masking.write(words);

@@ -14,12 +14,13 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
-import java.util.UUID;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.core.masking.GiveAways;
 import org.mossbank.server.answer.AnswerRewritten;
 import org.mossbank.server.answer.AnswerView;
 import org.mossbank.server.answer.AnswersToSettle;
+import org.mossbank.server.ids.AnswerId;
+import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.shared.Problem;
 import org.mossbank.server.shared.ProblemType;
 import org.mossbank.server.shared.SystemOnly;
@@ -82,11 +83,11 @@ class MaskingService {
 
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
     @Transactional(propagation = Propagation.NEVER)
-    public MaskingView view(UUID study) {
+    public MaskingView view(StudyId study) {
         return viewOf(study);
     }
 
-    private MaskingView viewOf(UUID study) {
+    private MaskingView viewOf(StudyId study) {
         List<Stretches.AnswerStretches> found = stretches.workedOut(study);
         Optional<MaskingOfStudy> masking = maskings.findById(study);
         return new MaskingView(
@@ -109,7 +110,7 @@ class MaskingService {
     /** @throws Problem 409 if they were changed in the meantime, or the round was opened */
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
     @Transactional(propagation = Propagation.NEVER)
-    public MaskingView writeWords(UUID study, WriteWords request) {
+    public MaskingView writeWords(StudyId study, WriteWords request) {
         boolean written = Boolean.TRUE.equals(transactions.execute(status -> write(study, request)));
         MaskingView view = viewOf(study);
         if (!written) {
@@ -122,7 +123,7 @@ class MaskingService {
     }
 
     /** Whether the words are still those that were seen, and so were written. */
-    private boolean write(UUID study, WriteWords request) {
+    private boolean write(StudyId study, WriteWords request) {
         studies.requirePreparing(study);
         MaskingOfStudy masking = lock(study);
         if (masking.version() != request.version()) {
@@ -143,7 +144,7 @@ class MaskingService {
      * @param replacement what raters read instead; absent takes the one that was proposed
      */
     record Decision(
-            @NotNull UUID answerId,
+            @NotNull AnswerId answerId,
             @Min(0) int from,
             @Nullable Boolean accept,
             @Nullable @Size(max = 200) String replacement) {}
@@ -151,18 +152,18 @@ class MaskingService {
     /** Decides on stretches, all or none. The same decisions again change nothing. */
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
     @Transactional(propagation = Propagation.NEVER)
-    public MaskingView decide(UUID study, Decide request) {
+    public MaskingView decide(StudyId study, Decide request) {
         stretches.workedOut(study);
         transactions.executeWithoutResult(status -> decideAll(study, request));
         return viewOf(study);
     }
 
-    private void decideAll(UUID study, Decide request) {
+    private void decideAll(StudyId study, Decide request) {
         studies.requirePreparing(study);
         lock(study);
-        Map<UUID, Stretches.AnswerStretches> byAnswer = new HashMap<>();
+        Map<AnswerId, Stretches.AnswerStretches> byAnswer = new HashMap<>();
         stretches.ofStudy(study).forEach(a -> byAnswer.put(a.answer().id(), a));
-        Map<UUID, List<Mask>> decided = stretches.decided(List.copyOf(byAnswer.keySet()));
+        Map<AnswerId, List<Mask>> decided = stretches.decided(List.copyOf(byAnswer.keySet()));
         Instant now = clock.instant();
         for (int i = 0; i < request.decisions().size(); i++) {
             Decision decision = request.decisions().get(i);
@@ -207,7 +208,7 @@ class MaskingService {
                 .orElse(null);
     }
 
-    private MaskingOfStudy lock(UUID study) {
+    private MaskingOfStudy lock(StudyId study) {
         MaskingOfStudy masking = maskings.lock(study);
         entities.refresh(masking);
         return masking;
@@ -223,7 +224,7 @@ class MaskingService {
         }
 
         @Override
-        public Optional<String> toSettle(UUID study) {
+        public Optional<String> toSettle(StudyId study) {
             List<Stretches.AnswerStretches> found = TransactionSynchronizationManager.isActualTransactionActive()
                     ? stretches.ofStudy(study)
                     : stretches.workedOut(study);

@@ -7,11 +7,13 @@ import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
-import java.util.UUID;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.core.masking.GiveAway;
 import org.mossbank.core.masking.Span;
 import org.mossbank.server.answer.AnswerView;
+import org.mossbank.server.ids.AnswerId;
+import org.mossbank.server.ids.CandidateId;
+import org.mossbank.server.ids.PromptId;
 
 /**
  * What gives candidates away in a study's answers, for the lead.
@@ -53,9 +55,9 @@ record MaskingView(List<String> words, long version, int undecided, List<AnswerI
      * @param complete  whether the text was searched to its end
      */
     record AnswerInMasking(
-            UUID answerId,
-            UUID promptId,
-            UUID candidateId,
+            AnswerId answerId,
+            PromptId promptId,
+            CandidateId candidateId,
             int attempt,
             List<StretchView> stretches,
             int more,

@@ -10,7 +10,6 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
 import java.util.TreeMap;
-import java.util.UUID;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.core.masking.GiveAway;
 import org.mossbank.core.masking.GiveAways;
@@ -19,6 +18,9 @@ import org.mossbank.core.masking.Terms;
 import org.mossbank.server.answer.AnswerView;
 import org.mossbank.server.answer.Answers;
 import org.mossbank.server.candidate.Candidates;
+import org.mossbank.server.ids.AnswerId;
+import org.mossbank.server.ids.PromptId;
+import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.prompt.Prompts;
 import org.mossbank.server.shared.HeavyWork;
 import org.mossbank.server.shared.Snapshot;
@@ -37,7 +39,7 @@ class Stretches {
     private final MaskingOfStudyRepository maskings;
 
     /** Searching is a pure function of these, so that what was found can be kept by them. */
-    private record Searched(UUID answer, long version, Terms terms) {}
+    private record Searched(AnswerId answer, long version, Terms terms) {}
 
     private final Cache<Searched, GiveAways.Found> found = Caffeine.newBuilder()
             .maximumWeight(MOST_KEPT)
@@ -83,21 +85,21 @@ class Stretches {
     record AnswerStretches(AnswerView answer, List<Stretch> stretches, boolean complete) {}
 
     /** What is searched, and what was decided before. */
-    private record Basis(List<AnswerView> answers, Map<UUID, List<Mask>> decided, Terms terms) {}
+    private record Basis(List<AnswerView> answers, Map<AnswerId, List<Mask>> decided, Terms terms) {}
 
     /** Answers to sound prompts in which there is anything; searched before any transaction begins. */
-    List<AnswerStretches> workedOut(UUID study) {
+    List<AnswerStretches> workedOut(StudyId study) {
         Basis basis = snapshot.of(() -> basis(study));
         return heavy.run(() -> in(basis));
     }
 
     /** The same within a transaction that has called {@link #workedOut} before it began: then all of it is known. */
-    List<AnswerStretches> ofStudy(UUID study) {
+    List<AnswerStretches> ofStudy(StudyId study) {
         return in(basis(study));
     }
 
-    private Basis basis(UUID study) {
-        Set<UUID> sound = Set.copyOf(prompts.soundIds(study));
+    private Basis basis(StudyId study) {
+        Set<PromptId> sound = Set.copyOf(prompts.soundIds(study));
         List<AnswerView> all = answers.ofStudy(study).stream()
                 .filter(a -> sound.contains(a.promptId()))
                 .toList();
@@ -112,8 +114,8 @@ class Stretches {
                 .toList();
     }
 
-    Map<UUID, List<Mask>> decided(List<UUID> answerIds) {
-        Map<UUID, List<Mask>> byAnswer = new HashMap<>();
+    Map<AnswerId, List<Mask>> decided(List<AnswerId> answerIds) {
+        Map<AnswerId, List<Mask>> byAnswer = new HashMap<>();
         if (!answerIds.isEmpty()) {
             masks.ofAnswers(answerIds)
                     .forEach(m -> byAnswer.computeIfAbsent(m.answerId(), a -> new ArrayList<>())
@@ -122,7 +124,7 @@ class Stretches {
         return byAnswer;
     }
 
-    Terms terms(UUID study) {
+    Terms terms(StudyId study) {
         List<Candidates.Head> all = candidates.heads(study);
         return new Terms(
                 all.stream().map(Candidates.Head::name).toList(),

@@ -1,6 +1,6 @@
 package org.mossbank.server.oversight;
 
-import java.util.UUID;
+import org.mossbank.server.ids.StudyId;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.RestController;
@@ -14,7 +14,7 @@ class OversightController {
     }
 
     @GetMapping("/api/studies/{studyId}/oversight")
-    OversightView oversight(@PathVariable UUID studyId) {
+    OversightView oversight(@PathVariable StudyId studyId) {
         return oversight.oversight(studyId);
     }
 }

@@ -5,7 +5,6 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.OptionalLong;
-import java.util.UUID;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
@@ -19,6 +18,11 @@ import org.mossbank.server.answer.Answers;
 import org.mossbank.server.candidate.Candidates;
 import org.mossbank.server.grading.Grading;
 import org.mossbank.server.grading.Guess;
+import org.mossbank.server.ids.AccountId;
+import org.mossbank.server.ids.AnswerId;
+import org.mossbank.server.ids.CriterionId;
+import org.mossbank.server.ids.PromptId;
+import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.prompt.Prompts;
 import org.mossbank.server.rubric.CriterionView;
 import org.mossbank.server.rubric.Rubrics;
@@ -54,14 +58,14 @@ class OversightService {
     }
 
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
-    public OversightView oversight(UUID study) {
-        List<UUID> sound = prompts.soundIds(study);
+    public OversightView oversight(StudyId study) {
+        List<PromptId> sound = prompts.soundIds(study);
         List<Grading.SheetRecord> counted = grading.records(study).stream()
                 .filter(s -> s.withdrawn() == null && sound.contains(s.promptId()))
                 .toList();
-        Map<UUID, AnswerView> byId =
+        Map<AnswerId, AnswerView> byId =
                 answers.ofStudy(study).stream().collect(Collectors.toMap(AnswerView::id, Function.identity()));
-        Map<UUID, CriterionView> criteria =
+        Map<CriterionId, CriterionView> criteria =
                 rubrics.ofStudy(study).stream().collect(Collectors.toMap(CriterionView::id, Function.identity()));
         List<GradedSheet> sent = counted.stream()
                 .filter(s -> s.sentAt() != null)
@@ -76,7 +80,7 @@ class OversightService {
     }
 
     private static GradedSheet graded(
-            Grading.SheetRecord sheet, Map<UUID, AnswerView> byId, Map<UUID, CriterionView> criteria) {
+            Grading.SheetRecord sheet, Map<AnswerId, AnswerView> byId, Map<CriterionId, CriterionView> criteria) {
         long active = active(sheet);
         return new GradedSheet(
                 sheet.raterId().toString(),
@@ -110,7 +114,7 @@ class OversightService {
     }
 
     private static OversightView.RaterOversight ofRater(
-            UUID rater, List<Grading.SheetRecord> counted, List<GradedSheet> sent, List<Oddity> odd) {
+            AccountId rater, List<Grading.SheetRecord> counted, List<GradedSheet> sent, List<Oddity> odd) {
         List<Grading.SheetRecord> own =
                 counted.stream().filter(s -> s.raterId().equals(rater)).toList();
         List<GradedSheet> done =
@@ -171,7 +175,7 @@ class OversightService {
     }
 
     private static OversightView.@Nullable GuessCount guesses(
-            List<Grading.SheetRecord> counted, Map<UUID, AnswerView> byId, int choices) {
+            List<Grading.SheetRecord> counted, Map<AnswerId, AnswerView> byId, int choices) {
         List<Grading.AnswerRecord> asked = new ArrayList<>();
         counted.forEach(s ->
                 s.answers().stream().filter(a -> a.judgement().guess() != null).forEach(asked::add));

@@ -1,8 +1,8 @@
 package org.mossbank.server.oversight;
 
 import java.util.List;
-import java.util.UUID;
 import org.jspecify.annotations.Nullable;
+import org.mossbank.server.ids.AccountId;
 
 /**
  * How grading goes, for the lead alone.
@@ -18,7 +18,7 @@ record OversightView(List<RaterOversight> raters, @Nullable GuessCount guesses) 
      * @param answersLeft answers on sheets that are not sent in
      */
     record RaterOversight(
-            UUID raterId,
+            AccountId raterId,
             @Nullable Long activeMs,
             @Nullable Long msAnAnswer,
             @Nullable Long leftMs,

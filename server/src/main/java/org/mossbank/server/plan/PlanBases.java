@@ -3,7 +3,6 @@ package org.mossbank.server.plan;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeSet;
-import java.util.UUID;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.mossbank.core.assignment.GradingTask;
@@ -14,6 +13,9 @@ import org.mossbank.server.answer.AnswerView;
 import org.mossbank.server.answer.Answers;
 import org.mossbank.server.candidate.CandidateView;
 import org.mossbank.server.candidate.Candidates;
+import org.mossbank.server.ids.AccountId;
+import org.mossbank.server.ids.CandidateId;
+import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.prompt.PromptView;
 import org.mossbank.server.prompt.Prompts;
 import org.mossbank.server.study.Role;
@@ -37,9 +39,9 @@ class PlanBases {
         this.answers = answers;
     }
 
-    PlanBasis of(UUID study, PlanRequest request) {
-        Map<UUID, Role> members = studies.members(study);
-        List<UUID> graders = members.entrySet().stream()
+    PlanBasis of(StudyId study, PlanRequest request) {
+        Map<AccountId, Role> members = studies.members(study);
+        List<AccountId> graders = members.entrySet().stream()
                 .filter(m -> m.getValue() == Role.RATER || request.leadGrades())
                 .map(Map.Entry::getKey)
                 .toList();
@@ -48,7 +50,7 @@ class PlanBases {
         Map<String, PromptView> sound =
                 prompts.sound(study).stream().collect(Collectors.toMap(PromptView::key, Function.identity()));
         List<AnswerView> all = answers.ofStudy(study);
-        Map<UUID, CandidateView> byId =
+        Map<CandidateId, CandidateView> byId =
                 candidates.ofStudy(study).stream().collect(Collectors.toMap(CandidateView::id, Function.identity()));
         List<GradingTask.PromptTask> tasks = sound.values().stream()
                 .map(p -> new GradingTask.PromptTask(

@@ -4,12 +4,13 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
-import java.util.UUID;
 import org.mossbank.core.assignment.GradingTask;
 import org.mossbank.core.estimate.Require;
 import org.mossbank.server.account.AccountView;
 import org.mossbank.server.answer.AnswerView;
 import org.mossbank.server.candidate.CandidateView;
+import org.mossbank.server.ids.AccountId;
+import org.mossbank.server.ids.CandidateId;
 import org.mossbank.server.prompt.PromptView;
 import org.mossbank.server.study.StudyView;
 
@@ -26,7 +27,7 @@ record PlanBasis(
             Iterable<AccountView> raters,
             Iterable<PromptView> sound,
             List<AnswerView> answers,
-            Map<UUID, CandidateView> candidates) {
+            Map<CandidateId, CandidateView> candidates) {
         Set<GradingTask.Bar> barred = new HashSet<>();
         for (AccountView rater : raters) {
             for (PromptView prompt : sound) {
@@ -35,7 +36,7 @@ record PlanBasis(
                 }
             }
             for (AnswerView answer : answers) {
-                UUID person = Require.known(candidates, answer.candidateId())
+                AccountId person = Require.known(candidates, answer.candidateId())
                         .content()
                         .personId();
                 if (rater.id().equals(person)) {

@@ -1,7 +1,7 @@
 package org.mossbank.server.plan;
 
 import jakarta.validation.Valid;
-import java.util.UUID;
+import org.mossbank.server.ids.StudyId;
 import org.springframework.http.HttpStatus;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -18,13 +18,13 @@ class PlanController {
     }
 
     @PostMapping("/api/studies/{studyId}/plan")
-    PlanView plan(@PathVariable UUID studyId, @Valid @RequestBody PlanRequest request) {
+    PlanView plan(@PathVariable StudyId studyId, @Valid @RequestBody PlanRequest request) {
         return plans.preview(studyId, request);
     }
 
     @PostMapping("/api/studies/{studyId}/round")
     @ResponseStatus(HttpStatus.CREATED)
-    PlanView open(@PathVariable UUID studyId, @Valid @RequestBody PlanRequest request) {
+    PlanView open(@PathVariable StudyId studyId, @Valid @RequestBody PlanRequest request) {
         return plans.open(studyId, request);
     }
 }

@@ -4,7 +4,6 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
-import java.util.UUID;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.mossbank.core.assignment.GradingTask;
@@ -13,6 +12,8 @@ import org.mossbank.core.assignment.SheetPlan;
 import org.mossbank.core.estimate.Require;
 import org.mossbank.server.account.AccountView;
 import org.mossbank.server.candidate.Candidates;
+import org.mossbank.server.ids.AccountId;
+import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.masking.Masking;
 import org.mossbank.server.progress.Step;
 import org.mossbank.server.progress.StepReport;
@@ -66,14 +67,14 @@ class PlanOutlook {
     }
 
     List<String> missing(PlanBasis basis) {
-        UUID study = basis.study().id();
+        StudyId study = basis.study().id();
         List<String> missing = new ArrayList<>();
         Map<Step, StepReport> byStep =
                 reports.stream().collect(Collectors.toMap(StepReport::step, Function.identity()));
         Arrays.stream(Step.values())
                 .filter(byStep::containsKey)
                 .forEach(step -> missing.addAll(Require.known(byStep, step).missingBeforeRound(study)));
-        List<UUID> notAccepted = studies.notAccepted(study);
+        List<AccountId> notAccepted = studies.notAccepted(study);
         basis.raters().values().stream()
                 .filter(r -> notAccepted.contains(r.id()))
                 .forEach(r -> missing.add("Raters: " + r.displayName() + " was asked and has not accepted yet."));

@@ -2,13 +2,13 @@ package org.mossbank.server.plan;
 
 import java.time.Clock;
 import java.util.List;
-import java.util.UUID;
 import java.util.stream.IntStream;
 import org.mossbank.core.assignment.Assignment;
 import org.mossbank.core.assignment.SheetPlan;
 import org.mossbank.core.estimate.Require;
 import org.mossbank.core.estimate.Resamples;
 import org.mossbank.server.grading.Grading;
+import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.rubric.Rubrics;
 import org.mossbank.server.shared.HeavyWork;
 import org.mossbank.server.shared.Problem;
@@ -58,14 +58,14 @@ class PlanService {
 
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
     @Transactional(propagation = Propagation.NEVER)
-    public PlanView preview(UUID study, PlanRequest request) {
+    public PlanView preview(StudyId study, PlanRequest request) {
         return drawn(study, request).view;
     }
 
     /** A plan that was drawn, with what it was drawn from. */
     private record Drawn(PlanBasis basis, List<SheetPlan> plan, PlanView view) {}
 
-    private Drawn drawn(UUID study, PlanRequest request) {
+    private Drawn drawn(StudyId study, PlanRequest request) {
         PlanBasis basis = snapshot.of(() -> bases.of(study, request));
         List<SheetPlan> plan = heavy.run(() -> plan(basis, request));
         return new Drawn(basis, plan, outlook.view(basis, plan));
@@ -78,13 +78,13 @@ class PlanService {
      */
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
     @Transactional(propagation = Propagation.NEVER)
-    public PlanView open(UUID study, PlanRequest request) {
+    public PlanView open(StudyId study, PlanRequest request) {
         Drawn drawn = drawn(study, request);
         transactions.executeWithoutResult(status -> open(study, request, drawn));
         return drawn.view;
     }
 
-    private void open(UUID study, PlanRequest request, Drawn drawn) {
+    private void open(StudyId study, PlanRequest request, Drawn drawn) {
         studies.claimForRound(study);
         List<String> missing = outlook.missing(drawn.basis);
         if (!missing.isEmpty()) {

@@ -1,7 +1,7 @@
 package org.mossbank.server.plan;
 
 import java.util.List;
-import java.util.UUID;
+import org.mossbank.server.ids.AccountId;
 
 /**
  * A plan, how even it is and what can be computed from it.
@@ -27,7 +27,7 @@ record PlanView(
         List<String> missing,
         List<String> notes) {
     /** @param sheets repeats included */
-    record RaterLoad(UUID raterId, String name, int sheets, int repeats) {}
+    record RaterLoad(AccountId raterId, String name, int sheets, int repeats) {}
 
-    record PairOverlap(UUID firstId, UUID secondId, int answers) {}
+    record PairOverlap(AccountId firstId, AccountId secondId, int answers) {}
 }

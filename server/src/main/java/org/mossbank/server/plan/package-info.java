@@ -2,6 +2,7 @@
 @ApplicationModule(
         displayName = "Plan",
         allowedDependencies = {
+            "ids",
             "shared",
             "account",
             "study",

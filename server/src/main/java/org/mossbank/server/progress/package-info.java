@@ -1,7 +1,7 @@
 /** The steps of the job, and how each part says how far it is. */
 @ApplicationModule(
         displayName = "Progress",
-        allowedDependencies = {})
+        allowedDependencies = {"ids"})
 @NullMarked
 package org.mossbank.server.progress;
 

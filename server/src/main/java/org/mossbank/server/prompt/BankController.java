@@ -3,6 +3,8 @@ package org.mossbank.server.prompt;
 import jakarta.validation.Valid;
 import java.util.List;
 import java.util.UUID;
+import org.mossbank.server.ids.PromptId;
+import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.shared.LargeBody;
 import org.springframework.http.HttpStatus;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -33,13 +35,13 @@ class BankController {
     }
 
     @PostMapping("/api/studies/{studyId}/prompts/{promptId}/keep")
-    PromptView keep(@PathVariable UUID studyId, @PathVariable UUID promptId) {
+    PromptView keep(@PathVariable StudyId studyId, @PathVariable PromptId promptId) {
         return bank.keep(studyId, promptId);
     }
 
     @PostMapping("/api/studies/{studyId}/prompts/from-bank")
     @ResponseStatus(HttpStatus.CREATED)
-    PromptView take(@PathVariable UUID studyId, @Valid @RequestBody BankService.TakeFromBank request) {
+    PromptView take(@PathVariable StudyId studyId, @Valid @RequestBody BankService.TakeFromBank request) {
         return bank.take(studyId, request);
     }
 }

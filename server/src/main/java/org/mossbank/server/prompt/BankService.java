@@ -15,6 +15,10 @@ import org.jspecify.annotations.Nullable;
 import org.mossbank.core.estimate.Require;
 import org.mossbank.server.account.Accounts;
 import org.mossbank.server.account.CurrentAccount;
+import org.mossbank.server.ids.AccountId;
+import org.mossbank.server.ids.KindId;
+import org.mossbank.server.ids.PromptId;
+import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.shared.Problem;
 import org.mossbank.server.study.Studies;
 import org.mossbank.server.study.StudyAccess;
@@ -108,7 +112,7 @@ class BankService {
      * @param showing  how the prompt did there; absent before grades, and where it must not be known
      */
     record BankUse(
-            @Nullable UUID studyId, @Nullable String study, int version, PromptHistory.@Nullable Showing showing) {}
+            @Nullable StudyId studyId, @Nullable String study, int version, PromptHistory.@Nullable Showing showing) {}
 
     record BankPromptView(UUID bankPromptId, String kind, List<BankVersionView> versions, List<BankUse> uses) {}
 
@@ -124,7 +128,7 @@ class BankService {
         if (prompts.takenFrom(bankPrompt).stream().anyMatch(p -> access.mustNotKnow(p.studyId()))) {
             throw new AccessDeniedException("You grade this prompt in a round that is open.");
         }
-        Set<UUID> mine = Set.copyOf(studies.ofLead(current.id()));
+        Set<StudyId> mine = Set.copyOf(studies.ofLead(current.id()));
         List<BankUse> uses = new ArrayList<>();
         for (Prompt prompt : prompts.takenFrom(bankPrompt)) {
             PromptView.BankRef ref = service.one(prompt.studyId(), prompt).bank();
@@ -151,7 +155,7 @@ class BankService {
      */
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
     @Transactional
-    public PromptView keep(UUID study, UUID promptId) {
+    public PromptView keep(StudyId study, PromptId promptId) {
         Prompt prompt = service.locked(study, promptId);
         PromptView view = service.one(study, prompt);
         PromptView.BankRef from = view.bank();
@@ -173,7 +177,7 @@ class BankService {
             }
             number = newest.key().number() + 1;
         }
-        UUID by = current.id();
+        AccountId by = current.id();
         entities.persist(BankVersion.of(
                         new BankVersion.Key(bankPrompt, number), view.kind().name(), view.title(), content)
                 .saved(
@@ -188,12 +192,12 @@ class BankService {
     record TakeFromBank(
             @NotNull UUID bankPromptId,
             @Min(1) int version,
-            @NotNull UUID kindId) {}
+            @NotNull KindId kindId) {}
 
     /** Takes a copy of a version into a study. */
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
     @Transactional
-    public PromptView take(UUID study, TakeFromBank request) {
+    public PromptView take(StudyId study, TakeFromBank request) {
         BankVersion.Key key = new BankVersion.Key(request.bankPromptId(), request.version());
         BankVersion version = versions.findById(key).orElseThrow(() -> Problem.notFound("This version"));
         return service.added(

@@ -2,14 +2,15 @@ package org.mossbank.server.prompt;
 
 import jakarta.persistence.Entity;
 import jakarta.persistence.Id;
-import java.util.UUID;
+import org.mossbank.server.ids.KindId;
+import org.mossbank.server.ids.StudyId;
 
 @Entity
 class Kind {
     @Id
-    private UUID id;
+    private KindId id;
 
-    private UUID studyId;
+    private StudyId studyId;
     private String key;
     private String name;
     private int place;
@@ -17,9 +18,9 @@ class Kind {
     @SuppressWarnings("NullAway.Init")
     protected Kind() {}
 
-    static Kind of(UUID studyId, String key, String name, int place) {
+    static Kind of(StudyId studyId, String key, String name, int place) {
         Kind kind = new Kind();
-        kind.id = UUID.randomUUID();
+        kind.id = KindId.random();
         kind.studyId = studyId;
         kind.key = key;
         kind.name = name;
@@ -27,7 +28,7 @@ class Kind {
         return kind;
     }
 
-    UUID studyId() {
+    StudyId studyId() {
         return studyId;
     }
 

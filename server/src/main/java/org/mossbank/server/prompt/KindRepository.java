@@ -1,9 +1,10 @@
 package org.mossbank.server.prompt;
 
 import java.util.List;
-import java.util.UUID;
+import org.mossbank.server.ids.KindId;
+import org.mossbank.server.ids.StudyId;
 import org.springframework.data.jpa.repository.JpaRepository;
 
-interface KindRepository extends JpaRepository<Kind, UUID> {
-    List<Kind> findByStudyIdOrderByPlace(UUID studyId);
+interface KindRepository extends JpaRepository<Kind, KindId> {
+    List<Kind> findByStudyIdOrderByPlace(StudyId studyId);
 }

@@ -3,9 +3,10 @@ package org.mossbank.server.prompt;
 import jakarta.validation.constraints.NotBlank;
 import jakarta.validation.constraints.Size;
 import java.util.List;
-import java.util.UUID;
 import java.util.stream.Collectors;
 import org.mossbank.core.estimate.Require;
+import org.mossbank.server.ids.KindId;
+import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.shared.FreeKey;
 import org.mossbank.server.shared.Problem;
 import org.mossbank.server.shared.ProblemType;
@@ -47,7 +48,7 @@ class KindService {
     }
 
     @PreAuthorize("@studyAccess.maySeeAll(#study)")
-    public List<KindView> ofStudy(UUID study) {
+    public List<KindView> ofStudy(StudyId study) {
         return prompts.kinds(study);
     }
 
@@ -55,7 +56,7 @@ class KindService {
 
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
     @Transactional
-    public KindView add(UUID study, AddKind request) {
+    public KindView add(StudyId study, AddKind request) {
         studies.requirePreparing(study);
         List<KindView> known = prompts.kinds(study);
         String name = request.name().strip();
@@ -63,14 +64,14 @@ class KindService {
             throw Problem.invalid("name", "is the name of another kind");
         }
         String key = FreeKey.of(name, "kind", known.stream().map(KindView::key).collect(Collectors.toSet()));
-        UUID id = Require.known(prompts.addKinds(study, List.of(new Prompts.NewKind(key, name))), key);
+        KindId id = Require.known(prompts.addKinds(study, List.of(new Prompts.NewKind(key, name))), key);
         return new KindView(id, key, name);
     }
 
     /** Takes out a kind, and with it its anchors. @throws Problem 409 if prompts are of it */
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
     @Transactional
-    public void remove(UUID study, UUID kind) {
+    public void remove(StudyId study, KindId kind) {
         studies.requirePreparing(study);
         Kind found = kinds.findById(kind)
                 .filter(k -> k.studyId().equals(study))

@@ -1,6 +1,6 @@
 package org.mossbank.server.prompt;
 
-import java.util.UUID;
+import org.mossbank.server.ids.KindId;
 
 /** A kind of prompt in a study: explanation, refactoring, debugging, review, or one that the lead added. */
-public record KindView(UUID id, String key, String name) {}
+public record KindView(KindId id, String key, String name) {}

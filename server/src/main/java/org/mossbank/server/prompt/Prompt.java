@@ -20,6 +20,10 @@ import org.hibernate.annotations.BatchSize;
 import org.hibernate.annotations.JdbcTypeCode;
 import org.hibernate.type.SqlTypes;
 import org.jspecify.annotations.Nullable;
+import org.mossbank.server.ids.AccountId;
+import org.mossbank.server.ids.KindId;
+import org.mossbank.server.ids.PromptId;
+import org.mossbank.server.ids.StudyId;
 
 @Entity
 class Prompt {
@@ -50,11 +54,11 @@ class Prompt {
     private static final int TOGETHER = 50;
 
     @Id
-    private UUID id;
+    private PromptId id;
 
-    private UUID studyId;
+    private StudyId studyId;
     private String key;
-    private UUID kindId;
+    private KindId kindId;
     private String title;
     private String language;
     private String request;
@@ -80,10 +84,10 @@ class Prompt {
     private String commitId;
 
     @Nullable
-    private UUID authorId;
+    private AccountId authorId;
 
     @Nullable
-    private UUID variantOf;
+    private PromptId variantOf;
 
     @Nullable
     @Enumerated(EnumType.STRING)
@@ -116,9 +120,9 @@ class Prompt {
     @SuppressWarnings("NullAway.Init")
     protected Prompt() {}
 
-    static Prompt of(UUID studyId, String key, UUID kindId, PromptContent content, int place) {
+    static Prompt of(StudyId studyId, String key, KindId kindId, PromptContent content, int place) {
         Prompt prompt = new Prompt();
-        prompt.id = UUID.randomUUID();
+        prompt.id = PromptId.random();
         prompt.studyId = studyId;
         prompt.key = key;
         prompt.place = place;
@@ -126,7 +130,7 @@ class Prompt {
         return prompt;
     }
 
-    void write(UUID newKindId, PromptContent content) {
+    void write(KindId newKindId, PromptContent content) {
         kindId = newKindId;
         title = content.title();
         language = content.language();
@@ -154,11 +158,11 @@ class Prompt {
         }
     }
 
-    void writtenBy(@Nullable UUID author) {
+    void writtenBy(@Nullable AccountId author) {
         authorId = author;
     }
 
-    void makeVariant(UUID of, Wording as) {
+    void makeVariant(PromptId of, Wording as) {
         variantOf = of;
         wording = as;
     }
@@ -172,11 +176,11 @@ class Prompt {
         bankVersion = bank.number();
     }
 
-    UUID id() {
+    PromptId id() {
         return id;
     }
 
-    UUID studyId() {
+    StudyId studyId() {
         return studyId;
     }
 
@@ -184,11 +188,11 @@ class Prompt {
         return key;
     }
 
-    UUID kindId() {
+    KindId kindId() {
         return kindId;
     }
 
-    Optional<UUID> variantOf() {
+    Optional<PromptId> variantOf() {
         return Optional.ofNullable(variantOf);
     }
 

@@ -2,7 +2,9 @@ package org.mossbank.server.prompt;
 
 import jakarta.validation.Valid;
 import java.util.List;
-import java.util.UUID;
+import org.mossbank.server.ids.KindId;
+import org.mossbank.server.ids.PromptId;
+import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.shared.LargeBody;
 import org.springframework.http.HttpStatus;
 import org.springframework.web.bind.annotation.DeleteMapping;
@@ -28,76 +30,76 @@ class PromptController {
     }
 
     @GetMapping("/prompts")
-    List<PromptView> ofStudy(@PathVariable UUID studyId) {
+    List<PromptView> ofStudy(@PathVariable StudyId studyId) {
         return prompts.ofStudy(studyId);
     }
 
     @GetMapping("/prompts/titles")
-    List<PromptService.PromptTitle> titles(@PathVariable UUID studyId) {
+    List<PromptService.PromptTitle> titles(@PathVariable StudyId studyId) {
         return prompts.titles(studyId);
     }
 
     @GetMapping("/prompts/warnings")
-    List<PromptService.PromptWarnings> warnings(@PathVariable UUID studyId) {
+    List<PromptService.PromptWarnings> warnings(@PathVariable StudyId studyId) {
         return prompts.warnings(studyId);
     }
 
     @PostMapping("/prompts")
     @ResponseStatus(HttpStatus.CREATED)
-    PromptView add(@PathVariable UUID studyId, @Valid @RequestBody PromptService.AddPrompt request) {
+    PromptView add(@PathVariable StudyId studyId, @Valid @RequestBody PromptService.AddPrompt request) {
         return prompts.add(studyId, request);
     }
 
     @PutMapping("/prompts/{promptId}")
     PromptView write(
-            @PathVariable UUID studyId,
-            @PathVariable UUID promptId,
+            @PathVariable StudyId studyId,
+            @PathVariable PromptId promptId,
             @Valid @RequestBody PromptService.WritePrompt request) {
         return prompts.write(studyId, promptId, request);
     }
 
     @DeleteMapping("/prompts/{promptId}")
     @ResponseStatus(HttpStatus.NO_CONTENT)
-    void remove(@PathVariable UUID studyId, @PathVariable UUID promptId) {
+    void remove(@PathVariable StudyId studyId, @PathVariable PromptId promptId) {
         prompts.remove(studyId, promptId);
     }
 
     @PostMapping("/prompts/{promptId}/variants")
     @ResponseStatus(HttpStatus.CREATED)
     PromptView addVariant(
-            @PathVariable UUID studyId,
-            @PathVariable UUID promptId,
+            @PathVariable StudyId studyId,
+            @PathVariable PromptId promptId,
             @Valid @RequestBody PromptService.AddVariant request) {
         return prompts.addVariant(studyId, promptId, request);
     }
 
     @PutMapping("/prompts/{promptId}/fault")
     PromptService.PromptTitle setAside(
-            @PathVariable UUID studyId,
-            @PathVariable UUID promptId,
+            @PathVariable StudyId studyId,
+            @PathVariable PromptId promptId,
             @Valid @RequestBody PromptService.FaultReason request) {
         return prompts.setAside(studyId, promptId, request);
     }
 
     @DeleteMapping("/prompts/{promptId}/fault")
-    PromptService.PromptTitle takeUp(@PathVariable UUID studyId, @PathVariable UUID promptId) {
+    PromptService.PromptTitle takeUp(@PathVariable StudyId studyId, @PathVariable PromptId promptId) {
         return prompts.takeUp(studyId, promptId);
     }
 
     @GetMapping("/kinds")
-    List<KindView> kinds(@PathVariable UUID studyId) {
+    List<KindView> kinds(@PathVariable StudyId studyId) {
         return kinds.ofStudy(studyId);
     }
 
     @PostMapping("/kinds")
     @ResponseStatus(HttpStatus.CREATED)
-    KindView addKind(@PathVariable UUID studyId, @Valid @RequestBody KindService.AddKind request) {
+    KindView addKind(@PathVariable StudyId studyId, @Valid @RequestBody KindService.AddKind request) {
         return kinds.add(studyId, request);
     }
 
     @DeleteMapping("/kinds/{kindId}")
     @ResponseStatus(HttpStatus.NO_CONTENT)
-    void removeKind(@PathVariable UUID studyId, @PathVariable UUID kindId) {
+    void removeKind(@PathVariable StudyId studyId, @PathVariable KindId kindId) {
         kinds.remove(studyId, kindId);
     }
 }

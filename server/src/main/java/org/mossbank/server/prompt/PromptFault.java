@@ -5,6 +5,7 @@ import jakarta.persistence.Id;
 import java.time.Instant;
 import java.util.UUID;
 import org.jspecify.annotations.Nullable;
+import org.mossbank.server.ids.PromptId;
 
 /** That a prompt turned out faulty; it counts nowhere until that is taken back. */
 @Entity
@@ -12,7 +13,7 @@ class PromptFault {
     @Id
     private UUID id;
 
-    private UUID promptId;
+    private PromptId promptId;
     private Instant foundAt;
     private String foundBy;
     private String reason;
@@ -23,7 +24,7 @@ class PromptFault {
     @SuppressWarnings("NullAway.Init")
     protected PromptFault() {}
 
-    static PromptFault of(UUID promptId, PromptView.FaultView start) {
+    static PromptFault of(PromptId promptId, PromptView.FaultView start) {
         PromptFault fault = new PromptFault();
         fault.id = UUID.randomUUID();
         fault.promptId = promptId;
@@ -37,7 +38,7 @@ class PromptFault {
         takenBackAt = now;
     }
 
-    UUID promptId() {
+    PromptId promptId() {
         return promptId;
     }
 

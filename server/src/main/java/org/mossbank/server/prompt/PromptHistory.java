@@ -1,7 +1,8 @@
 package org.mossbank.server.prompt;
 
 import java.util.Optional;
-import java.util.UUID;
+import org.mossbank.server.ids.PromptId;
+import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.shared.Figure;
 
 /** Says how a prompt did in a study. Answered by the module that knows grades. */
@@ -14,5 +15,5 @@ public interface PromptHistory {
     record Showing(int sheets, Figure withinOne, Figure apart) {}
 
     /** How it did; empty before anybody graded it. */
-    Optional<Showing> of(UUID study, UUID prompt);
+    Optional<Showing> of(StudyId study, PromptId prompt);
 }

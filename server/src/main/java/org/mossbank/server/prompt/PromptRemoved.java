@@ -1,6 +1,6 @@
 package org.mossbank.server.prompt;
 
-import java.util.UUID;
+import org.mossbank.server.ids.PromptId;
 
 /** A prompt is about to be removed; what later modules hold of it goes first, in the same transaction. */
-public record PromptRemoved(UUID promptId) {}
+public record PromptRemoved(PromptId promptId) {}

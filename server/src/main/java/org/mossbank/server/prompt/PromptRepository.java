@@ -4,13 +4,15 @@ import jakarta.persistence.LockModeType;
 import java.util.List;
 import java.util.Optional;
 import java.util.UUID;
+import org.mossbank.server.ids.PromptId;
+import org.mossbank.server.ids.StudyId;
 import org.springframework.data.jpa.repository.JpaRepository;
 import org.springframework.data.jpa.repository.Lock;
 import org.springframework.data.jpa.repository.Query;
 
-interface PromptRepository extends JpaRepository<Prompt, UUID> {
+interface PromptRepository extends JpaRepository<Prompt, PromptId> {
     @Query("select p from Prompt p where p.studyId = :study order by p.place")
-    List<Prompt> ofStudy(UUID study);
+    List<Prompt> ofStudy(StudyId study);
 
     /** Whatever is not blank is a request. */
     String OUTLINE = "select new org.mossbank.server.prompt.Prompts$Outline(p.id, p.key, k.id, k.name, p.title,"
@@ -20,15 +22,15 @@ interface PromptRepository extends JpaRepository<Prompt, UUID> {
             + " from Prompt p join Kind k on k.id = p.kindId ";
 
     @Query(OUTLINE + "where p.studyId = :study order by p.place")
-    List<Prompts.Outline> outlines(UUID study);
+    List<Prompts.Outline> outlines(StudyId study);
 
     @Query(OUTLINE + "where p.id = :prompt")
-    Optional<Prompts.Outline> outline(UUID prompt);
+    Optional<Prompts.Outline> outline(PromptId prompt);
 
     /** Alone, to change it. */
     @Lock(LockModeType.PESSIMISTIC_WRITE)
     @Query("select p from Prompt p where p.id = :prompt and p.studyId = :study")
-    Optional<Prompt> lock(UUID study, UUID prompt);
+    Optional<Prompt> lock(StudyId study, PromptId prompt);
 
     @Query("select p from Prompt p where p.bankPromptId = :bankPrompt")
     List<Prompt> takenFrom(UUID bankPrompt);

@@ -11,12 +11,15 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
-import java.util.UUID;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.core.estimate.Require;
 import org.mossbank.server.account.Accounts;
 import org.mossbank.server.account.CurrentAccount;
+import org.mossbank.server.ids.AccountId;
+import org.mossbank.server.ids.KindId;
+import org.mossbank.server.ids.PromptId;
+import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.progress.Step;
 import org.mossbank.server.progress.StepReport;
 import org.mossbank.server.progress.StepState;
@@ -74,25 +77,25 @@ class PromptService {
     }
 
     @PreAuthorize("@studyAccess.maySeeAll(#study)")
-    public List<PromptView> ofStudy(UUID study) {
+    public List<PromptView> ofStudy(StudyId study) {
         return prompts.ofStudy(study);
     }
 
     /** A prompt's title, for whoever may know that it is there but not what is answered. */
-    record PromptTitle(UUID id, String title, KindView kind, boolean faulty) {}
+    record PromptTitle(PromptId id, String title, KindView kind, boolean faulty) {}
 
     @PreAuthorize("@studyAccess.mayLead(#study) or @studyAccess.maySeeAll(#study)")
-    public List<PromptTitle> titles(UUID study) {
+    public List<PromptTitle> titles(StudyId study) {
         return prompts.ofStudy(study).stream()
                 .map(p -> new PromptTitle(p.id(), p.title(), p.kind(), p.isFaulty()))
                 .toList();
     }
 
     /** What usually goes wrong with a prompt, by prompt; prompts without a warning are left out. */
-    record PromptWarnings(UUID promptId, List<PromptWarning> warnings) {}
+    record PromptWarnings(PromptId promptId, List<PromptWarning> warnings) {}
 
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
-    public List<PromptWarnings> warnings(UUID study) {
+    public List<PromptWarnings> warnings(StudyId study) {
         return prompts.ofStudy(study).stream()
                 .map(p -> new PromptWarnings(
                         p.id(),
@@ -101,21 +104,21 @@ class PromptService {
                 .toList();
     }
 
-    private Set<String> keys(UUID study) {
+    private Set<String> keys(StudyId study) {
         return prompts.ofStudy(study).stream().map(PromptView::key).collect(Collectors.toSet());
     }
 
-    record AddPrompt(@NotNull UUID kindId, @NotNull @Valid PromptContent content) {}
+    record AddPrompt(@NotNull KindId kindId, @NotNull @Valid PromptContent content) {}
 
     /** Adds a prompt by whoever asks. */
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
     @Transactional
-    public PromptView add(UUID study, AddPrompt request) {
+    public PromptView add(StudyId study, AddPrompt request) {
         return added(study, request.kindId(), request.content(), null);
     }
 
     @SystemOnly
-    PromptView added(UUID study, UUID kindId, PromptContent content, PromptView.@Nullable BankRef bank) {
+    PromptView added(StudyId study, KindId kindId, PromptContent content, PromptView.@Nullable BankRef bank) {
         studies.requirePreparing(study);
         requireKind(study, kindId);
         List<Prompt> known = repository.ofStudy(study);
@@ -130,14 +133,14 @@ class PromptService {
         return one(study, prompt);
     }
 
-    private void requireKind(UUID study, UUID kindId) {
+    private void requireKind(StudyId study, KindId kindId) {
         if (prompts.kinds(study).stream().noneMatch(k -> k.id().equals(kindId))) {
             throw Problem.invalid("kindId", "must be a kind of this study");
         }
     }
 
     @SystemOnly
-    PromptView one(UUID study, Prompt prompt) {
+    PromptView one(StudyId study, Prompt prompt) {
         return prompts.views(study, List.of(prompt)).get(0);
     }
 
@@ -147,15 +150,15 @@ class PromptService {
      */
     record WritePrompt(
             @Min(0) long version,
-            @NotNull UUID kindId,
-            @Nullable UUID authorId,
+            @NotNull KindId kindId,
+            @Nullable AccountId authorId,
             @Nullable Wording wording,
             @NotNull @Valid PromptContent content) {}
 
     /** @throws Problem 409 if it was changed in the meantime, or the round was opened */
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
     @Transactional
-    public PromptView write(UUID study, UUID id, WritePrompt request) {
+    public PromptView write(StudyId study, PromptId id, WritePrompt request) {
         studies.requirePreparing(study);
         Prompt prompt = locked(study, id);
         if (prompt.version() != request.version()) {
@@ -178,7 +181,7 @@ class PromptService {
     }
 
     @SystemOnly
-    Prompt locked(UUID study, UUID id) {
+    Prompt locked(StudyId study, PromptId id) {
         Prompt prompt = repository.lock(study, id).orElseThrow(() -> Problem.notFound("This prompt"));
         entities.refresh(prompt);
         return prompt;
@@ -189,7 +192,7 @@ class PromptService {
     /** Adds another wording of a prompt: a copy, to be reworded. A variant of a variant belongs to the same first one. */
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
     @Transactional
-    public PromptView addVariant(UUID study, UUID id, AddVariant request) {
+    public PromptView addVariant(StudyId study, PromptId id, AddVariant request) {
         Prompt base = locked(study, id);
         PromptView copy = added(study, base.kindId(), base.content(), null);
         Prompt variant = locked(study, copy.id());
@@ -201,7 +204,7 @@ class PromptService {
     /** @throws Problem 409 if there are answers to it, or other wordings of it */
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
     @Transactional
-    public void remove(UUID study, UUID id) {
+    public void remove(StudyId study, PromptId id) {
         studies.requirePreparing(study);
         Prompt prompt = locked(study, id);
         if (use.isPromptAnswered(study, id)) {
@@ -221,10 +224,10 @@ class PromptService {
     /** Sets a prompt aside as faulty: from now on it counts nowhere. Doing it twice is the same as once. */
     @PreAuthorize("@studyAccess.mayLead(#study)")
     @Transactional
-    public PromptTitle setAside(UUID study, UUID id, FaultReason request) {
+    public PromptTitle setAside(StudyId study, PromptId id, FaultReason request) {
         Prompt prompt = locked(study, id);
         if (!one(study, prompt).isFaulty()) {
-            UUID by = current.id();
+            AccountId by = current.id();
             String name = Require.known(accounts.byId(List.of(by)), by).displayName();
             entities.persist(PromptFault.of(
                     id,
@@ -239,7 +242,7 @@ class PromptService {
     /** Lets a prompt count again. */
     @PreAuthorize("@studyAccess.mayLead(#study)")
     @Transactional
-    public PromptTitle takeUp(UUID study, UUID id) {
+    public PromptTitle takeUp(StudyId study, PromptId id) {
         Prompt prompt = locked(study, id);
         faults.findByPromptIdInAndTakenBackAtIsNull(List.of(id)).forEach(f -> f.takeBack(clock.instant()));
         events.publishEvent(new FiguresChanged(study));
@@ -263,7 +266,7 @@ class PromptService {
         }
 
         @Override
-        public StepState stateOf(UUID study) {
+        public StepState stateOf(StudyId study) {
             List<Prompts.Outline> all = prompts.outlines(study);
             Map<Boolean, List<Prompts.Outline>> bySoundness =
                     all.stream().collect(Collectors.partitioningBy(Prompts.Outline::isFaulty));
@@ -304,7 +307,7 @@ class PromptService {
         }
 
         @Override
-        public List<String> missingBeforeRound(UUID study) {
+        public List<String> missingBeforeRound(StudyId study) {
             return missing(prompts.outlines(study)).stream()
                     .map(m -> "Prompts: " + m + ".")
                     .toList();

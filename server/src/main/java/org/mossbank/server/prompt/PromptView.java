@@ -4,6 +4,8 @@ import java.time.Instant;
 import java.util.Map;
 import java.util.UUID;
 import org.jspecify.annotations.Nullable;
+import org.mossbank.server.ids.AccountId;
+import org.mossbank.server.ids.PromptId;
 
 /**
  * What every candidate is asked.
@@ -16,12 +18,12 @@ import org.jspecify.annotations.Nullable;
  * @param version   counts up with every change; sent back with the next one
  */
 public record PromptView(
-        UUID id,
+        PromptId id,
         String key,
         KindView kind,
         PromptContent content,
-        @Nullable UUID authorId,
-        @Nullable UUID variantOf,
+        @Nullable AccountId authorId,
+        @Nullable PromptId variantOf,
         @Nullable Wording wording,
         @Nullable BankRef bank,
         @Nullable FaultView fault,
@@ -47,7 +49,7 @@ public record PromptView(
     }
 
     /** What is drawn as one when prompts are resampled: the prompt and its other wordings. */
-    public UUID family() {
+    public PromptId family() {
         return variantOf == null ? id : variantOf;
     }
 }

@@ -6,11 +6,14 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.UUID;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.core.estimate.Require;
+import org.mossbank.server.ids.AccountId;
+import org.mossbank.server.ids.KindId;
+import org.mossbank.server.ids.PromptId;
+import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.shared.SystemOnly;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -42,7 +45,7 @@ public class Prompts {
             String key,
             String kind,
             PromptContent content,
-            @Nullable UUID author,
+            @Nullable AccountId author,
             @Nullable String variantOf,
             @Nullable Wording wording,
             PromptView.@Nullable FaultView fault) {}
@@ -50,8 +53,8 @@ public class Prompts {
     /** Adds kinds in their order and returns the new ids by key. */
     @SystemOnly
     @Transactional
-    public Map<String, UUID> addKinds(UUID study, List<NewKind> starts) {
-        Map<String, UUID> ids = new LinkedHashMap<>();
+    public Map<String, KindId> addKinds(StudyId study, List<NewKind> starts) {
+        Map<String, KindId> ids = new LinkedHashMap<>();
         int place = kinds.findByStudyIdOrderByPlace(study).size();
         for (NewKind start : starts) {
             Kind kind = Kind.of(study, start.key(), start.name(), place + ids.size());
@@ -64,7 +67,7 @@ public class Prompts {
     /** Adds prompts in their order and returns the new ids by key. */
     @SystemOnly
     @Transactional
-    public Map<String, UUID> addPrompts(UUID study, List<NewPrompt> starts, Map<String, UUID> kindIds) {
+    public Map<String, PromptId> addPrompts(StudyId study, List<NewPrompt> starts, Map<String, KindId> kindIds) {
         Map<String, Prompt> added = new LinkedHashMap<>();
         for (NewPrompt start : starts) {
             Prompt prompt =
@@ -83,32 +86,32 @@ public class Prompts {
                 entities.persist(PromptFault.of(prompt.id(), start.fault()));
             }
         }
-        Map<String, UUID> ids = new LinkedHashMap<>();
+        Map<String, PromptId> ids = new LinkedHashMap<>();
         added.forEach((key, prompt) -> ids.put(key, prompt.id()));
         return ids;
     }
 
     @SystemOnly
-    public List<KindView> kinds(UUID study) {
+    public List<KindView> kinds(StudyId study) {
         return kinds.findByStudyIdOrderByPlace(study).stream().map(Kind::view).toList();
     }
 
     /** All prompts, faulty ones included. */
     @SystemOnly
-    public List<PromptView> ofStudy(UUID study) {
+    public List<PromptView> ofStudy(StudyId study) {
         return views(study, prompts.ofStudy(study));
     }
 
     /** The prompts that count. */
     @SystemOnly
-    public List<PromptView> sound(UUID study) {
+    public List<PromptView> sound(StudyId study) {
         return ofStudy(study).stream().filter(p -> !p.isFaulty()).toList();
     }
 
     @SystemOnly
-    List<PromptView> views(UUID study, List<Prompt> some) {
-        Map<UUID, KindView> byId = kinds(study).stream().collect(Collectors.toMap(KindView::id, Function.identity()));
-        Map<UUID, PromptFault> faulty =
+    List<PromptView> views(StudyId study, List<Prompt> some) {
+        Map<KindId, KindView> byId = kinds(study).stream().collect(Collectors.toMap(KindView::id, Function.identity()));
+        Map<PromptId, PromptFault> faulty =
                 faults
                         .findByPromptIdInAndTakenBackAtIsNull(
                                 some.stream().map(Prompt::id).toList())
@@ -130,18 +133,18 @@ public class Prompts {
      * @param followUps what every candidate is told next
      */
     public record Outline(
-            UUID id,
+            PromptId id,
             String key,
-            UUID kindId,
+            KindId kindId,
             String kindName,
             String title,
             boolean isWritten,
             boolean isFaulty,
             List<String> followUps) {
         Outline(
-                UUID id,
+                PromptId id,
                 String key,
-                UUID kindId,
+                KindId kindId,
                 String kindName,
                 String title,
                 boolean isWritten,
@@ -153,13 +156,13 @@ public class Prompts {
 
     /** All prompts, faulty ones included, without their texts. */
     @SystemOnly
-    public List<Outline> outlines(UUID study) {
+    public List<Outline> outlines(StudyId study) {
         return prompts.outlines(study);
     }
 
     /** The ids of the prompts that count. */
     @SystemOnly
-    public List<UUID> soundIds(UUID study) {
+    public List<PromptId> soundIds(StudyId study) {
         return outlines(study).stream()
                 .filter(p -> !p.isFaulty())
                 .map(Outline::id)
@@ -168,25 +171,25 @@ public class Prompts {
 
     /** One prompt without its texts; empty if there is none of this id. */
     @SystemOnly
-    public Optional<Outline> outline(UUID id) {
+    public Optional<Outline> outline(PromptId id) {
         return prompts.outline(id);
     }
 
     /** What candidates get of one prompt, and nothing of what a right answer holds; empty if there is none of this id. */
     @SystemOnly
-    public Optional<PromptContent.Asked> asked(UUID id) {
+    public Optional<PromptContent.Asked> asked(PromptId id) {
         return prompts.findById(id).map(Prompt::asked);
     }
 
     /** One prompt of a study; empty if it has none of this id. */
     @SystemOnly
-    public Optional<PromptView> one(UUID study, UUID id) {
+    public Optional<PromptView> one(StudyId study, PromptId id) {
         return studyOf(id).filter(study::equals).flatMap(s -> one(id));
     }
 
     /** One prompt; empty if there is none of this id. */
     @SystemOnly
-    public Optional<PromptView> one(UUID id) {
+    public Optional<PromptView> one(PromptId id) {
         return prompts.findById(id)
                 .map(p -> p.view(
                         kinds.findById(p.kindId()).orElseThrow().view(),
@@ -198,7 +201,7 @@ public class Prompts {
 
     /** The study that a prompt belongs to; empty if there is none of this id. */
     @SystemOnly
-    public Optional<UUID> studyOf(UUID id) {
+    public Optional<StudyId> studyOf(PromptId id) {
         return prompts.findById(id).map(Prompt::studyId);
     }
 }

@@ -6,8 +6,8 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Set;
-import java.util.UUID;
 import java.util.regex.Pattern;
+import org.mossbank.server.ids.StudyId;
 import org.springframework.stereotype.Component;
 
 /** What can be seen from a prompt alone: gaps, key points that point nowhere, wording against its own constraints. */
@@ -27,7 +27,7 @@ class WordingCheck implements PromptCheck {
             "from", "keep", "stay", "same");
 
     @Override
-    public List<PromptWarning> check(UUID study, PromptView prompt) {
+    public List<PromptWarning> check(StudyId study, PromptView prompt) {
         return check(prompt.kind().key(), prompt.content());
     }
 

@@ -7,6 +7,8 @@ import jakarta.persistence.Id;
 import java.time.Instant;
 import java.util.UUID;
 import org.jspecify.annotations.Nullable;
+import org.mossbank.server.ids.AccountId;
+import org.mossbank.server.ids.PromptId;
 
 /** What a second developer thinks a prompt asks, and what the lead made of it. */
 @Entity
@@ -14,8 +16,8 @@ class ReadBack {
     @Id
     private UUID id;
 
-    private UUID promptId;
-    private UUID readerId;
+    private PromptId promptId;
+    private AccountId readerId;
     private Instant askedAt;
 
     @Nullable
@@ -58,11 +60,11 @@ class ReadBack {
         return id;
     }
 
-    UUID promptId() {
+    PromptId promptId() {
         return promptId;
     }
 
-    UUID readerId() {
+    AccountId readerId() {
         return readerId;
     }
 

@@ -3,6 +3,8 @@ package org.mossbank.server.readback;
 import jakarta.validation.Valid;
 import java.util.List;
 import java.util.UUID;
+import org.mossbank.server.ids.PromptId;
+import org.mossbank.server.ids.StudyId;
 import org.springframework.http.HttpStatus;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -21,22 +23,22 @@ class ReadBackController {
     }
 
     @GetMapping("/api/studies/{studyId}/read-backs")
-    List<ReadBackService.ReadBackView> ofStudy(@PathVariable UUID studyId) {
+    List<ReadBackService.ReadBackView> ofStudy(@PathVariable StudyId studyId) {
         return readBacks.ofStudy(studyId);
     }
 
     @PostMapping("/api/studies/{studyId}/prompts/{promptId}/read-backs")
     @ResponseStatus(HttpStatus.CREATED)
     ReadBackService.ReadBackView ask(
-            @PathVariable UUID studyId,
-            @PathVariable UUID promptId,
+            @PathVariable StudyId studyId,
+            @PathVariable PromptId promptId,
             @Valid @RequestBody ReadBackService.AskReader request) {
         return readBacks.ask(studyId, promptId, request);
     }
 
     @PutMapping("/api/studies/{studyId}/read-backs/{readBackId}/verdict")
     ReadBackService.ReadBackView judge(
-            @PathVariable UUID studyId,
+            @PathVariable StudyId studyId,
             @PathVariable UUID readBackId,
             @Valid @RequestBody ReadBackService.JudgeReading request) {
         return readBacks.judge(studyId, readBackId, request);

@@ -17,6 +17,9 @@ import org.mossbank.core.estimate.Require;
 import org.mossbank.server.account.AccountView;
 import org.mossbank.server.account.Accounts;
 import org.mossbank.server.account.CurrentAccount;
+import org.mossbank.server.ids.AccountId;
+import org.mossbank.server.ids.PromptId;
+import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.prompt.PromptCheck;
 import org.mossbank.server.prompt.PromptContent;
 import org.mossbank.server.prompt.PromptView;
@@ -62,8 +65,8 @@ class ReadBackService {
     /** A reading as the lead sees it; without an answer, it is still awaited. */
     record ReadBackView(
             UUID id,
-            UUID promptId,
-            UUID readerId,
+            PromptId promptId,
+            AccountId readerId,
             String reader,
             Instant askedAt,
             @Nullable String answer,
@@ -71,10 +74,10 @@ class ReadBackService {
             @Nullable ReadBackVerdict verdict) {}
 
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
-    public List<ReadBackView> ofStudy(UUID study) {
+    public List<ReadBackView> ofStudy(StudyId study) {
         List<ReadBack> all = readBacks.findByPromptIdInOrderByAskedAt(
                 prompts.ofStudy(study).stream().map(PromptView::id).toList());
-        Map<UUID, AccountView> readers =
+        Map<AccountId, AccountView> readers =
                 accounts.byId(all.stream().map(ReadBack::readerId).distinct().toList());
         return all.stream()
                 .map(r -> view(r, Require.known(readers, r.readerId())))
@@ -94,12 +97,12 @@ class ReadBackService {
                 record.verdict());
     }
 
-    record AskReader(@NotNull UUID readerId) {}
+    record AskReader(@NotNull AccountId readerId) {}
 
     /** Asks somebody of the study to read a prompt back. */
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
     @Transactional
-    public ReadBackView ask(UUID study, UUID promptId, AskReader request) {
+    public ReadBackView ask(StudyId study, PromptId promptId, AskReader request) {
         studies.requirePreparing(study);
         if (!isOf(study, promptId)) {
             throw Problem.notFound("This prompt");
@@ -116,7 +119,7 @@ class ReadBackService {
         return view(asked, Require.known(accounts.byId(List.of(request.readerId())), request.readerId()));
     }
 
-    private boolean isOf(UUID study, UUID prompt) {
+    private boolean isOf(StudyId study, PromptId prompt) {
         return prompts.studyOf(prompt).filter(study::equals).isPresent();
     }
 
@@ -125,7 +128,7 @@ class ReadBackService {
     /** Says whether a reader took the prompt as it was meant. */
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
     @Transactional
-    public ReadBackView judge(UUID study, UUID id, JudgeReading request) {
+    public ReadBackView judge(StudyId study, UUID id, JudgeReading request) {
         ReadBack found = readBacks
                 .findById(id)
                 .filter(r -> isOf(study, r.promptId()))
@@ -158,7 +161,7 @@ class ReadBackService {
     }
 
     private Reading reading(ReadBack readBack) {
-        UUID study = prompts.studyOf(readBack.promptId()).orElseThrow();
+        StudyId study = prompts.studyOf(readBack.promptId()).orElseThrow();
         PromptContent content = prompts.one(readBack.promptId()).orElseThrow().content();
         return new Reading(
                 readBack.id(),
@@ -172,7 +175,7 @@ class ReadBackService {
                 isOpen(study));
     }
 
-    private boolean isOpen(UUID study) {
+    private boolean isOpen(StudyId study) {
         return studies.stage(study) == org.mossbank.server.study.RoundStage.Stage.PREPARING;
     }
 
@@ -201,7 +204,7 @@ class ReadBackService {
         }
 
         @Override
-        public List<PromptWarning> check(UUID study, PromptView prompt) {
+        public List<PromptWarning> check(StudyId study, PromptView prompt) {
             Map<@Nullable ReadBackVerdict, Long> verdicts = readBacks.ofStudy(study).stream()
                     .filter(r -> r.promptId().equals(prompt.id()) && r.verdict() != null)
                     .map(ReadBacks.ReadBackRecord::verdict)

@@ -3,8 +3,10 @@ package org.mossbank.server.readback;
 import jakarta.persistence.EntityManager;
 import java.time.Instant;
 import java.util.List;
-import java.util.UUID;
 import org.jspecify.annotations.Nullable;
+import org.mossbank.server.ids.AccountId;
+import org.mossbank.server.ids.PromptId;
+import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.prompt.PromptRemoved;
 import org.mossbank.server.prompt.PromptView;
 import org.mossbank.server.prompt.Prompts;
@@ -29,15 +31,15 @@ public class ReadBacks {
 
     /** What a reader said a prompt asks. */
     public record ReadBackRecord(
-            UUID promptId,
-            UUID readerId,
+            PromptId promptId,
+            AccountId readerId,
             Instant askedAt,
             @Nullable String answer,
             @Nullable Instant answeredAt,
             @Nullable ReadBackVerdict verdict) {}
 
     @SystemOnly
-    public List<ReadBackRecord> ofStudy(UUID study) {
+    public List<ReadBackRecord> ofStudy(StudyId study) {
         return readBacks
                 .findByPromptIdInOrderByAskedAt(
                         prompts.ofStudy(study).stream().map(PromptView::id).toList())

@@ -1,20 +1,20 @@
 package org.mossbank.server.recommendation;
 
 import java.util.Locale;
-import java.util.UUID;
 import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.core.comparison.Difference;
 import org.mossbank.core.decision.DecisionRule;
 import org.mossbank.core.decision.Finding;
 import org.mossbank.core.estimate.Interval;
+import org.mossbank.server.ids.CandidateId;
 
 /** What is said of each finding. */
 final class FindingWords implements Finding.Visitor<FindingWords.Said> {
     private static final String TOO_LITTLE = "there is too little to compare";
 
     private final Function<String, String> candidate;
-    private final Function<String, UUID> candidateId;
+    private final Function<String, CandidateId> candidateId;
     private final Function<String, String> criterion;
     private final String sign;
 
@@ -26,7 +26,7 @@ final class FindingWords implements Finding.Visitor<FindingWords.Said> {
      */
     FindingWords(
             Function<String, String> candidate,
-            Function<String, UUID> candidateId,
+            Function<String, CandidateId> candidateId,
             Function<String, String> criterion,
             String sign) {
         this.candidate = candidate;

@@ -4,7 +4,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalDouble;
-import java.util.UUID;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.mossbank.core.agreement.PercentAgreement;
@@ -19,6 +18,12 @@ import org.mossbank.server.answer.AnswerView;
 import org.mossbank.server.answer.Answers;
 import org.mossbank.server.grading.Grading;
 import org.mossbank.server.grading.SentGrade;
+import org.mossbank.server.ids.AccountId;
+import org.mossbank.server.ids.AnswerId;
+import org.mossbank.server.ids.CandidateId;
+import org.mossbank.server.ids.CriterionId;
+import org.mossbank.server.ids.PromptId;
+import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.prompt.PromptHistory;
 import org.mossbank.server.rubric.CriterionView;
 import org.mossbank.server.rubric.Rubrics;
@@ -39,8 +44,8 @@ class GradedPromptHistory implements PromptHistory {
     }
 
     @Override
-    public Optional<Showing> of(UUID study, UUID prompt) {
-        Map<UUID, AnswerView> own = answers.ofStudy(study).stream()
+    public Optional<Showing> of(StudyId study, PromptId prompt) {
+        Map<AnswerId, AnswerView> own = answers.ofStudy(study).stream()
                 .filter(a -> a.promptId().equals(prompt))
                 .collect(Collectors.toMap(AnswerView::id, Function.identity()));
         List<SentGrade> grades = grading.sentGrades(study).stream()
@@ -49,13 +54,13 @@ class GradedPromptHistory implements PromptHistory {
         if (grades.isEmpty()) {
             return Optional.empty();
         }
-        Map<UUID, CriterionView> criteria =
+        Map<CriterionId, CriterionView> criteria =
                 rubrics.ofStudy(study).stream().collect(Collectors.toMap(CriterionView::id, Function.identity()));
         int sheets = (int) grades.stream().map(SentGrade::raterId).distinct().count();
         return Optional.of(new Showing(sheets, withinOne(grades, criteria), apart(grades, own, criteria)));
     }
 
-    private static Figure withinOne(List<SentGrade> grades, Map<UUID, CriterionView> criteria) {
+    private static Figure withinOne(List<SentGrade> grades, Map<CriterionId, CriterionView> criteria) {
         int highest = criteria.values().stream()
                 .mapToInt(CriterionView::highestLevel)
                 .max()
@@ -69,12 +74,13 @@ class GradedPromptHistory implements PromptHistory {
     }
 
     /** Points between the highest and the lowest candidate's mean score. */
-    private static Figure apart(List<SentGrade> grades, Map<UUID, AnswerView> own, Map<UUID, CriterionView> criteria) {
-        record Place(UUID candidate, UUID rater, UUID answer) {}
+    private static Figure apart(
+            List<SentGrade> grades, Map<AnswerId, AnswerView> own, Map<CriterionId, CriterionView> criteria) {
+        record Place(CandidateId candidate, AccountId rater, AnswerId answer) {}
         Map<Place, List<SentGrade>> sheets = grades.stream()
                 .collect(Collectors.groupingBy(
                         g -> new Place(Require.known(own, g.answerId()).candidateId(), g.raterId(), g.answerId())));
-        Map<UUID, Double> means = sheets.entrySet().stream()
+        Map<CandidateId, Double> means = sheets.entrySet().stream()
                 .flatMap(e -> score(e.getValue(), criteria).stream()
                         .mapToObj(s -> Map.entry(e.getKey().candidate(), s)))
                 .collect(Collectors.groupingBy(Map.Entry::getKey, Collectors.averagingDouble(Map.Entry::getValue)));
@@ -86,7 +92,7 @@ class GradedPromptHistory implements PromptHistory {
         return Figure.of(Estimate.of(highest - lowest));
     }
 
-    private static OptionalDouble score(List<SentGrade> grades, Map<UUID, CriterionView> criteria) {
+    private static OptionalDouble score(List<SentGrade> grades, Map<CriterionId, CriterionView> criteria) {
         return OverallScore.of(grades.stream()
                 .map(g -> {
                     CriterionView criterion = Require.known(criteria, g.criterionId());

@@ -7,7 +7,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.OptionalDouble;
-import java.util.UUID;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
@@ -31,6 +30,10 @@ import org.mossbank.server.answer.Outcome;
 import org.mossbank.server.candidate.CandidateView;
 import org.mossbank.server.candidate.Candidates;
 import org.mossbank.server.grading.Grading;
+import org.mossbank.server.ids.AccountId;
+import org.mossbank.server.ids.AnswerId;
+import org.mossbank.server.ids.PromptId;
+import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.masking.Masking;
 import org.mossbank.server.prompt.PromptView;
 import org.mossbank.server.prompt.Prompts;
@@ -102,7 +105,7 @@ class RecommendationComputation {
         return all;
     }
 
-    RecommendationReport compute(UUID study, long revision) {
+    RecommendationReport compute(StudyId study, long revision) {
         StudyAgreement agreement = agreements.of(study);
         int giveAways = masking.namesLeft(study).size();
         RecommendationData data = snapshot.of(() -> gather(study));
@@ -148,10 +151,10 @@ class RecommendationComputation {
                 new RecommendationReport.BlindingView(data.raters().size(), data.leadWasBlind(), giveAways));
     }
 
-    private List<RecommendationReport.ExpectationView> expectations(UUID study) {
-        Map<UUID, Role> members = studies.members(study);
+    private List<RecommendationReport.ExpectationView> expectations(StudyId study) {
+        Map<AccountId, Role> members = studies.members(study);
         List<Declared> declared = studies.expectations(study);
-        Map<UUID, AccountView> people =
+        Map<AccountId, AccountView> people =
                 accounts.byId(declared.stream().map(Declared::accountId).toList());
         return declared.stream()
                 .map(d -> new RecommendationReport.ExpectationView(
@@ -163,8 +166,8 @@ class RecommendationComputation {
                 .toList();
     }
 
-    private RecommendationData gather(UUID study) {
-        Map<UUID, PromptView> soundPrompts =
+    private RecommendationData gather(StudyId study) {
+        Map<PromptId, PromptView> soundPrompts =
                 prompts.sound(study).stream().collect(Collectors.toMap(PromptView::id, Function.identity()));
         return new RecommendationData(
                 studies.get(study),
@@ -183,7 +186,7 @@ class RecommendationComputation {
     }
 
     private Evidence evidence(RecommendationData data, StudyAgreement agreement, Standings overall, int giveAways) {
-        Map<UUID, Long> raters = data.ratersByAnswer();
+        Map<AnswerId, Long> raters = data.ratersByAnswer();
         return new Evidence(
                 new Evidence.State(
                         data.study().isBriefClosed(),

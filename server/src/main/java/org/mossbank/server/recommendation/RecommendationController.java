@@ -1,6 +1,6 @@
 package org.mossbank.server.recommendation;
 
-import java.util.UUID;
+import org.mossbank.server.ids.StudyId;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.RestController;
@@ -14,7 +14,7 @@ class RecommendationController {
     }
 
     @GetMapping("/api/studies/{studyId}/recommendation")
-    RecommendationReport report(@PathVariable UUID studyId) {
+    RecommendationReport report(@PathVariable StudyId studyId) {
         return recommendation.report(studyId);
     }
 }

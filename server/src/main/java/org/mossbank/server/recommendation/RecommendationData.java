@@ -5,7 +5,6 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.OptionalDouble;
-import java.util.UUID;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.mossbank.core.comparison.PromptGroups;
@@ -19,6 +18,10 @@ import org.mossbank.server.account.AccountView;
 import org.mossbank.server.answer.AnswerView;
 import org.mossbank.server.candidate.CandidateView;
 import org.mossbank.server.grading.SentGrade;
+import org.mossbank.server.ids.AccountId;
+import org.mossbank.server.ids.AnswerId;
+import org.mossbank.server.ids.CandidateId;
+import org.mossbank.server.ids.PromptId;
 import org.mossbank.server.prompt.PromptView;
 import org.mossbank.server.rubric.CriterionView;
 import org.mossbank.server.study.Reopening;
@@ -30,16 +33,16 @@ record RecommendationData(
         StudyView study,
         List<CandidateView> candidates,
         List<CriterionView> criteria,
-        Map<UUID, PromptView> prompts,
-        Map<UUID, AnswerView> answers,
-        Map<UUID, AccountView> raters,
+        Map<PromptId, PromptView> prompts,
+        Map<AnswerId, AnswerView> answers,
+        Map<AccountId, AccountView> raters,
         List<SentGrade> grades,
-        Map<UUID, Long> ratersByAnswer,
+        Map<AnswerId, Long> ratersByAnswer,
         List<Reopening> reopenings,
         List<RecommendationReport.ExpectationView> expectations,
         boolean leadWasBlind) {
 
-    UUID candidateId(String key) {
+    CandidateId candidateId(String key) {
         return candidates.stream()
                 .filter(c -> c.key().equals(key))
                 .map(CandidateView::id)
@@ -47,7 +50,7 @@ record RecommendationData(
                 .orElseThrow();
     }
 
-    private String candidateKey(UUID id) {
+    private String candidateKey(CandidateId id) {
         return candidates.stream()
                 .filter(c -> c.id().equals(id))
                 .map(CandidateView::key)
@@ -61,7 +64,7 @@ record RecommendationData(
      */
     List<ScoredCell> cells(Function<List<SentGrade>, OptionalDouble> score) {
         record Place(String candidate, String prompt, String rater) {}
-        Map<Place, Map<UUID, List<SentGrade>>> byPlace = new HashMap<>();
+        Map<Place, Map<AnswerId, List<SentGrade>>> byPlace = new HashMap<>();
         for (SentGrade grade : grades) {
             AnswerView answer = Require.known(answers, grade.answerId());
             Place place = new Place(

@@ -3,10 +3,13 @@ package org.mossbank.server.recommendation;
 import java.math.BigDecimal;
 import java.time.Instant;
 import java.util.List;
-import java.util.UUID;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.core.decision.Outcome;
 import org.mossbank.server.agreement.AgreementReport;
+import org.mossbank.server.ids.AnswerId;
+import org.mossbank.server.ids.CandidateId;
+import org.mossbank.server.ids.CriterionId;
+import org.mossbank.server.ids.PromptId;
 import org.mossbank.server.shared.Figure;
 import org.mossbank.server.study.Reopening;
 import org.mossbank.server.study.RuleTerms;
@@ -21,7 +24,7 @@ record RecommendationReport(
         long revision,
         Outcome outcome,
         String headline,
-        @Nullable UUID leaderId,
+        @Nullable CandidateId leaderId,
         List<FindingView> findings,
         RuleView rule,
         BasisView basis,
@@ -47,7 +50,7 @@ record RecommendationReport(
             String type,
             String sentence,
             @Nullable String criterion,
-            @Nullable UUID otherCandidateId,
+            @Nullable CandidateId otherCandidateId,
             @Nullable Double value,
             @Nullable Double limit) {}
 
@@ -56,15 +59,16 @@ record RecommendationReport(
      *
      * @param followUps how many such
      */
-    record UnequalFollowUps(UUID answerId, UUID promptId, String title, UUID candidateId, int attempt, int followUps) {}
+    record UnequalFollowUps(
+            AnswerId answerId, PromptId promptId, String title, CandidateId candidateId, int attempt, int followUps) {}
 
     record RuleView(RuleTerms terms, List<WeightView> weights) {}
 
     /** @param floor least agreement on it */
-    record WeightView(UUID criterionId, String key, String name, double weight, double floor) {}
+    record WeightView(CriterionId criterionId, String key, String name, double weight, double floor) {}
 
     /** A candidate that cannot be taken, whatever the grades say. */
-    record RuledOut(UUID candidateId, List<String> reasons) {}
+    record RuledOut(CandidateId candidateId, List<String> reasons) {}
 
     /** What somebody expected before they saw anything. */
     record ExpectationView(String name, boolean lead, String expects, String usesToday, Instant declaredAt) {}
@@ -80,7 +84,7 @@ record RecommendationReport(
     /** What the figures rest on. */
     record BasisView(int sentSheets, int sheets, int raters, int prompts, int answers, int resamples) {}
 
-    record CandidateName(UUID id, String name, String version, String settings, boolean baseline) {}
+    record CandidateName(CandidateId id, String name, String version, String settings, boolean baseline) {}
 
     /**
      * @param adjusted     mean score of 100, adjusted for prompts and raters
@@ -88,15 +92,16 @@ record RecommendationReport(
      * @param scores       scores it rests on
      * @param chanceOfBest share of resamples in which it stands highest
      */
-    record StandingView(UUID candidateId, Figure adjusted, Figure plain, int scores, Figure chanceOfBest) {}
+    record StandingView(CandidateId candidateId, Figure adjusted, Figure plain, int scores, Figure chanceOfBest) {}
 
-    record CriterionStandings(UUID criterionId, String name, List<StandingView> standings) {}
+    record CriterionStandings(CriterionId criterionId, String name, List<StandingView> standings) {}
 
     /**
      * @param difference         adjusted mean of the higher less that of the lower, 95 % interval
      * @param adjustedDifference the same with the interval that Holm's correction over all pairs leaves
      */
-    record DifferenceView(UUID higherId, UUID lowerId, Figure difference, Figure adjustedDifference, Figure p) {}
+    record DifferenceView(
+            CandidateId higherId, CandidateId lowerId, Figure difference, Figure adjustedDifference, Figure p) {}
 
     /**
      * What a candidate's answers took.
@@ -105,7 +110,7 @@ record RecommendationReport(
      * @param totalCost     sum over those with a cost; absent when none has, or currencies differ
      */
     record CandidateMeasures(
-            UUID candidateId,
+            CandidateId candidateId,
             int answers,
             int complete,
             @Nullable Long medianTotalMs,

@@ -3,9 +3,9 @@ package org.mossbank.server.recommendation;
 import com.github.benmanes.caffeine.cache.Cache;
 import com.github.benmanes.caffeine.cache.Caffeine;
 import java.util.Optional;
-import java.util.UUID;
 import org.mossbank.core.decision.Outcome;
 import org.mossbank.server.grading.Grading;
+import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.progress.Step;
 import org.mossbank.server.progress.StepReport;
 import org.mossbank.server.progress.StepState;
@@ -22,7 +22,7 @@ class RecommendationService {
     }
 
     @PreAuthorize("@studyAccess.maySeeAll(#study)")
-    public RecommendationReport report(UUID study) {
+    public RecommendationReport report(StudyId study) {
         return reports.of(study);
     }
 
@@ -31,7 +31,7 @@ class RecommendationService {
     static class RecommendationReports {
         private static final int CACHED_REPORTS = 200;
 
-        private record Key(UUID study, long revision) {}
+        private record Key(StudyId study, long revision) {}
 
         private final Grading grading;
         private final RecommendationComputation computation;
@@ -43,12 +43,12 @@ class RecommendationService {
             this.computation = computation;
         }
 
-        RecommendationReport of(UUID study) {
+        RecommendationReport of(StudyId study) {
             return begun(study).orElseGet(() -> computation.compute(study, 0));
         }
 
         /** The report of a study whose round was opened. */
-        Optional<RecommendationReport> begun(UUID study) {
+        Optional<RecommendationReport> begun(StudyId study) {
             return grading.round(study)
                     .map(round ->
                             cache.get(new Key(study, round.revision()), k -> computation.compute(study, k.revision())));
@@ -69,7 +69,7 @@ class RecommendationService {
         }
 
         @Override
-        public StepState stateOf(UUID study) {
+        public StepState stateOf(StudyId study) {
             RecommendationReport report = reports.begun(study).orElse(null);
             if (report == null) {
                 return new StepState(Step.RECOMMENDATION, 0, "not yet", "nothing is graded yet");

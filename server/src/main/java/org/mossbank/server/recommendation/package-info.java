@@ -2,6 +2,7 @@
 @ApplicationModule(
         displayName = "Recommendation",
         allowedDependencies = {
+            "ids",
             "shared",
             "account",
             "study",

@@ -21,18 +21,20 @@ import org.hibernate.annotations.BatchSize;
 import org.hibernate.annotations.JdbcTypeCode;
 import org.hibernate.type.SqlTypes;
 import org.jspecify.annotations.Nullable;
+import org.mossbank.server.ids.CriterionId;
+import org.mossbank.server.ids.KindId;
 
 /** A criterion in one version of a rubric; a draft's are made anew with each writing. */
 @Entity
 class Criterion {
     /** Which anchor: a level within a kind. */
     @Embeddable
-    record AnchorKey(UUID kindId, int level) {}
+    record AnchorKey(KindId kindId, int level) {}
 
     private static final int TOGETHER = 50;
 
     @Id
-    private UUID id;
+    private CriterionId id;
 
     private UUID rubricVersionId;
     private String key;
@@ -67,14 +69,14 @@ class Criterion {
     @CollectionTable(name = "criterion_kind", joinColumns = @JoinColumn(name = "criterion_id"))
     @Column(name = "kind_id")
     @BatchSize(size = TOGETHER)
-    private Set<UUID> kindIds = new HashSet<>();
+    private Set<KindId> kindIds = new HashSet<>();
 
     @SuppressWarnings("NullAway.Init")
     protected Criterion() {}
 
     static Criterion of(UUID rubricVersionId, String key, CriterionContent content, int place) {
         Criterion criterion = new Criterion();
-        criterion.id = UUID.randomUUID();
+        criterion.id = CriterionId.random();
         criterion.rubricVersionId = rubricVersionId;
         criterion.key = key;
         criterion.name = content.name();
@@ -100,7 +102,7 @@ class Criterion {
                 .forEach(a -> anchors.put(new AnchorKey(a.kindId(), level), a.text()));
     }
 
-    UUID id() {
+    CriterionId id() {
         return id;
     }
 

@@ -8,8 +8,8 @@ import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Pattern;
 import jakarta.validation.constraints.Size;
 import java.util.List;
-import java.util.UUID;
 import org.jspecify.annotations.Nullable;
+import org.mossbank.server.ids.KindId;
 import org.mossbank.server.shared.FreeKey;
 
 /**
@@ -33,7 +33,7 @@ public record CriterionContent(
         @NotNull @Size(min = 2, max = HIGHEST_LEVEL + 1, message = "must be 2 to 10")
         List<@Valid @NotNull LevelContent> levels,
 
-        @NotNull @Size(max = MOST_KINDS) List<@NotNull UUID> kindIds,
+        @NotNull @Size(max = MOST_KINDS) List<@NotNull KindId> kindIds,
         @NotNull @Size(max = 40) List<@NotBlank @Size(max = 80) String> traits) {
 
     /** Levels run from 0 to this at most. */
@@ -58,7 +58,8 @@ public record CriterionContent(
 
     /** What the level looks like in answers to one kind of prompt. */
     public record AnchorContent(
-            @NotNull UUID kindId, @NotNull @Size(max = 1000) String text) {}
+            @NotNull KindId kindId,
+            @NotNull @Size(max = 1000) String text) {}
 
     CriterionContent withKey(String newKey) {
         return new CriterionContent(newKey, name, question, weight, floor, levels, kindIds, traits);

@@ -1,8 +1,9 @@
 package org.mossbank.server.rubric;
 
 import java.util.List;
-import java.util.UUID;
 import org.jspecify.annotations.Nullable;
+import org.mossbank.server.ids.CriterionId;
+import org.mossbank.server.ids.KindId;
 
 /**
  * A criterion with its scale.
@@ -14,27 +15,27 @@ import org.jspecify.annotations.Nullable;
  * @param traits  kinds of remark to offer
  */
 public record CriterionView(
-        UUID id,
+        CriterionId id,
         String key,
         String name,
         String question,
         double weight,
         @Nullable Double floor,
         List<LevelView> levels,
-        List<UUID> kindIds,
+        List<KindId> kindIds,
         List<String> traits) {
     /** One level, with an anchor for each kind that has one. */
     public record LevelView(int level, String name, List<AnchorView> anchors) {}
 
     /** What a level looks like in answers to one kind of prompt. */
-    public record AnchorView(UUID kindId, String text) {}
+    public record AnchorView(KindId kindId, String text) {}
 
     public int highestLevel() {
         return levels.size() - 1;
     }
 
     /** Whether answers to prompts of this kind are graded on it. */
-    public boolean appliesTo(UUID kind) {
+    public boolean appliesTo(KindId kind) {
         return kindIds.isEmpty() || kindIds.contains(kind);
     }
 

@@ -6,8 +6,8 @@ import java.io.UncheckedIOException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
-import java.util.UUID;
 import org.mossbank.core.estimate.Require;
+import org.mossbank.server.ids.KindId;
 import tools.jackson.databind.json.JsonMapper;
 
 /** The rubric that a new study starts from: correctness, idiom and best practice, with anchors for the four usual kinds. */
@@ -29,7 +29,7 @@ final class DefaultRubric {
             List<String> traits) {}
 
     /** @param kinds ids of the study's kinds by key; anchors of other kinds are left out */
-    static List<CriterionContent> of(Map<String, UUID> kinds) {
+    static List<CriterionContent> of(Map<String, KindId> kinds) {
         try (InputStream in = DefaultRubric.class.getResourceAsStream(RESOURCE)) {
             return JsonMapper.shared().readValue(in, Text.class).criteria().stream()
                     .map(c -> criterion(c, kinds))
@@ -39,7 +39,7 @@ final class DefaultRubric {
         }
     }
 
-    private static CriterionContent criterion(CriterionText text, Map<String, UUID> kinds) {
+    private static CriterionContent criterion(CriterionText text, Map<String, KindId> kinds) {
         List<CriterionContent.LevelContent> levels = new ArrayList<>();
         for (int level = 0; level < text.levels().size(); level++) {
             int at = level;

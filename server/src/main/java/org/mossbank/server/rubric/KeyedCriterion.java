@@ -4,11 +4,11 @@ import java.util.List;
 import java.util.Map;
 import java.util.SortedMap;
 import java.util.TreeMap;
-import java.util.UUID;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.core.estimate.Require;
 import org.mossbank.server.files.Keys;
+import org.mossbank.server.ids.KindId;
 
 /**
  * A criterion by keys, as the open format has it.
@@ -64,7 +64,7 @@ public record KeyedCriterion(
                 criterion.traits());
     }
 
-    CriterionContent content(Map<String, UUID> kindIds) {
+    CriterionContent content(Map<String, KindId> kindIds) {
         return new CriterionContent(
                 key,
                 name,

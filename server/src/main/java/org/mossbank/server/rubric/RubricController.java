@@ -2,7 +2,7 @@ package org.mossbank.server.rubric;
 
 import jakarta.validation.Valid;
 import java.util.List;
-import java.util.UUID;
+import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.shared.LargeBody;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -23,29 +23,30 @@ class RubricController {
     }
 
     @GetMapping
-    RubricService.RubricView ofStudy(@PathVariable UUID studyId) {
+    RubricService.RubricView ofStudy(@PathVariable StudyId studyId) {
         return rubrics.ofStudy(studyId);
     }
 
     @GetMapping("/versions/{number}")
-    RubricService.RubricView version(@PathVariable UUID studyId, @PathVariable int number) {
+    RubricService.RubricView version(@PathVariable StudyId studyId, @PathVariable int number) {
         return rubrics.version(studyId, number);
     }
 
     @PutMapping
-    RubricService.RubricView write(@PathVariable UUID studyId, @Valid @RequestBody RubricService.WriteRubric request) {
+    RubricService.RubricView write(
+            @PathVariable StudyId studyId, @Valid @RequestBody RubricService.WriteRubric request) {
         return rubrics.write(studyId, request);
     }
 
     @PostMapping("/publish")
     RubricService.RubricView publish(
-            @PathVariable UUID studyId, @Valid @RequestBody RubricService.PublishRubric request) {
+            @PathVariable StudyId studyId, @Valid @RequestBody RubricService.PublishRubric request) {
         return rubrics.publish(studyId, request);
     }
 
     @PostMapping("/examples")
     List<ScoreExamples.Example> examples(
-            @PathVariable UUID studyId, @Valid @RequestBody ScoreExamples.Weighing weighing) {
+            @PathVariable StudyId studyId, @Valid @RequestBody ScoreExamples.Weighing weighing) {
         return rubrics.examples(studyId, weighing);
     }
 }

@@ -14,9 +14,10 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
-import java.util.UUID;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
+import org.mossbank.server.ids.KindId;
+import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.progress.Step;
 import org.mossbank.server.progress.StepReport;
 import org.mossbank.server.progress.StepState;
@@ -70,7 +71,7 @@ class RubricService {
     @Order(2)
     @Transactional
     public void layOut(StudyBegun begun) {
-        Map<String, UUID> kinds =
+        Map<String, KindId> kinds =
                 prompts.kinds(begun.studyId()).stream().collect(Collectors.toMap(KindView::key, KindView::id));
         rubrics.add(begun.studyId(), new Rubrics.NewVersion(1, null, "", false, DefaultRubric.of(kinds)));
     }
@@ -89,11 +90,11 @@ class RubricService {
             List<VersionView> versions) {}
 
     @PreAuthorize("@studyAccess.maySeeAll(#study)")
-    public RubricView ofStudy(UUID study) {
+    public RubricView ofStudy(StudyId study) {
         return view(study, rubrics.current(study).orElseThrow());
     }
 
-    private RubricView view(UUID study, RubricVersion version) {
+    private RubricView view(StudyId study, RubricVersion version) {
         return new RubricView(
                 prompts.kinds(study),
                 version.view(),
@@ -105,7 +106,7 @@ class RubricService {
     }
 
     @PreAuthorize("@studyAccess.maySeeAll(#study)")
-    public RubricView version(UUID study, int number) {
+    public RubricView version(StudyId study, int number) {
         return versions.findByStudyIdOrderByNumber(study).stream()
                 .filter(v -> v.number() == number)
                 .findFirst()
@@ -130,7 +131,7 @@ class RubricService {
      */
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
     @Transactional
-    public RubricView write(UUID study, WriteRubric request) {
+    public RubricView write(StudyId study, WriteRubric request) {
         studies.requirePreparing(study);
         List<RubricVersion> all = versions.lock(study);
         RubricVersion newest = all.get(all.size() - 1);
@@ -156,8 +157,8 @@ class RubricService {
         return view(study, draft);
     }
 
-    private List<CriterionContent> withKeys(UUID study, List<CriterionContent> given) {
-        Set<UUID> kinds = prompts.kinds(study).stream().map(KindView::id).collect(Collectors.toSet());
+    private List<CriterionContent> withKeys(StudyId study, List<CriterionContent> given) {
+        Set<KindId> kinds = prompts.kinds(study).stream().map(KindView::id).collect(Collectors.toSet());
         Set<String> taken = given.stream()
                 .map(CriterionContent::key)
                 .filter(Objects::nonNull)
@@ -184,7 +185,7 @@ class RubricService {
     }
 
     /** Weights and floors are part of the rule, and that is closed with the brief. */
-    private void refuseIfRuleChanges(UUID study, RubricVersion before, List<CriterionContent> after) {
+    private void refuseIfRuleChanges(StudyId study, RubricVersion before, List<CriterionContent> after) {
         if (!studies.get(study).isBriefClosed()) {
             return;
         }
@@ -204,7 +205,7 @@ class RubricService {
 
     /** What weights and gate would do; nothing is kept. */
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
-    public List<ScoreExamples.Example> examples(UUID study, ScoreExamples.Weighing weighing) {
+    public List<ScoreExamples.Example> examples(StudyId study, ScoreExamples.Weighing weighing) {
         return ScoreExamples.of(weighing);
     }
 
@@ -213,7 +214,7 @@ class RubricService {
     /** @throws Problem 409 if there is no draft, or it has gaps */
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
     @Transactional
-    public RubricView publish(UUID study, PublishRubric request) {
+    public RubricView publish(StudyId study, PublishRubric request) {
         studies.requirePreparing(study);
         List<RubricVersion> all = versions.lock(study);
         RubricVersion newest = all.get(all.size() - 1);
@@ -259,7 +260,7 @@ class RubricService {
         }
 
         @Override
-        public StepState stateOf(UUID study) {
+        public StepState stateOf(StudyId study) {
             Rubrics.VersionCriteria counting = rubrics.counting(study).orElseThrow();
             List<CriterionView> criteria = counting.criteria();
             VersionView version = counting.version();
@@ -270,12 +271,12 @@ class RubricService {
                     Step.RUBRIC, missing.isEmpty() ? 1 : 0.6, line, missing.isEmpty() ? null : missing.get(0));
         }
 
-        private List<String> missing(UUID study, List<CriterionView> criteria, VersionView version) {
+        private List<String> missing(StudyId study, List<CriterionView> criteria, VersionView version) {
             List<String> missing = new ArrayList<>(gaps(criteria));
             if (version.publishedAt() == null) {
                 missing.add("the draft is not published");
             }
-            Map<UUID, String> used = new LinkedHashMap<>();
+            Map<KindId, String> used = new LinkedHashMap<>();
             prompts.outlines(study).stream()
                     .filter(p -> !p.isFaulty())
                     .forEach(p -> used.put(p.kindId(), p.kindName()));
@@ -288,7 +289,7 @@ class RubricService {
         }
 
         @Override
-        public List<String> missingBeforeRound(UUID study) {
+        public List<String> missingBeforeRound(StudyId study) {
             return missing(study, rubrics.ofStudy(study), rubrics.version(study).orElseThrow()).stream()
                     .map(m -> "Rubric: " + m + ".")
                     .toList();

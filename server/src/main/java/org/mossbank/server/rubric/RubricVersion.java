@@ -6,6 +6,7 @@ import jakarta.persistence.Version;
 import java.time.Instant;
 import java.util.UUID;
 import org.jspecify.annotations.Nullable;
+import org.mossbank.server.ids.StudyId;
 
 /** One version of a study's rubric: a draft until it is published, and from then on unchanged. */
 @Entity
@@ -13,7 +14,7 @@ class RubricVersion {
     @Id
     private UUID id;
 
-    private UUID studyId;
+    private StudyId studyId;
     private int number;
     private String note;
 
@@ -29,7 +30,7 @@ class RubricVersion {
     @SuppressWarnings("NullAway.Init")
     protected RubricVersion() {}
 
-    static RubricVersion draft(UUID studyId, int number) {
+    static RubricVersion draft(StudyId studyId, int number) {
         RubricVersion version = new RubricVersion();
         version.id = UUID.randomUUID();
         version.studyId = studyId;

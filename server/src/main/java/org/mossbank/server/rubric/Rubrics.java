@@ -10,6 +10,8 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.UUID;
 import org.jspecify.annotations.Nullable;
+import org.mossbank.server.ids.CriterionId;
+import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.shared.SystemOnly;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -44,7 +46,7 @@ public class Rubrics {
     /** Adds a version and returns the ids of its criteria by key; each criterion has a key. */
     @SystemOnly
     @Transactional
-    public Map<String, UUID> add(UUID study, NewVersion start) {
+    public Map<String, CriterionId> add(StudyId study, NewVersion start) {
         RubricVersion version = RubricVersion.draft(study, start.number());
         if (start.publishedAt() != null) {
             version.publish(start.publishedAt(), start.note());
@@ -58,8 +60,8 @@ public class Rubrics {
     }
 
     @SystemOnly
-    Map<String, UUID> write(UUID version, List<CriterionContent> contents) {
-        Map<String, UUID> ids = new LinkedHashMap<>();
+    Map<String, CriterionId> write(UUID version, List<CriterionContent> contents) {
+        Map<String, CriterionId> ids = new LinkedHashMap<>();
         for (CriterionContent content : contents) {
             String key = String.valueOf(content.key());
             Criterion criterion = Criterion.of(version, key, content, ids.size());
@@ -71,24 +73,24 @@ public class Rubrics {
 
     /** The criteria that count: of the version in use, or while there is none, of the newest, draft or not. */
     @SystemOnly
-    public List<CriterionView> ofStudy(UUID study) {
+    public List<CriterionView> ofStudy(StudyId study) {
         return current(study).map(this::of).orElse(List.of());
     }
 
     /** The version that counts, as {@link #ofStudy} has it. */
     @SystemOnly
-    public Optional<VersionView> version(UUID study) {
+    public Optional<VersionView> version(StudyId study) {
         return current(study).map(RubricVersion::view);
     }
 
     /** The version that counts, with its criteria. */
     @SystemOnly
-    Optional<VersionCriteria> counting(UUID study) {
+    Optional<VersionCriteria> counting(StudyId study) {
         return current(study).map(v -> new VersionCriteria(v.view(), of(v)));
     }
 
     @SystemOnly
-    Optional<RubricVersion> current(UUID study) {
+    Optional<RubricVersion> current(StudyId study) {
         List<RubricVersion> all = versions.findByStudyIdOrderByNumber(study);
         return all.stream()
                 .filter(RubricVersion::isInUse)
@@ -111,7 +113,7 @@ public class Rubrics {
     public record VersionCriteria(VersionView version, List<CriterionView> criteria) {}
 
     @SystemOnly
-    public List<VersionCriteria> all(UUID study) {
+    public List<VersionCriteria> all(StudyId study) {
         return versions.findByStudyIdOrderByNumber(study).stream()
                 .map(v -> new VersionCriteria(v.view(), of(v)))
                 .toList();
@@ -124,7 +126,7 @@ public class Rubrics {
      */
     @SystemOnly
     @Transactional
-    public void use(UUID study) {
+    public void use(StudyId study) {
         RubricVersion newest = current(study).orElseThrow();
         if (newest.isDraft()) {
             throw new IllegalStateException("rubric must be published before a round: " + study);

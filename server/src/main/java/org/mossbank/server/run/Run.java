@@ -12,6 +12,7 @@ import java.util.UUID;
 import org.hibernate.annotations.JdbcTypeCode;
 import org.hibernate.type.SqlTypes;
 import org.jspecify.annotations.Nullable;
+import org.mossbank.server.ids.StudyId;
 
 @Entity
 class Run {
@@ -25,7 +26,7 @@ class Run {
     @Id
     private UUID id;
 
-    private UUID studyId;
+    private StudyId studyId;
     private String key;
     private String startedBy;
     private Instant startedAt;
@@ -56,7 +57,7 @@ class Run {
     @SuppressWarnings("NullAway.Init")
     protected Run() {}
 
-    static Run of(UUID studyId, Runs.RunHead head) {
+    static Run of(StudyId studyId, Runs.RunHead head) {
         Run run = new Run();
         run.id = UUID.randomUUID();
         run.studyId = studyId;
@@ -109,7 +110,7 @@ class Run {
         return id;
     }
 
-    UUID studyId() {
+    StudyId studyId() {
         return studyId;
     }
 

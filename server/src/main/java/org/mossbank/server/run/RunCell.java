@@ -13,6 +13,9 @@ import java.util.UUID;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.server.answer.AnswerView;
 import org.mossbank.server.answer.Outcome;
+import org.mossbank.server.ids.AnswerId;
+import org.mossbank.server.ids.CandidateId;
+import org.mossbank.server.ids.PromptId;
 
 /** One prompt for one candidate, once. */
 @Entity
@@ -23,8 +26,8 @@ class RunCell {
     private UUID runId;
     private int place;
     private int groupNo;
-    private UUID promptId;
-    private UUID candidateId;
+    private PromptId promptId;
+    private CandidateId candidateId;
     private int attempt;
 
     @Enumerated(EnumType.STRING)
@@ -72,7 +75,7 @@ class RunCell {
     private Outcome outcome;
 
     @Nullable
-    private UUID answerId;
+    private AnswerId answerId;
 
     @Version
     private long version;
@@ -209,7 +212,7 @@ class RunCell {
         reservedTokens = 0;
     }
 
-    void answeredBy(UUID answer, Outcome how) {
+    void answeredBy(AnswerId answer, Outcome how) {
         answerId = answer;
         outcome = how;
     }
@@ -244,11 +247,11 @@ class RunCell {
         return groupNo;
     }
 
-    UUID promptId() {
+    PromptId promptId() {
         return promptId;
     }
 
-    UUID candidateId() {
+    CandidateId candidateId() {
         return candidateId;
     }
 
@@ -274,7 +277,7 @@ class RunCell {
     }
 
     @Nullable
-    UUID answerId() {
+    AnswerId answerId() {
         return answerId;
     }
 

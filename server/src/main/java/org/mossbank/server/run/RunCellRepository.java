@@ -7,6 +7,8 @@ import java.util.List;
 import java.util.Optional;
 import java.util.UUID;
 import org.jspecify.annotations.Nullable;
+import org.mossbank.server.ids.CandidateId;
+import org.mossbank.server.ids.PromptId;
 import org.springframework.data.domain.Limit;
 import org.springframework.data.jpa.repository.JpaRepository;
 import org.springframework.data.jpa.repository.Lock;
@@ -32,7 +34,7 @@ interface RunCellRepository extends JpaRepository<RunCell, UUID> {
     List<RunCell> ready(UUID run, Instant now, Limit limit);
 
     /** Requests under way to a candidate. */
-    record UnderWay(UUID candidateId, long requests) {}
+    record UnderWay(CandidateId candidateId, long requests) {}
 
     @Query("select c.candidateId as candidateId, count(c) as requests from RunCell c "
             + "where c.state = org.mossbank.server.run.CellStage.ASKING group by c.candidateId")
@@ -64,7 +66,7 @@ interface RunCellRepository extends JpaRepository<RunCell, UUID> {
             "select c.id from RunCell c where c.state = org.mossbank.server.run.CellStage.ASKING and c.leaseUntil < :now")
     List<UUID> forsaken(Instant now);
 
-    boolean existsByPromptId(UUID prompt);
+    boolean existsByPromptId(PromptId prompt);
 
-    boolean existsByCandidateId(UUID candidate);
+    boolean existsByCandidateId(CandidateId candidate);
 }

@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.UUID;
+import org.mossbank.server.ids.CandidateId;
 import org.mossbank.server.shared.SystemOnly;
 import org.mossbank.server.source.SourceContent;
 import org.mossbank.server.source.Sources;
@@ -73,8 +74,8 @@ class RunClaims {
         private final UUID server;
         private final int beforeGroup;
         private final Instant now = clock.instant();
-        private final Map<UUID, Long> underWay = new HashMap<>();
-        private final Map<UUID, SourceContent> bySource;
+        private final Map<CandidateId, Long> underWay = new HashMap<>();
+        private final Map<CandidateId, SourceContent> bySource;
         private BigDecimal cost;
         private long tokens;
 

@@ -3,6 +3,7 @@ package org.mossbank.server.run;
 import jakarta.validation.Valid;
 import java.util.List;
 import java.util.UUID;
+import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.shared.LargeBody;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.MediaType;
@@ -29,60 +30,61 @@ class RunController {
     }
 
     @GetMapping
-    List<RunView> ofStudy(@PathVariable UUID studyId) {
+    List<RunView> ofStudy(@PathVariable StudyId studyId) {
         return runs.ofStudy(studyId);
     }
 
     @PostMapping("/forecast")
-    RunForecast forecast(@PathVariable UUID studyId, @Valid @RequestBody StartRun request) {
+    RunForecast forecast(@PathVariable StudyId studyId, @Valid @RequestBody StartRun request) {
         return runs.forecast(studyId, request);
     }
 
     @PostMapping
     @ResponseStatus(HttpStatus.CREATED)
-    RunView start(@PathVariable UUID studyId, @Valid @RequestBody StartRun request) {
+    RunView start(@PathVariable StudyId studyId, @Valid @RequestBody StartRun request) {
         return runs.start(studyId, request);
     }
 
     @PostMapping("/follow-up")
     @ResponseStatus(HttpStatus.CREATED)
-    RunView followUp(@PathVariable UUID studyId, @Valid @RequestBody RunService.AskFollowUp request) {
+    RunView followUp(@PathVariable StudyId studyId, @Valid @RequestBody RunService.AskFollowUp request) {
         return runs.followUp(studyId, request);
     }
 
     @GetMapping("/{runId}")
-    RunView one(@PathVariable UUID studyId, @PathVariable UUID runId) {
+    RunView one(@PathVariable StudyId studyId, @PathVariable UUID runId) {
         return runs.one(studyId, runId);
     }
 
     @GetMapping(path = "/{runId}/events", produces = MediaType.TEXT_EVENT_STREAM_VALUE)
-    SseEmitter events(@PathVariable UUID studyId, @PathVariable UUID runId) {
+    SseEmitter events(@PathVariable StudyId studyId, @PathVariable UUID runId) {
         return events.follow(runs.one(studyId, runId));
     }
 
     @GetMapping("/{runId}/cells/{place}/late-reply")
-    RunService.LateReply lateReply(@PathVariable UUID studyId, @PathVariable UUID runId, @PathVariable int place) {
+    RunService.LateReply lateReply(@PathVariable StudyId studyId, @PathVariable UUID runId, @PathVariable int place) {
         return runs.lateReply(studyId, runId, place);
     }
 
     @PostMapping("/{runId}/stop")
-    RunView stop(@PathVariable UUID studyId, @PathVariable UUID runId, @Valid @RequestBody RunService.StopRun request) {
+    RunView stop(
+            @PathVariable StudyId studyId, @PathVariable UUID runId, @Valid @RequestBody RunService.StopRun request) {
         return runs.stop(studyId, runId, request);
     }
 
     @PostMapping("/{runId}/resume")
-    RunView resume(@PathVariable UUID studyId, @PathVariable UUID runId) {
+    RunView resume(@PathVariable StudyId studyId, @PathVariable UUID runId) {
         return runs.resume(studyId, runId);
     }
 
     @PostMapping("/{runId}/again")
-    RunView again(@PathVariable UUID studyId, @PathVariable UUID runId) {
+    RunView again(@PathVariable StudyId studyId, @PathVariable UUID runId) {
         return runs.again(studyId, runId);
     }
 
     @PutMapping("/{runId}/budget")
     RunView budget(
-            @PathVariable UUID studyId, @PathVariable UUID runId, @Valid @RequestBody RunService.Budget request) {
+            @PathVariable StudyId studyId, @PathVariable UUID runId, @Valid @RequestBody RunService.Budget request) {
         return runs.budget(studyId, runId, request);
     }
 }

@@ -7,7 +7,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
-import java.util.UUID;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.core.estimate.Require;
@@ -15,6 +14,9 @@ import org.mossbank.server.answer.Answers;
 import org.mossbank.server.answer.FollowUpRules;
 import org.mossbank.server.candidate.CandidateView;
 import org.mossbank.server.candidate.Candidates;
+import org.mossbank.server.ids.CandidateId;
+import org.mossbank.server.ids.PromptId;
+import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.prompt.PromptView;
 import org.mossbank.server.prompt.Prompts;
 import org.mossbank.server.shared.Problem;
@@ -50,9 +52,9 @@ class RunPlanning {
      */
     record Asked(
             List<RunPlan.Cell> cells,
-            Map<UUID, PromptView> prompts,
-            Map<UUID, CandidateView> candidates,
-            Map<UUID, SourceContent> sources,
+            Map<PromptId, PromptView> prompts,
+            Map<CandidateId, CandidateView> candidates,
+            Map<CandidateId, SourceContent> sources,
             @Nullable String currency) {
 
         RunForecast forecast(int mostFollowUps) {
@@ -88,16 +90,16 @@ class RunPlanning {
     }
 
     /** @throws Problem 400 with what cannot be asked */
-    Asked asked(UUID study, StartRun request) {
-        Map<UUID, PromptView> soundPrompts =
+    Asked asked(StudyId study, StartRun request) {
+        Map<PromptId, PromptView> soundPrompts =
                 prompts.sound(study).stream().collect(Collectors.toMap(PromptView::id, p -> p));
-        Map<UUID, CandidateView> all =
+        Map<CandidateId, CandidateView> all =
                 candidates.ofStudy(study).stream().collect(Collectors.toMap(CandidateView::id, c -> c));
-        Map<UUID, SourceContent> bySource = sources.ofStudy(study);
+        Map<CandidateId, SourceContent> bySource = sources.ofStudy(study);
         if (!soundPrompts.keySet().containsAll(request.promptIds())) {
             throw Problem.invalid("promptIds", "must be prompts of this study that are not set aside");
         }
-        for (UUID id : request.candidateIds()) {
+        for (CandidateId id : request.candidateIds()) {
             if (!all.containsKey(id)) {
                 throw Problem.invalid("candidateIds", "must be candidates of this study");
             }
@@ -129,20 +131,20 @@ class RunPlanning {
         return new Asked(planned, soundPrompts, all, bySource, currency);
     }
 
-    private static List<UUID> inOrder(List<UUID> chosen, List<UUID> all) {
-        Set<UUID> set = new HashSet<>(chosen);
+    private static <T> List<T> inOrder(List<T> chosen, List<T> all) {
+        Set<T> set = new HashSet<>(chosen);
         return all.stream().filter(set::contains).toList();
     }
 
-    private java.util.function.BiFunction<UUID, UUID, Integer> lastAttempts(UUID study) {
+    private java.util.function.BiFunction<PromptId, CandidateId, Integer> lastAttempts(StudyId study) {
         Map<Answers.Cell, Integer> last = answers.lastAttempts(study);
         return (prompt, candidate) -> last.getOrDefault(new Answers.Cell(prompt, candidate), 0);
     }
 
     /** One currency for all, or money cannot be added up. */
-    private static @Nullable String currency(StartRun request, Map<UUID, CandidateView> all) {
+    private static @Nullable String currency(StartRun request, Map<CandidateId, CandidateView> all) {
         Set<String> currencies = new HashSet<>();
-        for (UUID id : request.candidateIds()) {
+        for (CandidateId id : request.candidateIds()) {
             CandidateView candidate = Require.known(all, id);
             var price = candidate.content().price();
             if (RunCosts.of(price, 1, 1).isPresent()) {

@@ -4,13 +4,14 @@ import jakarta.persistence.LockModeType;
 import java.util.List;
 import java.util.Optional;
 import java.util.UUID;
+import org.mossbank.server.ids.StudyId;
 import org.springframework.data.jpa.repository.JpaRepository;
 import org.springframework.data.jpa.repository.Lock;
 import org.springframework.data.jpa.repository.Query;
 
 interface RunRepository extends JpaRepository<Run, UUID> {
     @Query("select r from Run r where r.studyId = :study order by r.startedAt, r.key")
-    List<Run> ofStudy(UUID study);
+    List<Run> ofStudy(StudyId study);
 
     @Query("select r.id from Run r where r.state = org.mossbank.server.run.Run.State.RUNNING order by r.startedAt")
     List<UUID> going();
@@ -22,8 +23,8 @@ interface RunRepository extends JpaRepository<Run, UUID> {
 
     @Lock(LockModeType.PESSIMISTIC_WRITE)
     @Query("select r from Run r where r.id = :run and r.studyId = :study")
-    Optional<Run> lockOfStudy(UUID study, UUID run);
+    Optional<Run> lockOfStudy(StudyId study, UUID run);
 
     @Query("select r from Run r where r.id = :run and r.studyId = :study")
-    Optional<Run> ofStudyById(UUID study, UUID run);
+    Optional<Run> ofStudyById(StudyId study, UUID run);
 }

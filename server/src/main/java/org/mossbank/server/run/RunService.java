@@ -25,6 +25,9 @@ import org.mossbank.server.answer.FollowUp;
 import org.mossbank.server.answer.FollowUpRules;
 import org.mossbank.server.candidate.CandidateView;
 import org.mossbank.server.candidate.Candidates;
+import org.mossbank.server.ids.AccountId;
+import org.mossbank.server.ids.AnswerId;
+import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.shared.FreeKey;
 import org.mossbank.server.shared.Problem;
 import org.mossbank.server.source.Sources;
@@ -82,14 +85,14 @@ class RunService {
 
     /** @throws Problem 400 with what cannot be asked */
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
-    public RunForecast forecast(UUID study, StartRun request) {
+    public RunForecast forecast(StudyId study, StartRun request) {
         return planning.asked(study, request).forecast(request.followUps());
     }
 
     /** @throws Problem 400 with what cannot be asked; 409 once the round is open */
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
     @Transactional
-    public RunView start(UUID study, StartRun request) {
+    public RunView start(StudyId study, StartRun request) {
         studies.requirePreparing(study);
         RunPlanning.Asked asked = planning.asked(study, request);
         if (asked.cells().isEmpty()) {
@@ -113,7 +116,7 @@ class RunService {
 
     /** @param asked Markdown; one of the prepared follow-ups, or words for this answer alone */
     record AskFollowUp(
-            @NotNull UUID answerId,
+            @NotNull AnswerId answerId,
             @NotBlank @Size(max = FollowUp.LONGEST_ASKED) String asked) {}
 
     /**
@@ -123,7 +126,7 @@ class RunService {
      */
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
     @Transactional
-    public RunView followUp(UUID study, AskFollowUp request) {
+    public RunView followUp(StudyId study, AskFollowUp request) {
         studies.requirePreparing(study);
         AnswerView answer = answers.one(study, request.answerId()).orElseThrow(() -> Problem.notFound("This answer"));
         if (sources.of(study, answer.candidateId()).isEmpty()) {
@@ -142,14 +145,14 @@ class RunService {
     }
 
     private Run begin(
-            UUID study,
+            StudyId study,
             int attempts,
             int followUps,
             @Nullable BigDecimal budgetCost,
             @Nullable Long budgetTokens,
             @Nullable String currency) {
         Set<String> keys = runs.ofStudy(study).stream().map(r -> r.head().key()).collect(Collectors.toSet());
-        UUID who = current.id();
+        AccountId who = current.id();
         Run run = Run.of(
                 study,
                 new Runs.RunHead(
@@ -173,7 +176,7 @@ class RunService {
     record LateReply(String text) {}
 
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
-    public LateReply lateReply(UUID study, UUID id, int place) {
+    public LateReply lateReply(StudyId study, UUID id, int place) {
         return runs.findById(id)
                 .filter(r -> r.studyId().equals(study))
                 .flatMap(r -> cells.findByRunIdAndPlace(id, place))
@@ -183,20 +186,20 @@ class RunService {
     }
 
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
-    public List<RunView> ofStudy(UUID study) {
+    public List<RunView> ofStudy(StudyId study) {
         return runs.ofStudy(study).stream().map(boards::view).toList();
     }
 
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
-    public RunView one(UUID study, UUID id) {
+    public RunView one(StudyId study, UUID id) {
         return boards.view(find(study, id));
     }
 
-    private Run find(UUID study, UUID id) {
+    private Run find(StudyId study, UUID id) {
         return runs.ofStudyById(study, id).orElseThrow(() -> Problem.notFound("This run"));
     }
 
-    private Run lock(UUID study, UUID id) {
+    private Run lock(StudyId study, UUID id) {
         return runs.lockOfStudy(study, id).orElseThrow(() -> Problem.notFound("This run"));
     }
 
@@ -206,7 +209,7 @@ class RunService {
     /** Asks nothing more. */
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
     @Transactional
-    public RunView stop(UUID study, UUID id, StopRun request) {
+    public RunView stop(StudyId study, UUID id, StopRun request) {
         Run run = lock(study, id);
         if (run.state() != Run.State.FINISHED) {
             if (request.cutOff()) {
@@ -222,7 +225,7 @@ class RunService {
     /** Goes on with what waits. */
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
     @Transactional
-    public RunView resume(UUID study, UUID id) {
+    public RunView resume(StudyId study, UUID id) {
         studies.requirePreparing(study);
         Run run = lock(study, id);
         if (run.state() == Run.State.PAUSED) {
@@ -235,7 +238,7 @@ class RunService {
     /** Asks again what was turned away, and for which nothing was paid. */
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
     @Transactional
-    public RunView again(UUID study, UUID id) {
+    public RunView again(StudyId study, UUID id) {
         studies.requirePreparing(study);
         Run run = lock(study, id);
         cells.ofRun(id).stream().filter(c -> c.state() == CellStage.TURNED_AWAY).forEach(RunCell::again);
@@ -253,7 +256,7 @@ class RunService {
 
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
     @Transactional
-    public RunView budget(UUID study, UUID id, Budget request) {
+    public RunView budget(StudyId study, UUID id, Budget request) {
         studies.requirePreparing(study);
         Run run = lock(study, id);
         if (request.cost() != null && run.head().currency() == null) {

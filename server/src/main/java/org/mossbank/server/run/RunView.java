@@ -6,6 +6,9 @@ import java.util.List;
 import java.util.UUID;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.server.answer.Outcome;
+import org.mossbank.server.ids.AnswerId;
+import org.mossbank.server.ids.CandidateId;
+import org.mossbank.server.ids.PromptId;
 
 /**
  * A run, as its board shows it.
@@ -47,8 +50,8 @@ record RunView(
      */
     record CellView(
             int place,
-            UUID promptId,
-            UUID candidateId,
+            PromptId promptId,
+            CandidateId candidateId,
             int attempt,
             CellStage state,
             int turn,
@@ -60,5 +63,5 @@ record RunView(
             @Nullable String notes,
             boolean late,
             @Nullable Outcome outcome,
-            @Nullable UUID answerId) {}
+            @Nullable AnswerId answerId) {}
 }

@@ -17,6 +17,7 @@ import org.mossbank.server.answer.FollowUp;
 import org.mossbank.server.answer.Measures;
 import org.mossbank.server.answer.Outcome;
 import org.mossbank.server.candidate.Candidates;
+import org.mossbank.server.ids.AnswerId;
 import org.mossbank.server.prompt.Prompts;
 import org.mossbank.server.shared.Snapshot;
 import org.mossbank.server.shared.SystemOnly;
@@ -204,8 +205,8 @@ class RunWork {
         if (cell.turn() == 0) {
             Candidates.Head candidate = candidates.head(cell.candidateId()).orElseThrow();
             Answers.Attempt attempt = new Answers.Attempt(
-                    new Answers.Named(prompt.id(), prompt.key()),
-                    new Answers.Named(candidate.id(), candidate.key()),
+                    new Answers.Named<>(prompt.id(), prompt.key()),
+                    new Answers.Named<>(candidate.id(), candidate.key()),
                     null,
                     outcome,
                     clean(reply.text()),
@@ -216,7 +217,7 @@ class RunWork {
                     answers.addAttempts(run.studyId(), List.of(attempt)).get(0);
             cell.answeredBy(added.id(), outcome);
         } else {
-            UUID answer = Objects.requireNonNull(cell.answerId());
+            AnswerId answer = Objects.requireNonNull(cell.answerId());
             cell.answeredBy(answer, outcome);
             answers.follow(answer, new FollowUp(about.followUp(cell), clean(reply.text())), outcome, took, weighed);
         }

@@ -5,12 +5,15 @@ import java.math.BigDecimal;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
-import java.util.UUID;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.server.answer.AnswerView;
 import org.mossbank.server.answer.Answers;
 import org.mossbank.server.answer.AnswersToSettle;
 import org.mossbank.server.answer.Outcome;
+import org.mossbank.server.ids.AnswerId;
+import org.mossbank.server.ids.CandidateId;
+import org.mossbank.server.ids.PromptId;
+import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.shared.SystemOnly;
 import org.springframework.stereotype.Component;
 import org.springframework.stereotype.Service;
@@ -58,8 +61,8 @@ public class Runs {
      */
     public record CellRecord(
             int group,
-            UUID promptId,
-            UUID candidateId,
+            PromptId promptId,
+            CandidateId candidateId,
             int attempt,
             CellState state,
             @Nullable String ownFollowUp,
@@ -69,13 +72,13 @@ public class Runs {
             long spentTokens,
             String notes,
             @Nullable String lateReply,
-            @Nullable UUID answerId) {}
+            @Nullable AnswerId answerId) {}
 
     /** A run with its cells in their order. */
     public record RunRecord(RunHead head, List<CellRecord> cells) {}
 
     @SystemOnly
-    public List<RunRecord> ofStudy(UUID study) {
+    public List<RunRecord> ofStudy(StudyId study) {
         return runs.ofStudy(study).stream()
                 .map(r -> new RunRecord(
                         r.head(),
@@ -86,12 +89,12 @@ public class Runs {
     /** Lays down a run of a study that is brought in; it does not go on by itself. */
     @SystemOnly
     @Transactional
-    public void add(UUID study, RunRecord record) {
+    public void add(StudyId study, RunRecord record) {
         Run run = Run.of(study, record.head());
         entities.persist(run);
         int place = 0;
         for (CellRecord cell : record.cells()) {
-            UUID answer = cell.answerId();
+            AnswerId answer = cell.answerId();
             Outcome outcome = answer == null
                     ? null
                     : answers.one(answer).map(AnswerView::outcome).orElse(null);
@@ -112,7 +115,7 @@ public class Runs {
         }
 
         @Override
-        public Optional<String> toSettle(UUID study) {
+        public Optional<String> toSettle(StudyId study) {
             boolean going = runs.ofStudy(study).stream()
                     .anyMatch(r -> r.state() == Run.State.RUNNING || cells.count(r.id(), CellStage.ASKING) > 0);
             return going ? Optional.of("a run is still collecting") : Optional.empty();

@@ -9,9 +9,10 @@ import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
 import java.math.BigDecimal;
 import java.util.List;
-import java.util.UUID;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.server.answer.FollowUp;
+import org.mossbank.server.ids.CandidateId;
+import org.mossbank.server.ids.PromptId;
 
 /**
  * What to ask.
@@ -23,8 +24,8 @@ import org.mossbank.server.answer.FollowUp;
  * @param budgetTokens sent and received; absent for no limit
  */
 record StartRun(
-        @NotEmpty @Size(max = 1000) List<@NotNull UUID> promptIds,
-        @NotEmpty @Size(max = 100) List<@NotNull UUID> candidateIds,
+        @NotEmpty @Size(max = 1000) List<@NotNull PromptId> promptIds,
+        @NotEmpty @Size(max = 100) List<@NotNull CandidateId> candidateIds,
         @Min(1) @Max(20) int attempts,
         boolean onlyMissing,
         @Min(0) @Max(FollowUp.MOST) int followUps,

@@ -13,7 +13,10 @@ import java.lang.reflect.RecordComponent;
 import java.util.Arrays;
 import java.util.Iterator;
 import java.util.List;
+import java.util.UUID;
 import org.jspecify.annotations.Nullable;
+import org.mossbank.server.ids.Id;
+import org.springdoc.core.utils.SpringDocUtils;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 
@@ -25,6 +28,16 @@ class OpenApiConfiguration {
         return new OpenAPI()
                 .info(new Info().title("Mossbank").version("1").description("What the Mossbank client calls."))
                 .servers(List.of(new Server().url("/")));
+    }
+
+    /** An id is a UUID on the wire, whatever it is the id of. */
+    @Bean
+    SpringDocUtils idsAsValues() {
+        return Arrays.stream(Id.class.getPermittedSubclasses())
+                .reduce(
+                        SpringDocUtils.getConfig(),
+                        (config, id) -> config.replaceWithClass(id, UUID.class),
+                        (one, other) -> other);
     }
 
     /** Record components are required unless they are marked nullable; the generator would make all optional. */

@@ -12,7 +12,8 @@ import jakarta.persistence.OrderColumn;
 import jakarta.persistence.Version;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.UUID;
+import org.mossbank.server.ids.CandidateId;
+import org.mossbank.server.ids.StudyId;
 
 @Entity
 class Source {
@@ -21,9 +22,9 @@ class Source {
     record HeaderRow(String name, String value) {}
 
     @Id
-    private UUID candidateId;
+    private CandidateId candidateId;
 
-    private UUID studyId;
+    private StudyId studyId;
     private String url;
 
     @Enumerated(EnumType.STRING)
@@ -59,7 +60,7 @@ class Source {
     @SuppressWarnings("NullAway.Init")
     protected Source() {}
 
-    static Source of(UUID studyId, UUID candidateId, SourceContent content) {
+    static Source of(StudyId studyId, CandidateId candidateId, SourceContent content) {
         Source source = new Source();
         source.studyId = studyId;
         source.candidateId = candidateId;
@@ -94,7 +95,7 @@ class Source {
         mostAtOnce = content.mostAtOnce();
     }
 
-    UUID candidateId() {
+    CandidateId candidateId() {
         return candidateId;
     }
 

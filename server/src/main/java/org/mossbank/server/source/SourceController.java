@@ -1,7 +1,8 @@
 package org.mossbank.server.source;
 
 import jakarta.validation.Valid;
-import java.util.UUID;
+import org.mossbank.server.ids.CandidateId;
+import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.shared.LargeBody;
 import org.springframework.http.HttpStatus;
 import org.springframework.web.bind.annotation.DeleteMapping;
@@ -25,28 +26,28 @@ class SourceController {
     }
 
     @GetMapping
-    SourceService.SourcesView ofStudy(@PathVariable UUID studyId) {
+    SourceService.SourcesView ofStudy(@PathVariable StudyId studyId) {
         return sources.ofStudy(studyId);
     }
 
     @PutMapping("/{candidateId}")
     SourceService.SourceView write(
-            @PathVariable UUID studyId,
-            @PathVariable UUID candidateId,
+            @PathVariable StudyId studyId,
+            @PathVariable CandidateId candidateId,
             @Valid @RequestBody SourceService.WriteSource request) {
         return sources.write(studyId, candidateId, request);
     }
 
     @DeleteMapping("/{candidateId}")
     @ResponseStatus(HttpStatus.NO_CONTENT)
-    void remove(@PathVariable UUID studyId, @PathVariable UUID candidateId) {
+    void remove(@PathVariable StudyId studyId, @PathVariable CandidateId candidateId) {
         sources.remove(studyId, candidateId);
     }
 
     @PostMapping("/{candidateId}/trial")
     SourceService.TrialView trial(
-            @PathVariable UUID studyId,
-            @PathVariable UUID candidateId,
+            @PathVariable StudyId studyId,
+            @PathVariable CandidateId candidateId,
             @Valid @RequestBody SourceService.TrySource request) {
         return sources.trial(studyId, candidateId, request);
     }

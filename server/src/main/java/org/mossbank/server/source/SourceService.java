@@ -9,10 +9,11 @@ import jakarta.validation.constraints.Size;
 import java.util.List;
 import java.util.Locale;
 import java.util.Set;
-import java.util.UUID;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.server.candidate.CandidateView;
 import org.mossbank.server.candidate.Candidates;
+import org.mossbank.server.ids.CandidateId;
+import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.shared.Problem;
 import org.mossbank.server.shared.ProblemType;
 import org.mossbank.server.shared.Snapshot;
@@ -56,7 +57,7 @@ class SourceService {
     }
 
     /** @param version counts up with every change; sent back with the next one */
-    record SourceView(UUID candidateId, SourceContent content, long version) {
+    record SourceView(CandidateId candidateId, SourceContent content, long version) {
         static SourceView of(Source source) {
             return new SourceView(source.candidateId(), source.content(), source.version());
         }
@@ -71,7 +72,7 @@ class SourceService {
     record SourcesView(List<SourceView> sources, List<String> secretNames, List<String> allowed) {}
 
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
-    public SourcesView ofStudy(UUID study) {
+    public SourcesView ofStudy(StudyId study) {
         return new SourcesView(
                 sources.ofStudy(study).stream().map(SourceView::of).toList(), secrets.names(), allowed.sources());
     }
@@ -83,7 +84,7 @@ class SourceService {
     /** @throws Problem 400 with the field that is not right; 409 if it was changed in the meantime */
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
     @Transactional
-    public SourceView write(UUID study, UUID candidate, WriteSource request) {
+    public SourceView write(StudyId study, CandidateId candidate, WriteSource request) {
         studies.requirePreparing(study);
         CandidateView found = candidates.one(study, candidate).orElseThrow(() -> Problem.notFound("This candidate"));
         if (found.content().baseline()) {
@@ -135,7 +136,7 @@ class SourceService {
 
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
     @Transactional
-    public void remove(UUID study, UUID candidate) {
+    public void remove(StudyId study, CandidateId candidate) {
         studies.requirePreparing(study);
         sources.delete(sources.ofCandidate(study, candidate).orElseThrow(() -> Problem.notFound("This source")));
     }
@@ -155,7 +156,7 @@ class SourceService {
     /** Asks once, to see whether the source is right. It may cost something. */
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
     @Transactional(propagation = Propagation.NOT_SUPPORTED)
-    public TrialView trial(UUID study, UUID candidate, TrySource request) {
+    public TrialView trial(StudyId study, CandidateId candidate, TrySource request) {
         SourceContent source = snapshot.of(() -> sources.ofCandidate(study, candidate)
                 .map(Source::content)
                 .orElseThrow(() -> Problem.notFound("This source")));

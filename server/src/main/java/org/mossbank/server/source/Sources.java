@@ -5,7 +5,8 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.UUID;
+import org.mossbank.server.ids.CandidateId;
+import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.shared.SystemOnly;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
@@ -27,20 +28,20 @@ public class Sources {
 
     /** By candidate; those without are left out. */
     @SystemOnly
-    public Map<UUID, SourceContent> ofStudy(UUID study) {
-        Map<UUID, SourceContent> byCandidate = new HashMap<>();
+    public Map<CandidateId, SourceContent> ofStudy(StudyId study) {
+        Map<CandidateId, SourceContent> byCandidate = new HashMap<>();
         sources.ofStudy(study).forEach(s -> byCandidate.put(s.candidateId(), s.content()));
         return byCandidate;
     }
 
     @SystemOnly
-    public Optional<SourceContent> of(UUID study, UUID candidate) {
+    public Optional<SourceContent> of(StudyId study, CandidateId candidate) {
         return sources.ofCandidate(study, candidate).map(Source::content);
     }
 
     @SystemOnly
     @Transactional
-    public void add(UUID study, UUID candidate, SourceContent content) {
+    public void add(StudyId study, CandidateId candidate, SourceContent content) {
         entities.persist(Source.of(study, candidate, content));
     }
 

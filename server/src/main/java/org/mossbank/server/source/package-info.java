@@ -1,7 +1,7 @@
 /** Where a candidate can be asked: its endpoint, what to send, what to read, and what the server may reach at all. */
 @ApplicationModule(
         displayName = "Sources",
-        allowedDependencies = {"shared", "files", "study", "candidate"})
+        allowedDependencies = {"ids", "shared", "files", "study", "candidate"})
 @NullMarked
 package org.mossbank.server.source;
 

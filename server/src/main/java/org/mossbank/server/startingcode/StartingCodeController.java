@@ -2,7 +2,7 @@ package org.mossbank.server.startingcode;
 
 import jakarta.validation.Valid;
 import java.io.IOException;
-import java.util.UUID;
+import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.shared.LargeBody;
 import org.springframework.http.MediaType;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -23,19 +23,20 @@ class StartingCodeController {
     }
 
     @PostMapping(path = "/api/studies/{studyId}/starting-code/zip", consumes = MediaType.MULTIPART_FORM_DATA_VALUE)
-    StartingCodeService.TakenCode zip(@PathVariable UUID studyId, @RequestParam MultipartFile file) throws IOException {
+    StartingCodeService.TakenCode zip(@PathVariable StudyId studyId, @RequestParam MultipartFile file)
+            throws IOException {
         return code.fromZip(studyId, file.getInputStream());
     }
 
     @PostMapping("/api/studies/{studyId}/starting-code/git/listing")
     StartingCodeService.GitListing listGit(
-            @PathVariable UUID studyId, @Valid @RequestBody StartingCodeService.GitPlace place) {
+            @PathVariable StudyId studyId, @Valid @RequestBody StartingCodeService.GitPlace place) {
         return code.listGit(studyId, place);
     }
 
     @PostMapping("/api/studies/{studyId}/starting-code/git")
     StartingCodeService.GitCode git(
-            @PathVariable UUID studyId, @Valid @RequestBody StartingCodeService.GitFiles request) {
+            @PathVariable StudyId studyId, @Valid @RequestBody StartingCodeService.GitFiles request) {
         return code.fromGit(studyId, request);
     }
 }

@@ -12,9 +12,9 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.UUID;
 import java.util.regex.Pattern;
 import org.mossbank.server.files.ZipFiles;
+import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.prompt.PromptContent;
 import org.mossbank.server.prompt.StartingFile;
 import org.springframework.security.access.prepost.PreAuthorize;
@@ -41,7 +41,7 @@ class StartingCodeService {
      * @throws org.mossbank.server.shared.Problem 400 if it is no zip, holds too much or reaches out of itself
      */
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
-    public TakenCode fromZip(UUID study, InputStream zip) {
+    public TakenCode fromZip(StudyId study, InputStream zip) {
         List<StartingFile> files = new ArrayList<>();
         List<String> leftOut = new ArrayList<>();
         unzipped(zip).forEach((path, content) -> {
@@ -110,7 +110,7 @@ class StartingCodeService {
     record GitListing(String commit, List<GitReader.Entry> files) {}
 
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
-    public GitListing listGit(UUID study, GitPlace place) {
+    public GitListing listGit(StudyId study, GitPlace place) {
         GitReader.Commit commit = git.resolve(place.repository(), place.commit());
         return new GitListing(commit.id(), git.list(commit));
     }
@@ -124,7 +124,7 @@ class StartingCodeService {
     record GitCode(PromptContent.Origin origin, TakenCode code) {}
 
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
-    public GitCode fromGit(UUID study, GitFiles request) {
+    public GitCode fromGit(StudyId study, GitFiles request) {
         GitReader.Commit commit = git.resolve(request.repository(), request.commit());
         List<String> there =
                 git.list(commit).stream().map(GitReader.Entry::path).toList();

@@ -1,7 +1,7 @@
 /** The code that a prompt is about, from a file or a repository. */
 @ApplicationModule(
         displayName = "Starting code",
-        allowedDependencies = {"shared", "files", "study", "prompt"})
+        allowedDependencies = {"ids", "shared", "files", "study", "prompt"})
 @NullMarked
 package org.mossbank.server.startingcode;
 

@@ -1,8 +1,8 @@
 package org.mossbank.server.study;
 
-import java.util.UUID;
+import org.mossbank.server.ids.StudyId;
 
 /** Whether a study has anything yet that its lead would have seen; later modules implement it. */
 public interface AnswersSeen {
-    boolean isAnythingSeen(UUID study);
+    boolean isAnythingSeen(StudyId study);
 }

@@ -4,6 +4,7 @@ import jakarta.persistence.Entity;
 import jakarta.persistence.Id;
 import java.time.Instant;
 import java.util.UUID;
+import org.mossbank.server.ids.StudyId;
 
 /** That a closed brief was opened again: when, by whom, why, and what it said before. Only ever added. */
 @Entity
@@ -11,7 +12,7 @@ class BriefReopening {
     @Id
     private UUID id;
 
-    private UUID studyId;
+    private StudyId studyId;
     private Instant closedAt;
     private Instant reopenedAt;
     private String reopenedBy;
@@ -21,7 +22,7 @@ class BriefReopening {
     @SuppressWarnings("NullAway.Init")
     protected BriefReopening() {}
 
-    static BriefReopening of(UUID studyId, Reopening start) {
+    static BriefReopening of(StudyId studyId, Reopening start) {
         BriefReopening reopening = new BriefReopening();
         reopening.id = UUID.randomUUID();
         reopening.studyId = studyId;

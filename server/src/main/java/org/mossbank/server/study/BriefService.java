@@ -10,11 +10,12 @@ import java.time.Clock;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.UUID;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.core.estimate.Require;
 import org.mossbank.server.account.Accounts;
 import org.mossbank.server.account.CurrentAccount;
+import org.mossbank.server.ids.AccountId;
+import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.progress.Step;
 import org.mossbank.server.progress.StepReport;
 import org.mossbank.server.progress.StepState;
@@ -71,7 +72,7 @@ class BriefService {
             List<Reopening> reopenings) {}
 
     @PreAuthorize("@studyAccess.maySeeAll(#study)")
-    public BriefView get(UUID study) {
+    public BriefView get(StudyId study) {
         return view(studies.findById(study).orElseThrow());
     }
 
@@ -107,7 +108,7 @@ class BriefService {
     /** @throws Problem 409 if the brief is closed or was changed in the meantime */
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
     @Transactional
-    public BriefView write(UUID study, WriteBrief request) {
+    public BriefView write(StudyId study, WriteBrief request) {
         Study found = studies.lock(study).orElseThrow();
         entities.refresh(found);
         refuseIfClosed(found);
@@ -130,7 +131,7 @@ class BriefService {
     /** Freezes brief and rule. Closing twice is the same as once. */
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
     @Transactional
-    public BriefView close(UUID study) {
+    public BriefView close(StudyId study) {
         Study found = studies.lock(study).orElseThrow();
         List<String> missing = missing(found.view().brief());
         if (!missing.isEmpty()) {
@@ -157,11 +158,11 @@ class BriefService {
     /** Opens a closed brief again; the reason and what it said stay on record for the memo. */
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
     @Transactional
-    public BriefView reopen(UUID study, ReopenBrief request) {
+    public BriefView reopen(StudyId study, ReopenBrief request) {
         Study found = studies.lock(study).orElseThrow();
         Instant closedAt = found.briefClosedAt()
                 .orElseThrow(() -> new Problem(ProblemType.NOT_READY, "The brief is open already."));
-        UUID by = current.id();
+        AccountId by = current.id();
         entities.persist(BriefReopening.of(
                 study,
                 new Reopening(
@@ -191,7 +192,7 @@ class BriefService {
         }
 
         @Override
-        public StepState stateOf(UUID study) {
+        public StepState stateOf(StudyId study) {
             StudyView view = studies.get(study);
             boolean reopened = !studies.reopenings(study).isEmpty();
             if (view.isBriefClosed()) {
@@ -206,7 +207,7 @@ class BriefService {
         }
 
         @Override
-        public List<String> missingBeforeRound(UUID study) {
+        public List<String> missingBeforeRound(StudyId study) {
             return studies.get(study).isBriefClosed() ? List.of() : List.of("The brief is not closed.");
         }
     }

@@ -1,7 +1,7 @@
 package org.mossbank.server.study;
 
 import java.time.Instant;
-import java.util.UUID;
+import org.mossbank.server.ids.AccountId;
 
 /**
  * What a person expected before they saw anything.
@@ -9,4 +9,4 @@ import java.util.UUID;
  * @param expects   who they think will win; empty if they expect nothing
  * @param usesToday what they use today; may be empty
  */
-public record Declared(UUID accountId, String expects, String usesToday, Instant declaredAt) {}
+public record Declared(AccountId accountId, String expects, String usesToday, Instant declaredAt) {}

@@ -3,7 +3,7 @@ package org.mossbank.server.study;
 import jakarta.persistence.EmbeddedId;
 import jakarta.persistence.Entity;
 import java.time.Instant;
-import java.util.UUID;
+import org.mossbank.server.ids.AccountId;
 
 /** What one person expected before they saw anything. */
 @Entity
@@ -30,7 +30,7 @@ class Expectation {
         declaredAt = now;
     }
 
-    UUID accountId() {
+    AccountId accountId() {
         return key.accountId();
     }
 

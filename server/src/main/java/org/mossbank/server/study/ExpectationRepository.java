@@ -1,11 +1,11 @@
 package org.mossbank.server.study;
 
 import java.util.List;
-import java.util.UUID;
+import org.mossbank.server.ids.StudyId;
 import org.springframework.data.jpa.repository.JpaRepository;
 import org.springframework.data.jpa.repository.Query;
 
 interface ExpectationRepository extends JpaRepository<Expectation, Membership.Key> {
     @Query("select e from Expectation e where e.key.studyId = :study order by e.declaredAt")
-    List<Expectation> ofStudy(UUID study);
+    List<Expectation> ofStudy(StudyId study);
 }

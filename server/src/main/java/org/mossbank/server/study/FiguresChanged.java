@@ -1,6 +1,6 @@
 package org.mossbank.server.study;
 
-import java.util.UUID;
+import org.mossbank.server.ids.StudyId;
 
 /** Something that figures are computed from has changed, other than grades: figures made before are stale. */
-public record FiguresChanged(UUID studyId) {}
+public record FiguresChanged(StudyId studyId) {}

@@ -9,11 +9,11 @@ import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.UUID;
 import org.mossbank.core.estimate.Resamples;
 import org.mossbank.core.planning.Forecast;
 import org.mossbank.core.planning.PlannedStudy;
 import org.mossbank.core.planning.Spread;
+import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.shared.Figure;
 import org.springframework.security.access.prepost.PreAuthorize;
 import org.springframework.stereotype.Service;
@@ -85,13 +85,13 @@ class ForecastService {
     record Alternative(String what, ForecastView forecast) {}
 
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
-    public ForecastView forecast(UUID study, PlannedSize size) {
+    public ForecastView forecast(StudyId study, PlannedSize size) {
         return view(size.study(), size, studies.get(study).seed());
     }
 
     /** Asked for by itself, so that what was planned need not wait for it while a dial is turned. */
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
-    public List<Alternative> alternatives(UUID study, PlannedSize size) {
+    public List<Alternative> alternatives(StudyId study, PlannedSize size) {
         long seed = studies.get(study).seed();
         List<Alternative> alternatives = new ArrayList<>();
         List<Integer> more = size.promptsByKind().stream().map(n -> n + 1).toList();

@@ -6,13 +6,14 @@ import jakarta.persistence.Entity;
 import jakarta.persistence.EnumType;
 import jakarta.persistence.Enumerated;
 import java.io.Serializable;
-import java.util.UUID;
+import org.mossbank.server.ids.AccountId;
+import org.mossbank.server.ids.StudyId;
 
 /** That a person belongs to a study, and as what. */
 @Entity
 class Membership {
     @Embeddable
-    record Key(UUID studyId, UUID accountId) implements Serializable {}
+    record Key(StudyId studyId, AccountId accountId) implements Serializable {}
 
     @EmbeddedId
     private Key key;
@@ -27,13 +28,13 @@ class Membership {
     protected Membership() {}
 
     /** Of somebody with an account of their own, who is asked first. */
-    static Membership asked(UUID studyId, UUID accountId, Role role) {
+    static Membership asked(StudyId studyId, AccountId accountId, Role role) {
         Membership membership = of(studyId, accountId, role);
         membership.accepted = false;
         return membership;
     }
 
-    static Membership of(UUID studyId, UUID accountId, Role role) {
+    static Membership of(StudyId studyId, AccountId accountId, Role role) {
         Membership membership = new Membership();
         membership.key = new Key(studyId, accountId);
         membership.role = role;
@@ -55,11 +56,11 @@ class Membership {
         return accepted;
     }
 
-    UUID studyId() {
+    StudyId studyId() {
         return key.studyId();
     }
 
-    UUID accountId() {
+    AccountId accountId() {
         return key.accountId();
     }
 

@@ -1,14 +1,15 @@
 package org.mossbank.server.study;
 
 import java.util.List;
-import java.util.UUID;
+import org.mossbank.server.ids.AccountId;
+import org.mossbank.server.ids.StudyId;
 import org.springframework.data.jpa.repository.JpaRepository;
 import org.springframework.data.jpa.repository.Query;
 
 interface MembershipRepository extends JpaRepository<Membership, Membership.Key> {
     @Query("select m from Membership m where m.key.accountId = :account")
-    List<Membership> ofAccount(UUID account);
+    List<Membership> ofAccount(AccountId account);
 
     @Query("select m from Membership m where m.key.studyId = :study")
-    List<Membership> ofStudy(UUID study);
+    List<Membership> ofStudy(StudyId study);
 }

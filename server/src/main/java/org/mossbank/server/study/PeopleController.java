@@ -2,8 +2,9 @@ package org.mossbank.server.study;
 
 import jakarta.validation.Valid;
 import java.util.List;
-import java.util.UUID;
 import org.mossbank.server.account.Invitation;
+import org.mossbank.server.ids.AccountId;
+import org.mossbank.server.ids.StudyId;
 import org.springframework.http.HttpStatus;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -23,24 +24,24 @@ class PeopleController {
     }
 
     @GetMapping("/api/studies/{studyId}/people")
-    List<PeopleService.PersonView> all(@PathVariable UUID studyId) {
+    List<PeopleService.PersonView> all(@PathVariable StudyId studyId) {
         return people.all(studyId);
     }
 
     @PostMapping("/api/studies/{studyId}/raters")
     @ResponseStatus(HttpStatus.CREATED)
-    PeopleService.AddedRater add(@PathVariable UUID studyId, @Valid @RequestBody PeopleService.AddRater request) {
+    PeopleService.AddedRater add(@PathVariable StudyId studyId, @Valid @RequestBody PeopleService.AddRater request) {
         return people.add(studyId, request);
     }
 
     @DeleteMapping("/api/studies/{studyId}/raters/{raterId}")
     @ResponseStatus(HttpStatus.NO_CONTENT)
-    void remove(@PathVariable UUID studyId, @PathVariable UUID raterId) {
+    void remove(@PathVariable StudyId studyId, @PathVariable AccountId raterId) {
         people.remove(studyId, raterId);
     }
 
     @PostMapping("/api/studies/{studyId}/raters/{raterId}/link")
-    Invitation invite(@PathVariable UUID studyId, @PathVariable UUID raterId) {
+    Invitation invite(@PathVariable StudyId studyId, @PathVariable AccountId raterId) {
         return people.invite(studyId, raterId);
     }
 
@@ -51,24 +52,24 @@ class PeopleController {
 
     @PostMapping("/api/asked/{studyId}")
     @ResponseStatus(HttpStatus.NO_CONTENT)
-    void accept(@PathVariable UUID studyId) {
+    void accept(@PathVariable StudyId studyId) {
         people.accept(studyId);
     }
 
     @DeleteMapping("/api/asked/{studyId}")
     @ResponseStatus(HttpStatus.NO_CONTENT)
-    void decline(@PathVariable UUID studyId) {
+    void decline(@PathVariable StudyId studyId) {
         people.decline(studyId);
     }
 
     @GetMapping("/api/studies/{studyId}/expectation")
-    PeopleService.OwnExpectation expectation(@PathVariable UUID studyId) {
+    PeopleService.OwnExpectation expectation(@PathVariable StudyId studyId) {
         return people.expectation(studyId);
     }
 
     @PutMapping("/api/studies/{studyId}/expectation")
     PeopleService.OwnExpectation declare(
-            @PathVariable UUID studyId, @Valid @RequestBody PeopleService.Declare request) {
+            @PathVariable StudyId studyId, @Valid @RequestBody PeopleService.Declare request) {
         return people.declare(studyId, request);
     }
 }

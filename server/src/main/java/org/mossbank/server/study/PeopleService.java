@@ -10,7 +10,6 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
-import java.util.UUID;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.core.estimate.Require;
@@ -18,6 +17,8 @@ import org.mossbank.server.account.AccountView;
 import org.mossbank.server.account.Accounts;
 import org.mossbank.server.account.CurrentAccount;
 import org.mossbank.server.account.Invitation;
+import org.mossbank.server.ids.AccountId;
+import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.shared.Problem;
 import org.mossbank.server.shared.ProblemType;
 import org.springframework.security.access.prepost.PreAuthorize;
@@ -63,7 +64,7 @@ class PeopleService {
      * @param declared    whether they have said what they expect; what it was is not told here
      */
     record PersonView(
-            UUID accountId,
+            AccountId accountId,
             String name,
             String signInName,
             Role role,
@@ -73,11 +74,11 @@ class PeopleService {
             boolean declared) {}
 
     @PreAuthorize("@studyAccess.mayLead(#study)")
-    public List<PersonView> all(UUID study) {
+    public List<PersonView> all(StudyId study) {
         List<Membership> members = memberships.ofStudy(study);
-        Map<UUID, AccountView> byId =
+        Map<AccountId, AccountView> byId =
                 accounts.byId(members.stream().map(Membership::accountId).toList());
-        List<UUID> declared =
+        List<AccountId> declared =
                 expectations.ofStudy(study).stream().map(Expectation::accountId).toList();
         return members.stream()
                 .map(m -> person(m, Require.known(byId, m.accountId()), declared))
@@ -85,7 +86,7 @@ class PeopleService {
                 .toList();
     }
 
-    private static PersonView person(Membership membership, AccountView account, List<UUID> declared) {
+    private static PersonView person(Membership membership, AccountView account, List<AccountId> declared) {
         return new PersonView(
                 account.id(),
                 account.displayName(),
@@ -110,7 +111,7 @@ class PeopleService {
      * @param invitation how they get in, if they have no password yet; shown this once
      * @param asked      whether they have an account of their own, and are asked first
      */
-    record AddedRater(UUID accountId, @Nullable Invitation invitation, boolean asked) {}
+    record AddedRater(AccountId accountId, @Nullable Invitation invitation, boolean asked) {}
 
     /**
      * Adds a rater. Who has no account gets one, and a one-time link; who was invited by the same person before belongs to
@@ -120,7 +121,7 @@ class PeopleService {
      */
     @PreAuthorize("@studyAccess.mayLead(#study)")
     @Transactional
-    public AddedRater add(UUID study, AddRater request) {
+    public AddedRater add(StudyId study, AddRater request) {
         studies.requirePreparing(study);
         Accounts.Found found =
                 accounts.findOrInvite(request.signInName(), request.name().strip(), current.id());
@@ -141,7 +142,7 @@ class PeopleService {
     /** Takes a rater out again, while nothing is graded. */
     @PreAuthorize("@studyAccess.mayLead(#study)")
     @Transactional
-    public void remove(UUID study, UUID rater) {
+    public void remove(StudyId study, AccountId rater) {
         studies.requirePreparing(study);
         Membership membership = raterOrNotFound(study, rater);
         expectations.deleteById(new Membership.Key(study, rater));
@@ -149,7 +150,7 @@ class PeopleService {
         accounts.endLinks(rater, current.id());
     }
 
-    private Membership raterOrNotFound(UUID study, UUID rater) {
+    private Membership raterOrNotFound(StudyId study, AccountId rater) {
         return memberships
                 .findById(new Membership.Key(study, rater))
                 .filter(m -> m.role() == Role.RATER)
@@ -164,9 +165,9 @@ class PeopleService {
      */
     @PreAuthorize("@studyAccess.mayLead(#study)")
     @Transactional
-    public Invitation invite(UUID study, UUID rater) {
+    public Invitation invite(StudyId study, AccountId rater) {
         raterOrNotFound(study, rater);
-        Set<UUID> own = Set.copyOf(studies.ofLead(current.id()));
+        Set<StudyId> own = Set.copyOf(studies.ofLead(current.id()));
         boolean elsewhere =
                 memberships.ofAccount(rater).stream().anyMatch(m -> m.isAccepted() && !own.contains(m.studyId()));
         if (elsewhere) {
@@ -178,7 +179,7 @@ class PeopleService {
     }
 
     /** A study that asks for somebody. */
-    record Asked(UUID studyId, String title, String lead) {}
+    record Asked(StudyId studyId, String title, String lead) {}
 
     /** The studies that ask for whoever asks. */
     @PreAuthorize("isAuthenticated()")
@@ -189,8 +190,8 @@ class PeopleService {
                 .toList();
     }
 
-    private String leadOf(UUID study) {
-        List<UUID> leads = memberships.ofStudy(study).stream()
+    private String leadOf(StudyId study) {
+        List<AccountId> leads = memberships.ofStudy(study).stream()
                 .filter(m -> m.role() == Role.LEAD)
                 .map(Membership::accountId)
                 .toList();
@@ -203,21 +204,21 @@ class PeopleService {
     /** Belongs to the study from now on. */
     @PreAuthorize("isAuthenticated()")
     @Transactional
-    public void accept(UUID study) {
+    public void accept(StudyId study) {
         open(study).accept();
     }
 
     /** Does not want to; with the round open their sheets stay, for the lead to hand over. */
     @PreAuthorize("isAuthenticated()")
     @Transactional
-    public void decline(UUID study) {
+    public void decline(StudyId study) {
         Membership asked = open(study);
         if (studies.stage(study) == RoundStage.Stage.PREPARING) {
             memberships.delete(asked);
         }
     }
 
-    private Membership open(UUID study) {
+    private Membership open(StudyId study) {
         return memberships
                 .findById(new Membership.Key(study, current.id()))
                 .filter(m -> !m.isAccepted())
@@ -235,7 +236,7 @@ class PeopleService {
     record OwnExpectation(boolean asked, boolean declared, boolean open, String expects, String usesToday) {}
 
     @PreAuthorize("@studyAccess.mayEnter(#study)")
-    public OwnExpectation expectation(UUID study) {
+    public OwnExpectation expectation(StudyId study) {
         Membership.Key key = new Membership.Key(study, current.id());
         var known = expectations.findById(key).map(Expectation::view);
         boolean open = isOpen(study, known.isPresent());
@@ -252,7 +253,7 @@ class PeopleService {
      * Where it is asked for: until the round opens, it may be changed; after that, only given once, before the first sheet. A
      * lead reads answers as they come in, and then it is too late.
      */
-    private boolean isOpen(UUID study, boolean declared) {
+    private boolean isOpen(StudyId study, boolean declared) {
         if (!studies.get(study).brief().asksExpectations()) {
             return false;
         }
@@ -274,7 +275,7 @@ class PeopleService {
     /** @throws Problem 409 if it is too late: something may have been seen since */
     @PreAuthorize("@studyAccess.mayEnter(#study)")
     @Transactional
-    public OwnExpectation declare(UUID study, Declare request) {
+    public OwnExpectation declare(StudyId study, Declare request) {
         Membership.Key key = new Membership.Key(study, current.id());
         boolean declared = expectations.existsById(key);
         if (!isOpen(study, declared)) {

@@ -1,10 +1,10 @@
 package org.mossbank.server.study;
 
-import java.util.UUID;
+import org.mossbank.server.ids.StudyId;
 
 /** Says how far a study's round is. Answered by the module that runs rounds, so that none is asked by an earlier one. */
 public interface RoundStage {
-    Stage of(UUID study);
+    Stage of(StudyId study);
 
     /** From the first line of the brief to the last grade. */
     enum Stage {

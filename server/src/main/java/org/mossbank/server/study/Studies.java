@@ -7,10 +7,11 @@ import java.util.Collection;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
-import java.util.UUID;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
+import org.mossbank.server.ids.AccountId;
+import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.shared.Problem;
 import org.mossbank.server.shared.ProblemType;
 import org.mossbank.server.shared.SystemOnly;
@@ -56,16 +57,16 @@ public class Studies {
             Brief brief,
             @Nullable Instant briefClosedAt,
             long seed,
-            UUID lead,
+            AccountId lead,
             boolean leadGrades,
-            Set<UUID> raters,
-            Set<UUID> asked,
+            Set<AccountId> raters,
+            Set<AccountId> asked,
             List<Reopening> reopenings,
             List<Declared> expectations) {}
 
     @SystemOnly
     @Transactional
-    public UUID create(NewStudy start) {
+    public StudyId create(NewStudy start) {
         Study study = Study.of(start.title(), start.brief(), start.seed(), clock.instant());
         if (start.briefClosedAt() != null) {
             study.closeBrief(start.briefClosedAt());
@@ -97,12 +98,12 @@ public class Studies {
     }
 
     @SystemOnly
-    public StudyView get(UUID study) {
+    public StudyView get(StudyId study) {
         return studies.findById(study).orElseThrow().view();
     }
 
     @SystemOnly
-    public Map<UUID, StudyView> byId(Collection<UUID> ids) {
+    public Map<StudyId, StudyView> byId(Collection<StudyId> ids) {
         return studies.findAllById(ids).stream()
                 .map(Study::view)
                 .collect(Collectors.toMap(StudyView::id, Function.identity()));
@@ -110,7 +111,7 @@ public class Studies {
 
     /** Everybody who grades in a study, a lead who does so too included. */
     @SystemOnly
-    public List<UUID> raters(UUID study) {
+    public List<AccountId> raters(StudyId study) {
         return memberships.ofStudy(study).stream()
                 .filter(Membership::grades)
                 .map(Membership::accountId)
@@ -119,7 +120,7 @@ public class Studies {
 
     /** Whether somebody belongs to a study, and has accepted where they were asked. */
     @SystemOnly
-    public boolean hasAccepted(UUID study, UUID account) {
+    public boolean hasAccepted(StudyId study, AccountId account) {
         return memberships
                 .findById(new Membership.Key(study, account))
                 .filter(Membership::isAccepted)
@@ -128,7 +129,7 @@ public class Studies {
 
     /** Raters who were asked and have not accepted. */
     @SystemOnly
-    public List<UUID> notAccepted(UUID study) {
+    public List<AccountId> notAccepted(StudyId study) {
         return memberships.ofStudy(study).stream()
                 .filter(m -> !m.isAccepted())
                 .map(Membership::accountId)
@@ -137,20 +138,20 @@ public class Studies {
 
     /** Everybody of a study, with what they are. */
     @SystemOnly
-    public Map<UUID, Role> members(UUID study) {
+    public Map<AccountId, Role> members(StudyId study) {
         return memberships.ofStudy(study).stream().collect(Collectors.toMap(Membership::accountId, Membership::role));
     }
 
     /** Makes the lead one of those who grade. */
     @SystemOnly
     @Transactional
-    public void leadGrades(UUID study) {
+    public void leadGrades(StudyId study) {
         memberships.ofStudy(study).stream().filter(m -> m.role() == Role.LEAD).forEach(Membership::takeSheets);
     }
 
     /** The studies that a person leads. */
     @SystemOnly
-    public List<UUID> ofLead(UUID account) {
+    public List<StudyId> ofLead(AccountId account) {
         return memberships.ofAccount(account).stream()
                 .filter(m -> m.role() == Role.LEAD)
                 .map(Membership::studyId)
@@ -159,7 +160,7 @@ public class Studies {
 
     /** When, by whom and why the closed brief was opened again, oldest first. */
     @SystemOnly
-    public List<Reopening> reopenings(UUID study) {
+    public List<Reopening> reopenings(StudyId study) {
         return reopenings.findByStudyIdOrderByReopenedAt(study).stream()
                 .map(BriefReopening::view)
                 .toList();
@@ -167,18 +168,18 @@ public class Studies {
 
     /** What people expected before they saw anything. */
     @SystemOnly
-    public List<Declared> expectations(UUID study) {
+    public List<Declared> expectations(StudyId study) {
         return expectations.ofStudy(study).stream().map(Expectation::view).toList();
     }
 
     /** Whether a person has still to say what they expect. */
     @SystemOnly
-    public boolean awaitsExpectation(UUID study, UUID account) {
+    public boolean awaitsExpectation(StudyId study, AccountId account) {
         return get(study).brief().asksExpectations() && !expectations.existsById(new Membership.Key(study, account));
     }
 
     @SystemOnly
-    public RoundStage.Stage stage(UUID study) {
+    public RoundStage.Stage stage(StudyId study) {
         return rounds.of(study);
     }
 
@@ -188,7 +189,7 @@ public class Studies {
      * @throws Problem 409 unless everything can still be changed
      */
     @SystemOnly
-    public void requirePreparing(UUID study) {
+    public void requirePreparing(StudyId study) {
         studies.hold(study);
         refuseUnlessPreparing(study);
     }
@@ -199,12 +200,12 @@ public class Studies {
      * @throws Problem 409 if it was opened already
      */
     @SystemOnly
-    public void claimForRound(UUID study) {
+    public void claimForRound(StudyId study) {
         studies.lock(study);
         refuseUnlessPreparing(study);
     }
 
-    private void refuseUnlessPreparing(UUID study) {
+    private void refuseUnlessPreparing(StudyId study) {
         if (rounds.of(study) != RoundStage.Stage.PREPARING) {
             throw new Problem(
                     ProblemType.ROUND_OPENED, "The round has been opened. What raters grade by stays as it is.");

@@ -7,16 +7,16 @@ import jakarta.persistence.Id;
 import jakarta.persistence.Version;
 import java.time.Instant;
 import java.util.Optional;
-import java.util.UUID;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.core.agreement.Coefficient;
 import org.mossbank.core.decision.DecisionRule;
+import org.mossbank.server.ids.StudyId;
 
 /** One comparison, made for one decision of one team. */
 @Entity
 class Study {
     @Id
-    private UUID id;
+    private StudyId id;
 
     private String title;
     private String question;
@@ -70,7 +70,7 @@ class Study {
 
     static Study of(String title, Brief brief, long seed, Instant now) {
         Study study = new Study();
-        study.id = UUID.randomUUID();
+        study.id = StudyId.random();
         study.write(title, brief);
         study.seed = seed;
         study.createdAt = now;
@@ -109,7 +109,7 @@ class Study {
         briefClosedAt = null;
     }
 
-    UUID id() {
+    StudyId id() {
         return id;
     }
 

@@ -1,10 +1,11 @@
 package org.mossbank.server.study;
 
 import java.util.Optional;
-import java.util.UUID;
 import org.mossbank.server.account.AccountView;
 import org.mossbank.server.account.Accounts;
 import org.mossbank.server.account.CurrentAccount;
+import org.mossbank.server.ids.AccountId;
+import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.shared.Problem;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Transactional;
@@ -28,7 +29,7 @@ public class StudyAccess {
         this.rounds = rounds;
     }
 
-    private Membership membership(UUID study) {
+    private Membership membership(StudyId study) {
         return memberships
                 .findById(new Membership.Key(study, current.id()))
                 .filter(Membership::isAccepted)
@@ -36,29 +37,29 @@ public class StudyAccess {
     }
 
     /** Any member. */
-    public boolean mayEnter(UUID study) {
+    public boolean mayEnter(StudyId study) {
         membership(study);
         return true;
     }
 
     /** The lead, blind or not: for what shows no candidate, grade or result. */
-    public boolean mayLead(UUID study) {
+    public boolean mayLead(StudyId study) {
         return membership(study).role() == Role.LEAD;
     }
 
     /** The lead, unless they grade in the open round: for what a rater must not know. */
-    public boolean mayPrepare(UUID study) {
+    public boolean mayPrepare(StudyId study) {
         Membership own = membership(study);
         return own.role() == Role.LEAD && !isBlind(own);
     }
 
     /** Names, measures, all grades and results: the lead, and raters once the round is closed. */
-    public boolean maySeeAll(UUID study) {
+    public boolean maySeeAll(StudyId study) {
         return !isBlind(membership(study));
     }
 
     /** Whether somebody belongs to a study in which they must not know yet what others do. */
-    public boolean mustNotKnow(UUID study) {
+    public boolean mustNotKnow(StudyId study) {
         return memberships
                 .findById(new Membership.Key(study, current.id()))
                 .filter(this::isBlind)
@@ -74,7 +75,7 @@ public class StudyAccess {
 
     /** Whoever may begin or bring in studies of their own. */
     public boolean mayBringIn() {
-        UUID id = current.id();
+        AccountId id = current.id();
         return Optional.ofNullable(accounts.byId(java.util.List.of(id)).get(id))
                 .map(AccountView::mayBringIn)
                 .orElse(false);

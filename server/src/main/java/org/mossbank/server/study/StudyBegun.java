@@ -1,6 +1,6 @@
 package org.mossbank.server.study;
 
-import java.util.UUID;
+import org.mossbank.server.ids.StudyId;
 
 /** A study was begun inside Mossbank: modules lay out what it starts with, in the order of the job. */
-public record StudyBegun(UUID studyId) {}
+public record StudyBegun(StudyId studyId) {}

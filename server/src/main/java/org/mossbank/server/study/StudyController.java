@@ -2,7 +2,7 @@ package org.mossbank.server.study;
 
 import jakarta.validation.Valid;
 import java.util.List;
-import java.util.UUID;
+import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.progress.StepState;
 import org.mossbank.server.shared.LargeBody;
 import org.springframework.http.HttpStatus;
@@ -39,44 +39,44 @@ class StudyController {
     }
 
     @GetMapping("/api/studies/{studyId}")
-    StudySummary one(@PathVariable UUID studyId) {
+    StudySummary one(@PathVariable StudyId studyId) {
         return studies.one(studyId);
     }
 
     @GetMapping("/api/studies/{studyId}/steps")
-    List<StepState> steps(@PathVariable UUID studyId) {
+    List<StepState> steps(@PathVariable StudyId studyId) {
         return studies.steps(studyId);
     }
 
     @GetMapping("/api/studies/{studyId}/brief")
-    BriefService.BriefView brief(@PathVariable UUID studyId) {
+    BriefService.BriefView brief(@PathVariable StudyId studyId) {
         return briefs.get(studyId);
     }
 
     @PutMapping("/api/studies/{studyId}/brief")
-    BriefService.BriefView write(@PathVariable UUID studyId, @Valid @RequestBody BriefService.WriteBrief request) {
+    BriefService.BriefView write(@PathVariable StudyId studyId, @Valid @RequestBody BriefService.WriteBrief request) {
         return briefs.write(studyId, request);
     }
 
     @PostMapping("/api/studies/{studyId}/brief/close")
-    BriefService.BriefView close(@PathVariable UUID studyId) {
+    BriefService.BriefView close(@PathVariable StudyId studyId) {
         return briefs.close(studyId);
     }
 
     @PostMapping("/api/studies/{studyId}/brief/reopen")
-    BriefService.BriefView reopen(@PathVariable UUID studyId, @Valid @RequestBody BriefService.ReopenBrief request) {
+    BriefService.BriefView reopen(@PathVariable StudyId studyId, @Valid @RequestBody BriefService.ReopenBrief request) {
         return briefs.reopen(studyId, request);
     }
 
     @PostMapping("/api/studies/{studyId}/forecast")
     ForecastService.ForecastView forecast(
-            @PathVariable UUID studyId, @Valid @RequestBody ForecastService.PlannedSize size) {
+            @PathVariable StudyId studyId, @Valid @RequestBody ForecastService.PlannedSize size) {
         return forecasts.forecast(studyId, size);
     }
 
     @PostMapping("/api/studies/{studyId}/forecast/alternatives")
     List<ForecastService.Alternative> alternatives(
-            @PathVariable UUID studyId, @Valid @RequestBody ForecastService.PlannedSize size) {
+            @PathVariable StudyId studyId, @Valid @RequestBody ForecastService.PlannedSize size) {
         return forecasts.alternatives(studyId, size);
     }
 }

@@ -9,12 +9,12 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
-import java.util.UUID;
 import java.util.function.Function;
 import java.util.random.RandomGenerator;
 import java.util.stream.Collectors;
 import org.mossbank.core.estimate.Require;
 import org.mossbank.server.account.CurrentAccount;
+import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.progress.Step;
 import org.mossbank.server.progress.StepReport;
 import org.mossbank.server.progress.StepState;
@@ -65,7 +65,7 @@ class StudyService {
     /** The studies of whoever asks, newest first. */
     @PreAuthorize("isAuthenticated()")
     public List<StudySummary> mine() {
-        Map<UUID, Membership> own = memberships.ofAccount(current.id()).stream()
+        Map<StudyId, Membership> own = memberships.ofAccount(current.id()).stream()
                 .filter(Membership::isAccepted)
                 .collect(Collectors.toMap(Membership::studyId, Function.identity()));
         return studies.findAllById(own.keySet()).stream()
@@ -76,7 +76,7 @@ class StudyService {
     }
 
     @PreAuthorize("@studyAccess.mayEnter(#study)")
-    public StudySummary one(UUID study) {
+    public StudySummary one(StudyId study) {
         return summary(
                 studies.findById(study).orElseThrow().view(),
                 memberships.findById(new Membership.Key(study, current.id())).orElseThrow());
@@ -113,7 +113,7 @@ class StudyService {
     /** How far each step is, in the order of the job. */
     @PreAuthorize("@studyAccess.mayLead(#study) or @studyAccess.maySeeAll(#study)")
     @Transactional(propagation = Propagation.NEVER)
-    public List<StepState> steps(UUID study) {
+    public List<StepState> steps(StudyId study) {
         boolean all = access.maySeeAll(study);
         Map<Step, StepReport> byStep =
                 reports.stream().collect(Collectors.toMap(StepReport::step, Function.identity()));

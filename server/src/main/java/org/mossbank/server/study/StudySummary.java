@@ -1,7 +1,7 @@
 package org.mossbank.server.study;
 
 import java.time.Instant;
-import java.util.UUID;
+import org.mossbank.server.ids.StudyId;
 
 /**
  * A study in a list.
@@ -10,4 +10,4 @@ import java.util.UUID;
  * @param stage how far its round is
  * @param blind whether names, measures, grades and results are hidden from the person asking
  */
-record StudySummary(UUID id, String title, Instant createdAt, Role role, RoundStage.Stage stage, boolean blind) {}
+record StudySummary(StudyId id, String title, Instant createdAt, Role role, RoundStage.Stage stage, boolean blind) {}

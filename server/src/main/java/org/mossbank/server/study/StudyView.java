@@ -1,8 +1,8 @@
 package org.mossbank.server.study;
 
 import java.time.Instant;
-import java.util.UUID;
 import org.jspecify.annotations.Nullable;
+import org.mossbank.server.ids.StudyId;
 
 /**
  * A study as other modules see it.
@@ -10,7 +10,7 @@ import org.jspecify.annotations.Nullable;
  * @param briefClosedAt absent while the brief is open
  */
 public record StudyView(
-        UUID id, String title, Brief brief, @Nullable Instant briefClosedAt, long seed, Instant createdAt) {
+        StudyId id, String title, Brief brief, @Nullable Instant briefClosedAt, long seed, Instant createdAt) {
     public boolean isBriefClosed() {
         return briefClosedAt != null;
     }

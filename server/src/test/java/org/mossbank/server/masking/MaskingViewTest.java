@@ -4,7 +4,6 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.ArrayList;
 import java.util.List;
-import java.util.UUID;
 import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.core.change.ChangeSize;
@@ -13,6 +12,9 @@ import org.mossbank.core.masking.Span;
 import org.mossbank.server.answer.AnswerView;
 import org.mossbank.server.answer.Measures;
 import org.mossbank.server.answer.Outcome;
+import org.mossbank.server.ids.AnswerId;
+import org.mossbank.server.ids.CandidateId;
+import org.mossbank.server.ids.PromptId;
 import org.testng.annotations.Test;
 
 public class MaskingViewTest {
@@ -22,10 +24,10 @@ public class MaskingViewTest {
             stretches.add(stretch(2 * i, i < decided ? true : null));
         }
         AnswerView answer = new AnswerView(
-                UUID.randomUUID(),
+                AnswerId.random(),
                 "a",
-                UUID.randomUUID(),
-                UUID.randomUUID(),
+                PromptId.random(),
+                CandidateId.random(),
                 1,
                 Outcome.COMPLETE,
                 "x ".repeat(decided + undecided),

@@ -2,7 +2,6 @@ package org.mossbank.server.grading.desk;
 
 import java.util.List;
 import java.util.Map;
-import java.util.UUID;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.mossbank.core.estimate.Require;
@@ -17,6 +16,9 @@ import org.mossbank.server.grading.sheet.RemarkRepository;
 import org.mossbank.server.grading.sheet.Sheet;
 import org.mossbank.server.grading.sheet.SheetAnswer;
 import org.mossbank.server.grading.sheet.SheetAnswerRepository;
+import org.mossbank.server.ids.AnswerId;
+import org.mossbank.server.ids.CandidateId;
+import org.mossbank.server.ids.SheetAnswerId;
 import org.mossbank.server.masking.Masking;
 import org.mossbank.server.rubric.CriterionView;
 import org.springframework.stereotype.Component;
@@ -48,16 +50,16 @@ class AnswersOnSheet {
 
     List<SheetView.AnswerOnSheet> of(Sheet sheet, List<CriterionView> criteria, boolean asksGuess) {
         List<SheetAnswer> onSheet = sheetAnswers.findBySheetIdInOrderByPlace(List.of(sheet.id()));
-        List<UUID> ids = onSheet.stream().map(SheetAnswer::id).toList();
-        Map<UUID, AnswerText> texts =
+        List<SheetAnswerId> ids = onSheet.stream().map(SheetAnswer::id).toList();
+        Map<AnswerId, AnswerText> texts =
                 masking.forRaters(onSheet.stream().map(SheetAnswer::answerId).toList());
         Map<Grade.Key, Grade> marks =
                 grades.ofSheetAnswers(ids).stream().collect(Collectors.toMap(Grade::key, Function.identity()));
-        Map<UUID, List<Coverage>> covered = coverages.ofSheetAnswers(ids).stream()
+        Map<SheetAnswerId, List<Coverage>> covered = coverages.ofSheetAnswers(ids).stream()
                 .collect(Collectors.groupingBy(c -> c.key().sheetAnswerId()));
-        Map<UUID, List<Remark>> remarked =
+        Map<SheetAnswerId, List<Remark>> remarked =
                 remarks.ofSheetAnswers(ids).stream().collect(Collectors.groupingBy(Remark::sheetAnswerId));
-        List<UUID> choices = asksGuess ? guesses.candidates(sheet.studyId()) : List.of();
+        List<CandidateId> choices = asksGuess ? guesses.candidates(sheet.studyId()) : List.of();
         return onSheet.stream()
                 .map(a -> new SheetView.AnswerOnSheet(
                         a.id(),

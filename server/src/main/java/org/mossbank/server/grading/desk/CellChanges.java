@@ -18,6 +18,7 @@ import org.mossbank.server.grading.sheet.Sheet;
 import org.mossbank.server.grading.sheet.SheetAnswer;
 import org.mossbank.server.grading.sheet.SheetAnswerRepository;
 import org.mossbank.server.grading.sheet.SheetRepository;
+import org.mossbank.server.ids.SheetAnswerId;
 import org.mossbank.server.shared.Problem;
 import org.mossbank.server.shared.ProblemType;
 import org.springframework.stereotype.Component;
@@ -58,7 +59,7 @@ class CellChanges {
     }
 
     /** Where a change is made. */
-    record Spot(SheetFrame frame, UUID answerId, Part part, String item) {}
+    record Spot(SheetFrame frame, SheetAnswerId answerId, Part part, String item) {}
 
     /** Makes a change on what the rater saw and writes it down; the very same change again does nothing. */
     <C extends DeskCell> SheetView.Saved change(

@@ -4,7 +4,6 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
-import java.util.UUID;
 import org.mossbank.core.change.AnswerCode;
 import org.mossbank.core.change.CodeFile;
 import org.mossbank.core.change.RequestScope;
@@ -14,6 +13,8 @@ import org.mossbank.server.answer.FileChangeView;
 import org.mossbank.server.grading.sheet.Sheet;
 import org.mossbank.server.grading.sheet.SheetAnswer;
 import org.mossbank.server.grading.sheet.SheetAnswerRepository;
+import org.mossbank.server.ids.SheetAnswerId;
+import org.mossbank.server.ids.SheetId;
 import org.mossbank.server.masking.Masking;
 import org.mossbank.server.prompt.KeyPoint;
 import org.mossbank.server.prompt.PromptContent;
@@ -66,7 +67,7 @@ class CodeService {
     /** What is read of a sheet before its code is compared. */
     private record ToCompare(PromptView prompt, List<String> texts) {}
 
-    private ToCompare toCompare(UUID sheetId, UUID... sheetAnswerIds) {
+    private ToCompare toCompare(SheetId sheetId, SheetAnswerId... sheetAnswerIds) {
         return snapshot.of(() -> {
             Sheet sheet = opened.sheet(sheetId);
             return new ToCompare(
@@ -77,7 +78,7 @@ class CodeService {
 
     @PreAuthorize("@sheetAccess.isOwn(#sheetId)")
     @Transactional(propagation = Propagation.NEVER)
-    public CodeOnSheet code(UUID sheetId, UUID sheetAnswerId) {
+    public CodeOnSheet code(SheetId sheetId, SheetAnswerId sheetAnswerId) {
         ToCompare read = toCompare(sheetId, sheetAnswerId);
         AnswerCode code = codes.of(read.prompt.startingCode(), read.texts.get(0));
         RequestScope scope = scopeOf(read.prompt);
@@ -105,7 +106,7 @@ class CodeService {
                 prompt.startingCode().keySet());
     }
 
-    private String textOf(Sheet sheet, UUID sheetAnswerId) {
+    private String textOf(Sheet sheet, SheetAnswerId sheetAnswerId) {
         SheetAnswer answer = sheetAnswers
                 .findById(sheetAnswerId)
                 .filter(a -> a.sheetId().equals(sheet.id()))
@@ -117,7 +118,7 @@ class CodeService {
     /** The differences between the code that two answers of a sheet end in. */
     @PreAuthorize("@sheetAccess.isOwn(#sheetId)")
     @Transactional(propagation = Propagation.NEVER)
-    public List<FileChangeView> comparison(UUID sheetId, UUID first, UUID second) {
+    public List<FileChangeView> comparison(SheetId sheetId, SheetAnswerId first, SheetAnswerId second) {
         ToCompare read = toCompare(sheetId, first, second);
         return codes.between(read.prompt.startingCode(), read.texts.get(0), read.texts.get(1)).stream()
                 .map(FileChangeView::between)

@@ -4,6 +4,9 @@ import jakarta.validation.Valid;
 import java.util.List;
 import java.util.UUID;
 import org.mossbank.server.answer.FileChangeView;
+import org.mossbank.server.ids.CriterionId;
+import org.mossbank.server.ids.SheetAnswerId;
+import org.mossbank.server.ids.SheetId;
 import org.springframework.http.HttpStatus;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -39,57 +42,58 @@ class DeskController {
     }
 
     @GetMapping(SHEET)
-    SheetView sheet(@PathVariable UUID sheetId) {
+    SheetView sheet(@PathVariable SheetId sheetId) {
         return desk.sheet(sheetId);
     }
 
     @GetMapping(ANSWER + "/code")
-    CodeService.CodeOnSheet code(@PathVariable UUID sheetId, @PathVariable UUID answerId) {
+    CodeService.CodeOnSheet code(@PathVariable SheetId sheetId, @PathVariable SheetAnswerId answerId) {
         return code.code(sheetId, answerId);
     }
 
     @GetMapping(SHEET + "/comparison")
-    List<FileChangeView> comparison(@PathVariable UUID sheetId, @RequestParam UUID first, @RequestParam UUID second) {
+    List<FileChangeView> comparison(
+            @PathVariable SheetId sheetId, @RequestParam SheetAnswerId first, @RequestParam SheetAnswerId second) {
         return code.comparison(sheetId, first, second);
     }
 
     @PutMapping(ANSWER + "/grades/{criterionId}")
     SheetView.Saved setGrade(
-            @PathVariable UUID sheetId,
-            @PathVariable UUID answerId,
-            @PathVariable UUID criterionId,
+            @PathVariable SheetId sheetId,
+            @PathVariable SheetAnswerId answerId,
+            @PathVariable CriterionId criterionId,
             @Valid @RequestBody DeskRequests.SetGrade request) {
         return work.setGrade(sheetId, answerId, criterionId, request);
     }
 
     @PutMapping(ANSWER + "/reason")
     SheetView.Saved setReason(
-            @PathVariable UUID sheetId,
-            @PathVariable UUID answerId,
+            @PathVariable SheetId sheetId,
+            @PathVariable SheetAnswerId answerId,
             @Valid @RequestBody DeskRequests.SetReason request) {
         return work.setReason(sheetId, answerId, request);
     }
 
     @PutMapping(ANSWER + "/works")
     SheetView.Saved setWorks(
-            @PathVariable UUID sheetId,
-            @PathVariable UUID answerId,
+            @PathVariable SheetId sheetId,
+            @PathVariable SheetAnswerId answerId,
             @Valid @RequestBody DeskRequests.SetWorks request) {
         return work.setWorks(sheetId, answerId, request);
     }
 
     @PutMapping(ANSWER + "/preference")
     SheetView.Saved setPreference(
-            @PathVariable UUID sheetId,
-            @PathVariable UUID answerId,
+            @PathVariable SheetId sheetId,
+            @PathVariable SheetAnswerId answerId,
             @Valid @RequestBody DeskRequests.SetPreference request) {
         return work.setPreference(sheetId, answerId, request);
     }
 
     @PutMapping(ANSWER + "/coverage/{point}")
     SheetView.Saved setCoverage(
-            @PathVariable UUID sheetId,
-            @PathVariable UUID answerId,
+            @PathVariable SheetId sheetId,
+            @PathVariable SheetAnswerId answerId,
             @PathVariable int point,
             @Valid @RequestBody DeskRequests.SetCoverage request) {
         return work.setCoverage(sheetId, answerId, point, request);
@@ -97,8 +101,8 @@ class DeskController {
 
     @PutMapping(ANSWER + "/remarks/{remarkId}")
     SheetView.Saved setRemark(
-            @PathVariable UUID sheetId,
-            @PathVariable UUID answerId,
+            @PathVariable SheetId sheetId,
+            @PathVariable SheetAnswerId answerId,
             @PathVariable UUID remarkId,
             @Valid @RequestBody DeskRequests.SetRemark request) {
         return work.setRemark(sheetId, answerId, remarkId, request);
@@ -106,26 +110,26 @@ class DeskController {
 
     @PutMapping(ANSWER + "/guess")
     SheetView.Saved setGuess(
-            @PathVariable UUID sheetId,
-            @PathVariable UUID answerId,
+            @PathVariable SheetId sheetId,
+            @PathVariable SheetAnswerId answerId,
             @Valid @RequestBody DeskRequests.SetGuess request) {
         return work.setGuess(sheetId, answerId, request);
     }
 
     @PutMapping(SHEET + "/time")
     @ResponseStatus(HttpStatus.NO_CONTENT)
-    void tellTime(@PathVariable UUID sheetId, @Valid @RequestBody DeskRequests.TellTime request) {
+    void tellTime(@PathVariable SheetId sheetId, @Valid @RequestBody DeskRequests.TellTime request) {
         work.tellTime(sheetId, request);
     }
 
     @PostMapping(SHEET + "/send")
-    SheetSending.Sent send(@PathVariable UUID sheetId) {
+    SheetSending.Sent send(@PathVariable SheetId sheetId) {
         return sending.send(sheetId);
     }
 
     @PostMapping(SHEET + "/take-back")
     @ResponseStatus(HttpStatus.NO_CONTENT)
-    void takeBack(@PathVariable UUID sheetId) {
+    void takeBack(@PathVariable SheetId sheetId) {
         sending.takeBack(sheetId);
     }
 }

@@ -12,6 +12,7 @@ import org.mossbank.server.grading.Confidence;
 import org.mossbank.server.grading.RemarkContent;
 import org.mossbank.server.grading.Verdict;
 import org.mossbank.server.grading.Works;
+import org.mossbank.server.ids.SheetAnswerId;
 
 /** What a rater's browser sends from the desk. */
 public final class DeskRequests {
@@ -91,5 +92,6 @@ public final class DeskRequests {
 
     /** @param ms active time, at most a day */
     public record AnswerTime(
-            @NotNull UUID answerId, @Min(0) @Max(86_400_000) long ms) {}
+            @NotNull SheetAnswerId answerId,
+            @Min(0) @Max(86_400_000) long ms) {}
 }

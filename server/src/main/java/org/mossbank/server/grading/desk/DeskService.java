@@ -1,10 +1,11 @@
 package org.mossbank.server.grading.desk;
 
 import java.util.List;
-import java.util.UUID;
 import org.mossbank.server.grading.Grading;
 import org.mossbank.server.grading.sheet.RoundRepository;
 import org.mossbank.server.grading.sheet.Sheet;
+import org.mossbank.server.ids.KindId;
+import org.mossbank.server.ids.SheetId;
 import org.mossbank.server.prompt.PromptContent;
 import org.mossbank.server.prompt.PromptView;
 import org.mossbank.server.rubric.CriterionView;
@@ -54,7 +55,7 @@ class DeskService {
 
     /** @throws Problem 409 if the rater must first say what they expect; nothing is shown before */
     @PreAuthorize("@sheetAccess.isOwn(#sheetId)")
-    public SheetView sheet(UUID sheetId) {
+    public SheetView sheet(SheetId sheetId) {
         Sheet sheet = opened.sheet(sheetId);
         PromptView prompt = opened.promptOf(sheet);
         StudyView study = studies.get(sheet.studyId());
@@ -105,7 +106,7 @@ class DeskService {
                 : gate == null ? "" : gate.criterion();
     }
 
-    private static SheetView.CriterionOnSheet onSheet(CriterionView criterion, UUID kind, boolean fromKeyPoints) {
+    private static SheetView.CriterionOnSheet onSheet(CriterionView criterion, KindId kind, boolean fromKeyPoints) {
         return new SheetView.CriterionOnSheet(
                 criterion.id(),
                 criterion.name(),

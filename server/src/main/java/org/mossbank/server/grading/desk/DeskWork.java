@@ -15,6 +15,10 @@ import org.mossbank.server.grading.sheet.Remark;
 import org.mossbank.server.grading.sheet.RemarkRepository;
 import org.mossbank.server.grading.sheet.SheetAnswer;
 import org.mossbank.server.grading.sheet.SheetAnswerRepository;
+import org.mossbank.server.ids.CandidateId;
+import org.mossbank.server.ids.CriterionId;
+import org.mossbank.server.ids.SheetAnswerId;
+import org.mossbank.server.ids.SheetId;
 import org.mossbank.server.rubric.CriterionView;
 import org.mossbank.server.shared.Problem;
 import org.mossbank.server.shared.ProblemType;
@@ -59,7 +63,8 @@ class DeskWork {
     }
 
     @PreAuthorize("@sheetAccess.isOwn(#sheetId)")
-    public SheetView.Saved setGrade(UUID sheetId, UUID answerId, UUID criterionId, DeskRequests.SetGrade request) {
+    public SheetView.Saved setGrade(
+            SheetId sheetId, SheetAnswerId answerId, CriterionId criterionId, DeskRequests.SetGrade request) {
         SheetFrame frame = frames.of(sheetId);
         CriterionView criterion = frame.criterion(criterionId).orElseThrow(() -> Problem.notFound("This criterion"));
         Mark mark = markOf(request, criterion);
@@ -88,7 +93,7 @@ class DeskWork {
     }
 
     @PreAuthorize("@sheetAccess.isOwn(#sheetId)")
-    public SheetView.Saved setReason(UUID sheetId, UUID answerId, DeskRequests.SetReason request) {
+    public SheetView.Saved setReason(SheetId sheetId, SheetAnswerId answerId, DeskRequests.SetReason request) {
         return cells.change(
                 new CellChanges.Spot(frames.of(sheetId), answerId, Part.REASON, ""),
                 request,
@@ -97,7 +102,7 @@ class DeskWork {
     }
 
     @PreAuthorize("@sheetAccess.isOwn(#sheetId)")
-    public SheetView.Saved setWorks(UUID sheetId, UUID answerId, DeskRequests.SetWorks request) {
+    public SheetView.Saved setWorks(SheetId sheetId, SheetAnswerId answerId, DeskRequests.SetWorks request) {
         return cells.change(
                 new CellChanges.Spot(frames.of(sheetId), answerId, Part.WORKS, ""),
                 request,
@@ -106,7 +111,7 @@ class DeskWork {
     }
 
     @PreAuthorize("@sheetAccess.isOwn(#sheetId)")
-    public SheetView.Saved setPreference(UUID sheetId, UUID answerId, DeskRequests.SetPreference request) {
+    public SheetView.Saved setPreference(SheetId sheetId, SheetAnswerId answerId, DeskRequests.SetPreference request) {
         return cells.change(
                 new CellChanges.Spot(frames.of(sheetId), answerId, Part.PREFERENCE, ""),
                 request,
@@ -115,7 +120,8 @@ class DeskWork {
     }
 
     @PreAuthorize("@sheetAccess.isOwn(#sheetId)")
-    public SheetView.Saved setCoverage(UUID sheetId, UUID answerId, int point, DeskRequests.SetCoverage request) {
+    public SheetView.Saved setCoverage(
+            SheetId sheetId, SheetAnswerId answerId, int point, DeskRequests.SetCoverage request) {
         SheetFrame frame = frames.of(sheetId);
         if (point < 0 || point >= frame.keyPoints()) {
             throw Problem.notFound("This key point");
@@ -131,7 +137,8 @@ class DeskWork {
     }
 
     @PreAuthorize("@sheetAccess.isOwn(#sheetId)")
-    public SheetView.Saved setRemark(UUID sheetId, UUID answerId, UUID remarkId, DeskRequests.SetRemark request) {
+    public SheetView.Saved setRemark(
+            SheetId sheetId, SheetAnswerId answerId, UUID remarkId, DeskRequests.SetRemark request) {
         SheetFrame frame = frames.of(sheetId);
         RemarkContent content = request.remark();
         if (content != null) {
@@ -156,12 +163,12 @@ class DeskWork {
 
     /** @throws Problem 409 before the sheet is sent in, or if the brief does not ask for guesses */
     @PreAuthorize("@sheetAccess.isOwn(#sheetId)")
-    public SheetView.Saved setGuess(UUID sheetId, UUID answerId, DeskRequests.SetGuess request) {
+    public SheetView.Saved setGuess(SheetId sheetId, SheetAnswerId answerId, DeskRequests.SetGuess request) {
         SheetFrame frame = frames.of(sheetId);
         if (!studies.get(frame.studyId()).brief().raters().asksSourceGuess()) {
             throw new Problem(ProblemType.NOT_READY, "The brief asks for no guesses.");
         }
-        List<UUID> choices = guesses.candidates(frame.studyId());
+        List<CandidateId> choices = guesses.candidates(frame.studyId());
         Guess guess = guessOf(request, choices);
         return cells.change(
                 new CellChanges.Spot(frame, answerId, Part.GUESS, ""),
@@ -170,7 +177,7 @@ class DeskWork {
                 (answer, cell) -> answer.guess(guess));
     }
 
-    private static @Nullable Guess guessOf(DeskRequests.SetGuess request, List<UUID> choices) {
+    private static @Nullable Guess guessOf(DeskRequests.SetGuess request, List<CandidateId> choices) {
         Integer choice = request.choice();
         if (choice == null) {
             return request.noIdea() ? new Guess(null) : null;
@@ -183,9 +190,9 @@ class DeskWork {
 
     /** How long the answers were looked at; for the lead's view of how grading goes. */
     @PreAuthorize("@sheetAccess.isOwn(#sheetId)")
-    public void tellTime(UUID sheetId, DeskRequests.TellTime request) {
+    public void tellTime(SheetId sheetId, DeskRequests.TellTime request) {
         SheetFrame frame = frames.of(sheetId);
-        List<UUID> own = sheetAnswers.findBySheetIdInOrderByPlace(List.of(frame.id())).stream()
+        List<SheetAnswerId> own = sheetAnswers.findBySheetIdInOrderByPlace(List.of(frame.id())).stream()
                 .map(SheetAnswer::id)
                 .toList();
         for (DeskRequests.AnswerTime time : request.answers()) {

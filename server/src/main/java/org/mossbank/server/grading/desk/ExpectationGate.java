@@ -3,7 +3,8 @@ package org.mossbank.server.grading.desk;
 import com.github.benmanes.caffeine.cache.Cache;
 import com.github.benmanes.caffeine.cache.Caffeine;
 import java.time.Duration;
-import java.util.UUID;
+import org.mossbank.server.ids.AccountId;
+import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.shared.Problem;
 import org.mossbank.server.shared.ProblemType;
 import org.mossbank.server.study.Studies;
@@ -16,7 +17,7 @@ class ExpectationGate {
     /** A brief that is reopened may begin to ask; it holds from then on, or a little later. */
     private static final Duration KEPT = Duration.ofSeconds(20);
 
-    private record Rater(UUID study, UUID rater) {}
+    private record Rater(StudyId study, AccountId rater) {}
 
     private final Studies studies;
     private final Cache<Rater, Boolean> passed =
@@ -27,7 +28,7 @@ class ExpectationGate {
     }
 
     /** @throws Problem 409 if the rater has not said it yet */
-    void refuseBefore(UUID study, UUID rater) {
+    void refuseBefore(StudyId study, AccountId rater) {
         Rater key = new Rater(study, rater);
         if (passed.getIfPresent(key) != null) {
             return;

@@ -1,9 +1,9 @@
 package org.mossbank.server.grading.desk;
 
-import java.util.UUID;
 import org.mossbank.server.grading.sheet.RoundRepository;
 import org.mossbank.server.grading.sheet.Sheet;
 import org.mossbank.server.grading.sheet.SheetRepository;
+import org.mossbank.server.ids.SheetId;
 import org.mossbank.server.prompt.PromptView;
 import org.mossbank.server.prompt.Prompts;
 import org.springframework.stereotype.Component;
@@ -24,7 +24,7 @@ class OpenedSheets {
     }
 
     /** The sheet, unless its rater must say first what they expect. */
-    Sheet sheet(UUID id) {
+    Sheet sheet(SheetId id) {
         Sheet sheet = sheets.findById(id).orElseThrow();
         if (!rounds.findById(sheet.studyId()).orElseThrow().isClosed()) {
             expectations.refuseBefore(sheet.studyId(), sheet.raterId());

@@ -5,7 +5,6 @@ import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.UUID;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.mossbank.core.estimate.Require;
@@ -14,6 +13,9 @@ import org.mossbank.server.grading.sheet.RoundRepository;
 import org.mossbank.server.grading.sheet.Sheet;
 import org.mossbank.server.grading.sheet.SheetCount;
 import org.mossbank.server.grading.sheet.SheetRepository;
+import org.mossbank.server.ids.PromptId;
+import org.mossbank.server.ids.SheetId;
+import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.prompt.PromptView;
 import org.mossbank.server.prompt.Prompts;
 import org.mossbank.server.rubric.CriterionView;
@@ -53,18 +55,18 @@ class OwnSheets {
     /** The sheets of whoever asks, by study, in the order in which they come. */
     @PreAuthorize("isAuthenticated()")
     public List<SheetSummary> mine() {
-        Map<UUID, Boolean> accepted = new HashMap<>();
+        Map<StudyId, Boolean> accepted = new HashMap<>();
         List<Sheet> own = sheets.findByRaterIdOrderByStudyIdAscPlaceAsc(current.id()).stream()
                 .filter(s -> accepted.computeIfAbsent(s.studyId(), study -> studies.hasAccepted(study, current.id())))
                 .toList();
-        List<UUID> ids = own.stream().map(Sheet::id).toList();
-        Map<UUID, Long> made = SheetCount.byId(sheets.countMarks(ids));
-        Map<UUID, Long> answerCounts = SheetCount.byId(sheets.countAnswers(ids));
-        Map<UUID, List<Sheet>> byStudy = own.stream().collect(Collectors.groupingBy(Sheet::studyId));
-        Map<UUID, StudyView> studiesById = studies.byId(byStudy.keySet());
+        List<SheetId> ids = own.stream().map(Sheet::id).toList();
+        Map<SheetId, Long> made = SheetCount.byId(sheets.countMarks(ids));
+        Map<SheetId, Long> answerCounts = SheetCount.byId(sheets.countAnswers(ids));
+        Map<StudyId, List<Sheet>> byStudy = own.stream().collect(Collectors.groupingBy(Sheet::studyId));
+        Map<StudyId, StudyView> studiesById = studies.byId(byStudy.keySet());
         List<SheetSummary> result = new ArrayList<>();
         byStudy.forEach((study, ofStudy) -> {
-            Map<UUID, PromptView> promptsById = promptsById(study);
+            Map<PromptId, PromptView> promptsById = promptsById(study);
             List<CriterionView> criteria = rubrics.ofStudy(study);
             boolean closed = rounds.findById(study).orElseThrow().isClosed();
             for (Sheet sheet : ofStudy) {
@@ -92,7 +94,7 @@ class OwnSheets {
         return result;
     }
 
-    private Map<UUID, PromptView> promptsById(UUID study) {
+    private Map<PromptId, PromptView> promptsById(StudyId study) {
         return prompts.ofStudy(study).stream().collect(Collectors.toMap(PromptView::id, Function.identity()));
     }
 }

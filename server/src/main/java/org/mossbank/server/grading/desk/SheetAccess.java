@@ -1,7 +1,8 @@
 package org.mossbank.server.grading.desk;
 
-import java.util.UUID;
 import org.mossbank.server.account.CurrentAccount;
+import org.mossbank.server.ids.AccountId;
+import org.mossbank.server.ids.SheetId;
 import org.mossbank.server.shared.Problem;
 import org.mossbank.server.study.Studies;
 import org.springframework.stereotype.Component;
@@ -19,8 +20,8 @@ public class SheetAccess {
         this.current = current;
     }
 
-    public boolean isOwn(UUID sheet) {
-        UUID rater = current.id();
+    public boolean isOwn(SheetId sheet) {
+        AccountId rater = current.id();
         frames.find(sheet)
                 .filter(s -> s.raterId().equals(rater) && studies.hasAccepted(s.studyId(), rater))
                 .orElseThrow(() -> Problem.notFound("This sheet"));

@@ -2,7 +2,11 @@ package org.mossbank.server.grading.desk;
 
 import java.util.List;
 import java.util.Optional;
-import java.util.UUID;
+import org.mossbank.server.ids.AccountId;
+import org.mossbank.server.ids.CriterionId;
+import org.mossbank.server.ids.PromptId;
+import org.mossbank.server.ids.SheetId;
+import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.rubric.CriterionView;
 
 /**
@@ -11,8 +15,14 @@ import org.mossbank.server.rubric.CriterionView;
  * @param criteria  on which its answers are graded
  * @param keyPoints how many its prompt has
  */
-record SheetFrame(UUID id, UUID studyId, UUID raterId, UUID promptId, List<CriterionView> criteria, int keyPoints) {
-    Optional<CriterionView> criterion(UUID criterion) {
+record SheetFrame(
+        SheetId id,
+        StudyId studyId,
+        AccountId raterId,
+        PromptId promptId,
+        List<CriterionView> criteria,
+        int keyPoints) {
+    Optional<CriterionView> criterion(CriterionId criterion) {
         return criteria.stream().filter(c -> c.id().equals(criterion)).findFirst();
     }
 

@@ -4,9 +4,9 @@ import com.github.benmanes.caffeine.cache.Cache;
 import com.github.benmanes.caffeine.cache.Caffeine;
 import java.time.Duration;
 import java.util.Optional;
-import java.util.UUID;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.server.grading.sheet.SheetRepository;
+import org.mossbank.server.ids.SheetId;
 import org.mossbank.server.prompt.PromptView;
 import org.mossbank.server.prompt.Prompts;
 import org.mossbank.server.rubric.Rubrics;
@@ -22,7 +22,7 @@ class SheetFrames {
     private final SheetRepository sheets;
     private final Prompts prompts;
     private final Rubrics rubrics;
-    private final Cache<UUID, SheetFrame> frames =
+    private final Cache<SheetId, SheetFrame> frames =
             Caffeine.newBuilder().maximumSize(MOST).expireAfterWrite(KEPT).build();
 
     SheetFrames(SheetRepository sheets, Prompts prompts, Rubrics rubrics) {
@@ -32,15 +32,15 @@ class SheetFrames {
     }
 
     /** @throws Problem 404 if there is no such sheet */
-    SheetFrame of(UUID sheet) {
+    SheetFrame of(SheetId sheet) {
         return find(sheet).orElseThrow(() -> Problem.notFound("This sheet"));
     }
 
-    Optional<SheetFrame> find(UUID sheet) {
+    Optional<SheetFrame> find(SheetId sheet) {
         return Optional.ofNullable(frames.get(sheet, this::read));
     }
 
-    private @Nullable SheetFrame read(UUID id) {
+    private @Nullable SheetFrame read(SheetId id) {
         return sheets.ids(id)
                 .map(sheet -> {
                     PromptView prompt =

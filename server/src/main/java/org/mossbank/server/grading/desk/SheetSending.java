@@ -6,7 +6,6 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.UUID;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
@@ -24,6 +23,9 @@ import org.mossbank.server.grading.sheet.SheetAnswer;
 import org.mossbank.server.grading.sheet.SheetAnswerRepository;
 import org.mossbank.server.grading.sheet.SheetEvent;
 import org.mossbank.server.grading.sheet.SheetRepository;
+import org.mossbank.server.ids.PromptId;
+import org.mossbank.server.ids.SheetAnswerId;
+import org.mossbank.server.ids.SheetId;
 import org.mossbank.server.prompt.Prompts;
 import org.mossbank.server.rubric.CriterionView;
 import org.mossbank.server.shared.Problem;
@@ -76,7 +78,7 @@ class SheetSending {
     }
 
     /** What comes after a sheet was sent in; without a sheet, all are done. */
-    record Sent(@Nullable UUID nextSheetId) {}
+    record Sent(@Nullable SheetId nextSheetId) {}
 
     /**
      * Sends a complete sheet in and names the next one left. Sending it twice is the same as once.
@@ -84,7 +86,7 @@ class SheetSending {
      * @throws Problem 409 naming what is missing if it is not complete
      */
     @PreAuthorize("@sheetAccess.isOwn(#sheetId)")
-    public Sent send(UUID sheetId) {
+    public Sent send(SheetId sheetId) {
         Sheet sheet = lockAlone(sheetId);
         if (!sheet.isSent()) {
             sheet.refuseIfWithdrawn();
@@ -92,7 +94,7 @@ class SheetSending {
             sheet.send(clock.instant());
             happened(sheet, SheetEvent.Sort.SENT);
         }
-        List<UUID> sound = prompts.soundIds(sheet.studyId());
+        List<PromptId> sound = prompts.soundIds(sheet.studyId());
         List<Sheet> left = sheets.findByStudyIdAndRaterIdOrderByPlace(sheet.studyId(), sheet.raterId()).stream()
                 .filter(s -> !s.isSent() && !s.isWithdrawn() && sound.contains(s.promptId()))
                 .toList();
@@ -106,7 +108,7 @@ class SheetSending {
 
     /** Opens a sent sheet again; until it is sent in again it does not count. */
     @PreAuthorize("@sheetAccess.isOwn(#sheetId)")
-    public void takeBack(UUID sheetId) {
+    public void takeBack(SheetId sheetId) {
         Sheet sheet = lockAlone(sheetId);
         if (sheet.isSent()) {
             sheet.refuseIfWithdrawn();
@@ -123,7 +125,7 @@ class SheetSending {
     }
 
     /** The round first, then the sheet, as with any change at the desk: one order, no deadlock. */
-    private Sheet lockAlone(UUID sheetId) {
+    private Sheet lockAlone(SheetId sheetId) {
         Round round = rounds.lock(frames.of(sheetId).studyId()).orElseThrow();
         round.refuseIfClosed();
         return sheets.lock(sheetId).orElseThrow();
@@ -134,10 +136,10 @@ class SheetSending {
         RaterTerms.ReasonRule rule =
                 studies.get(sheet.studyId()).brief().raters().reasons();
         List<SheetAnswer> onSheet = sheetAnswers.findBySheetIdInOrderByPlace(List.of(sheet.id()));
-        List<UUID> ids = onSheet.stream().map(SheetAnswer::id).toList();
+        List<SheetAnswerId> ids = onSheet.stream().map(SheetAnswer::id).toList();
         Map<Grade.Key, Grade> marks =
                 grades.ofSheetAnswers(ids).stream().collect(Collectors.toMap(Grade::key, Function.identity()));
-        List<UUID> remarked = remarks.ofSheetAnswers(ids).stream()
+        List<SheetAnswerId> remarked = remarks.ofSheetAnswers(ids).stream()
                 .filter(r -> r.content().filter(c -> !c.words().isBlank()).isPresent())
                 .map(Remark::sheetAnswerId)
                 .toList();

@@ -1,8 +1,9 @@
 package org.mossbank.server.grading.desk;
 
 import java.time.Instant;
-import java.util.UUID;
 import org.jspecify.annotations.Nullable;
+import org.mossbank.server.ids.SheetId;
+import org.mossbank.server.ids.StudyId;
 
 /**
  * A sheet in its rater's list.
@@ -15,8 +16,8 @@ import org.jspecify.annotations.Nullable;
  * @param withdrawn whether the lead withdrew it: there is nothing to do
  */
 record SheetSummary(
-        UUID id,
-        UUID studyId,
+        SheetId id,
+        StudyId studyId,
         String studyTitle,
         String promptTitle,
         String kind,

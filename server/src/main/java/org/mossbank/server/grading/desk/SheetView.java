@@ -10,6 +10,10 @@ import org.mossbank.server.grading.RemarkContent;
 import org.mossbank.server.grading.Verdict;
 import org.mossbank.server.grading.Works;
 import org.mossbank.server.grading.sheet.Grade;
+import org.mossbank.server.ids.CriterionId;
+import org.mossbank.server.ids.SheetAnswerId;
+import org.mossbank.server.ids.SheetId;
+import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.prompt.KeyPoint;
 import org.mossbank.server.prompt.StartingFile;
 import org.mossbank.server.study.RaterTerms;
@@ -26,8 +30,8 @@ import org.mossbank.server.study.RaterTerms;
  * @param guessChoices names to guess from; absent until the sheet is sent in, and unless the brief asks
  */
 public record SheetView(
-        UUID id,
-        UUID studyId,
+        SheetId id,
+        StudyId studyId,
         String studyTitle,
         int place,
         int ofSheets,
@@ -63,7 +67,7 @@ public record SheetView(
      * @param fromKeyPoints whether key points speak for its level: the criterion of correctness, or else the gate's
      */
     public record CriterionOnSheet(
-            UUID id,
+            CriterionId id,
             String name,
             String question,
             List<LevelOnSheet> levels,
@@ -78,7 +82,7 @@ public record SheetView(
      * @param guess   absent until the sheet is sent in, and unless the brief asks
      */
     public record AnswerOnSheet(
-            UUID id,
+            SheetAnswerId id,
             int number,
             Outcome outcome,
             String text,
@@ -93,7 +97,7 @@ public record SheetView(
             @Nullable GuessOnSheet guess) {}
 
     public record GradeOnSheet(
-            UUID criterionId,
+            CriterionId criterionId,
             @Nullable Integer level,
             boolean notApplicable,
             @Nullable Confidence confidence,

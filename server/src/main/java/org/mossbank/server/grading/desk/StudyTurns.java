@@ -10,8 +10,9 @@ import java.time.Duration;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
-import java.util.UUID;
 import org.jspecify.annotations.Nullable;
+import org.mossbank.server.ids.SheetId;
+import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.shared.Problem;
 import org.springframework.http.HttpMethod;
 import org.springframework.stereotype.Component;
@@ -34,7 +35,7 @@ class StudyTurns implements WebMvcConfigurer, HandlerInterceptor {
     private static final String TURN = StudyTurns.class.getName();
 
     private final SheetFrames frames;
-    private final Cache<UUID, Bulkhead> turns =
+    private final Cache<StudyId, Bulkhead> turns =
             Caffeine.newBuilder().maximumSize(STUDIES_KEPT).build();
 
     StudyTurns(SheetFrames frames) {
@@ -71,13 +72,13 @@ class StudyTurns implements WebMvcConfigurer, HandlerInterceptor {
                         .build());
     }
 
-    private Optional<UUID> study(HttpServletRequest request) {
+    private Optional<StudyId> study(HttpServletRequest request) {
         Object variables = request.getAttribute(HandlerMapping.URI_TEMPLATE_VARIABLES_ATTRIBUTE);
         Object sheet = variables instanceof Map<?, ?> map ? map.get("sheetId") : null;
         try {
             return sheet == null
                     ? Optional.empty()
-                    : frames.find(UUID.fromString(sheet.toString())).map(SheetFrame::studyId);
+                    : frames.find(SheetId.from(sheet.toString())).map(SheetFrame::studyId);
         } catch (IllegalArgumentException e) {
             // No id; refused where it is read.
             return Optional.empty();

@@ -6,7 +6,6 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
-import java.util.UUID;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.core.estimate.Require;
 import org.mossbank.server.files.Keys;
@@ -17,6 +16,8 @@ import org.mossbank.server.grading.Mark;
 import org.mossbank.server.grading.RemarkContent;
 import org.mossbank.server.grading.Verdict;
 import org.mossbank.server.grading.Works;
+import org.mossbank.server.ids.CandidateId;
+import org.mossbank.server.ids.CriterionId;
 
 /**
  * A sheet by keys, as the open format has it.
@@ -92,7 +93,7 @@ public record KeyedSheet(
         }
 
         private Grading.AnswerRecord kept(int place, NewIds ids) {
-            Map<UUID, Mark> kept = new HashMap<>();
+            Map<CriterionId, Mark> kept = new HashMap<>();
             marks.forEach((criterion, mark) -> kept.put(ids.criteria().get(criterion), mark));
             return new Grading.AnswerRecord(
                     Require.known(ids.answers(), answer), place, reason, kept, judgement.kept(ids), coverage, remarks);
@@ -116,7 +117,7 @@ public record KeyedSheet(
 
         private static KeyedJudgement of(Grading.Judgement judgement, Keys keys) {
             Guess guess = judgement.guess();
-            UUID guessed = guess == null ? null : guess.candidateId();
+            CandidateId guessed = guess == null ? null : guess.candidateId();
             return new KeyedJudgement(
                     judgement.works(),
                     judgement.preference(),

@@ -6,17 +6,17 @@ import jakarta.persistence.Entity;
 import jakarta.persistence.EnumType;
 import jakarta.persistence.Enumerated;
 import java.io.Serializable;
-import java.util.UUID;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.server.grading.Verdict;
 import org.mossbank.server.grading.desk.SheetView;
+import org.mossbank.server.ids.SheetAnswerId;
 
 /** How far one answer holds one key point, as its rater sees it now. */
 @Entity
 public class Coverage implements DeskCell {
     /** @param point which key point, from 0 */
     @Embeddable
-    public record Key(UUID sheetAnswerId, int point) implements Serializable {}
+    public record Key(SheetAnswerId sheetAnswerId, int point) implements Serializable {}
 
     @EmbeddedId
     private Key key;

@@ -6,17 +6,18 @@ import jakarta.persistence.Entity;
 import jakarta.persistence.EnumType;
 import jakarta.persistence.Enumerated;
 import java.io.Serializable;
-import java.util.UUID;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.server.grading.Confidence;
 import org.mossbank.server.grading.Mark;
 import org.mossbank.server.grading.desk.SheetView;
+import org.mossbank.server.ids.CriterionId;
+import org.mossbank.server.ids.SheetAnswerId;
 
 /** The level that one rater gives one answer on one criterion, as it stands now. */
 @Entity
 public class Grade implements DeskCell {
     @Embeddable
-    public record Key(UUID sheetAnswerId, UUID criterionId) implements Serializable {}
+    public record Key(SheetAnswerId sheetAnswerId, CriterionId criterionId) implements Serializable {}
 
     @EmbeddedId
     private Key key;

@@ -6,6 +6,7 @@ import jakarta.persistence.Enumerated;
 import jakarta.persistence.Id;
 import java.time.Instant;
 import java.util.UUID;
+import org.mossbank.server.ids.SheetAnswerId;
 
 /** One change that a rater made on a sheet. Only ever added; the database refuses anything else. */
 @Entity
@@ -26,12 +27,12 @@ public class GradingChange {
      *
      * @param item which criterion, key point or remark; empty where an answer has one such cell
      */
-    public record Place(UUID sheetAnswerId, Part part, String item) {}
+    public record Place(SheetAnswerId sheetAnswerId, Part part, String item) {}
 
     @Id
     private UUID changeId;
 
-    private UUID sheetAnswerId;
+    private SheetAnswerId sheetAnswerId;
 
     @Enumerated(EnumType.STRING)
     private Part part;

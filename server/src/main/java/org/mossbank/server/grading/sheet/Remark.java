@@ -9,6 +9,7 @@ import java.util.UUID;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.server.grading.RemarkContent;
 import org.mossbank.server.grading.desk.SheetView;
+import org.mossbank.server.ids.SheetAnswerId;
 
 /** A remark as it stands now; one that was removed stays, so that an old window cannot bring it back unseen. */
 @Entity
@@ -16,7 +17,7 @@ public class Remark implements DeskCell {
     @Id
     private UUID id;
 
-    private UUID sheetAnswerId;
+    private SheetAnswerId sheetAnswerId;
 
     @Enumerated(EnumType.STRING)
     private RemarkContent.Stance stance;
@@ -43,7 +44,7 @@ public class Remark implements DeskCell {
     @SuppressWarnings("NullAway.Init")
     protected Remark() {}
 
-    public static Remark of(UUID id, UUID sheetAnswerId) {
+    public static Remark of(UUID id, SheetAnswerId sheetAnswerId) {
         Remark remark = new Remark();
         remark.id = id;
         remark.sheetAnswerId = sheetAnswerId;
@@ -76,7 +77,7 @@ public class Remark implements DeskCell {
         return id;
     }
 
-    public UUID sheetAnswerId() {
+    public SheetAnswerId sheetAnswerId() {
         return sheetAnswerId;
     }
 

@@ -3,6 +3,7 @@ package org.mossbank.server.grading.sheet;
 import java.util.Collection;
 import java.util.List;
 import java.util.UUID;
+import org.mossbank.server.ids.SheetAnswerId;
 import org.springframework.data.jpa.repository.JpaRepository;
 import org.springframework.data.jpa.repository.Query;
 
@@ -11,5 +12,5 @@ public interface RemarkRepository extends JpaRepository<Remark, UUID> {
     @Query("""
             select r from Remark r where r.sheetAnswerId in :sheetAnswers and r.removed = false
             order by r.part nulls first, r.path, r.fromLine, r.toLine, r.stance, r.trait, r.words""")
-    List<Remark> ofSheetAnswers(Collection<UUID> sheetAnswers);
+    List<Remark> ofSheetAnswers(Collection<SheetAnswerId> sheetAnswers);
 }

@@ -3,9 +3,9 @@ package org.mossbank.server.grading.sheet;
 import jakarta.persistence.Entity;
 import jakarta.persistence.Id;
 import java.time.Instant;
-import java.util.UUID;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.server.grading.Grading;
+import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.shared.Problem;
 import org.mossbank.server.shared.ProblemType;
 
@@ -13,7 +13,7 @@ import org.mossbank.server.shared.ProblemType;
 @Entity
 public class Round {
     @Id
-    private UUID studyId;
+    private StudyId studyId;
 
     private Instant openedAt;
 
@@ -33,7 +33,7 @@ public class Round {
     @SuppressWarnings("NullAway.Init")
     protected Round() {}
 
-    public static Round of(UUID studyId, Grading.NewRound start) {
+    public static Round of(StudyId studyId, Grading.NewRound start) {
         Round round = new Round();
         round.studyId = studyId;
         round.openedAt = start.openedAt();

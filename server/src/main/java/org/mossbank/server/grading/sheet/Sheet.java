@@ -4,9 +4,12 @@ import jakarta.persistence.Entity;
 import jakarta.persistence.Id;
 import java.time.Instant;
 import java.util.Optional;
-import java.util.UUID;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.server.grading.Grading;
+import org.mossbank.server.ids.AccountId;
+import org.mossbank.server.ids.PromptId;
+import org.mossbank.server.ids.SheetId;
+import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.shared.Problem;
 import org.mossbank.server.shared.ProblemType;
 
@@ -14,11 +17,11 @@ import org.mossbank.server.shared.ProblemType;
 @Entity
 public class Sheet {
     @Id
-    private UUID id;
+    private SheetId id;
 
-    private UUID studyId;
-    private UUID promptId;
-    private UUID raterId;
+    private StudyId studyId;
+    private PromptId promptId;
+    private AccountId raterId;
     private int place;
     private boolean repeat;
 
@@ -34,10 +37,10 @@ public class Sheet {
     @SuppressWarnings("NullAway.Init")
     protected Sheet() {}
 
-    public static Sheet of(UUID studyId, Grading.SheetRecord start) {
+    public static Sheet of(StudyId studyId, Grading.SheetRecord start) {
         Sheet sheet = new Sheet();
         // Random, so that ids carry no order of entry.
-        sheet.id = UUID.randomUUID();
+        sheet.id = SheetId.random();
         sheet.studyId = studyId;
         sheet.promptId = start.promptId();
         sheet.raterId = start.raterId();
@@ -86,19 +89,19 @@ public class Sheet {
                 : new Grading.Withdrawn(withdrawnAt, withdrawnReason);
     }
 
-    public UUID id() {
+    public SheetId id() {
         return id;
     }
 
-    public UUID studyId() {
+    public StudyId studyId() {
         return studyId;
     }
 
-    public UUID promptId() {
+    public PromptId promptId() {
         return promptId;
     }
 
-    public UUID raterId() {
+    public AccountId raterId() {
         return raterId;
     }
 

@@ -5,7 +5,6 @@ import jakarta.persistence.EnumType;
 import jakarta.persistence.Enumerated;
 import jakarta.persistence.Id;
 import java.util.List;
-import java.util.UUID;
 import java.util.function.LongSupplier;
 import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
@@ -13,15 +12,19 @@ import org.mossbank.server.grading.Grading;
 import org.mossbank.server.grading.Guess;
 import org.mossbank.server.grading.Works;
 import org.mossbank.server.grading.desk.SheetView;
+import org.mossbank.server.ids.AnswerId;
+import org.mossbank.server.ids.CandidateId;
+import org.mossbank.server.ids.SheetAnswerId;
+import org.mossbank.server.ids.SheetId;
 
 /** An answer on a sheet, under an id of that sheet's own, with what its rater says of it as a whole. */
 @Entity
 public class SheetAnswer {
     @Id
-    private UUID id;
+    private SheetAnswerId id;
 
-    private UUID sheetId;
-    private UUID answerId;
+    private SheetId sheetId;
+    private AnswerId answerId;
     private int place;
     private String reason;
     private long reasonRevision;
@@ -38,7 +41,7 @@ public class SheetAnswer {
     private long preferenceRevision;
 
     @Nullable
-    private UUID guessCandidateId;
+    private CandidateId guessCandidateId;
 
     private boolean guessNone;
     private long guessRevision;
@@ -46,9 +49,9 @@ public class SheetAnswer {
     @SuppressWarnings("NullAway.Init")
     protected SheetAnswer() {}
 
-    public static SheetAnswer of(UUID sheetId, UUID answerId, int place) {
+    public static SheetAnswer of(SheetId sheetId, AnswerId answerId, int place) {
         SheetAnswer answer = new SheetAnswer();
-        answer.id = UUID.randomUUID();
+        answer.id = SheetAnswerId.random();
         answer.sheetId = sheetId;
         answer.answerId = answerId;
         answer.place = place;
@@ -94,15 +97,15 @@ public class SheetAnswer {
         guessRevision++;
     }
 
-    public UUID id() {
+    public SheetAnswerId id() {
         return id;
     }
 
-    public UUID sheetId() {
+    public SheetId sheetId() {
         return sheetId;
     }
 
-    public UUID answerId() {
+    public AnswerId answerId() {
         return answerId;
     }
 
@@ -170,12 +173,12 @@ public class SheetAnswer {
         return new SheetView.PreferenceOnSheet(preference, preferenceRevision);
     }
 
-    public DeskCell guessCell(List<UUID> choices) {
+    public DeskCell guessCell(List<CandidateId> choices) {
         return cell(() -> guessRevision, () -> guessOnSheet(choices));
     }
 
     /** @param choices candidates in the order in which the rater sees them */
-    public SheetView.GuessOnSheet guessOnSheet(List<UUID> choices) {
+    public SheetView.GuessOnSheet guessOnSheet(List<CandidateId> choices) {
         int choice = guessCandidateId == null ? -1 : choices.indexOf(guessCandidateId);
         return new SheetView.GuessOnSheet(choice < 0 ? null : choice, guessNone, guessRevision);
     }

@@ -6,6 +6,7 @@ import jakarta.persistence.Enumerated;
 import jakarta.persistence.Id;
 import java.time.Instant;
 import java.util.UUID;
+import org.mossbank.server.ids.SheetId;
 
 /** Something that became of a sheet. Only ever added. */
 @Entity
@@ -24,7 +25,7 @@ public class SheetEvent {
     @Id
     private UUID id;
 
-    private UUID sheetId;
+    private SheetId sheetId;
 
     @Enumerated(EnumType.STRING)
     private Sort sort;
@@ -36,7 +37,7 @@ public class SheetEvent {
     @SuppressWarnings("NullAway.Init")
     protected SheetEvent() {}
 
-    public static SheetEvent of(UUID sheetId, Sort sort, String madeBy, String note, Instant now) {
+    public static SheetEvent of(SheetId sheetId, Sort sort, String madeBy, String note, Instant now) {
         SheetEvent event = new SheetEvent();
         event.id = UUID.randomUUID();
         event.sheetId = sheetId;

@@ -3,6 +3,7 @@ package org.mossbank.server.grading.sheet;
 import java.util.Collection;
 import java.util.List;
 import java.util.UUID;
+import org.mossbank.server.ids.SheetId;
 import org.springframework.data.jpa.repository.JpaRepository;
 import org.springframework.data.jpa.repository.Query;
 
@@ -11,5 +12,5 @@ public interface SheetEventRepository extends JpaRepository<SheetEvent, UUID> {
     @Query("""
             select new org.mossbank.server.grading.sheet.SheetCount(e.sheetId, count(e))
             from SheetEvent e where e.sheetId in :sheets and e.sort = TAKEN_BACK group by e.sheetId""")
-    List<SheetCount> countTakenBack(Collection<UUID> sheets);
+    List<SheetCount<SheetId>> countTakenBack(Collection<SheetId> sheets);
 }

@@ -3,34 +3,38 @@ package org.mossbank.server.grading.sheet;
 import jakarta.persistence.LockModeType;
 import java.util.List;
 import java.util.Optional;
-import java.util.UUID;
 import org.mossbank.server.grading.SentGrade;
+import org.mossbank.server.ids.AccountId;
+import org.mossbank.server.ids.AnswerId;
+import org.mossbank.server.ids.PromptId;
+import org.mossbank.server.ids.SheetId;
+import org.mossbank.server.ids.StudyId;
 import org.springframework.data.jpa.repository.JpaRepository;
 import org.springframework.data.jpa.repository.Lock;
 import org.springframework.data.jpa.repository.Query;
 
-public interface SheetRepository extends JpaRepository<Sheet, UUID> {
-    List<Sheet> findByRaterIdOrderByStudyIdAscPlaceAsc(UUID raterId);
+public interface SheetRepository extends JpaRepository<Sheet, SheetId> {
+    List<Sheet> findByRaterIdOrderByStudyIdAscPlaceAsc(AccountId raterId);
 
-    List<Sheet> findByStudyIdOrderByRaterIdAscPlaceAsc(UUID studyId);
+    List<Sheet> findByStudyIdOrderByRaterIdAscPlaceAsc(StudyId studyId);
 
-    List<Sheet> findByStudyIdAndRaterIdOrderByPlace(UUID studyId, UUID raterId);
+    List<Sheet> findByStudyIdAndRaterIdOrderByPlace(StudyId studyId, AccountId raterId);
 
-    List<Sheet> findByStudyIdAndPromptId(UUID studyId, UUID promptId);
+    List<Sheet> findByStudyIdAndPromptId(StudyId studyId, PromptId promptId);
 
     /** One writer a sheet at a time: two tabs take turns. */
     @Lock(LockModeType.PESSIMISTIC_WRITE)
     @Query("select s from Sheet s where s.id = :sheet")
-    Optional<Sheet> lock(UUID sheet);
+    Optional<Sheet> lock(SheetId sheet);
 
     /** What never changes about a sheet. */
-    record Ids(UUID studyId, UUID raterId, UUID promptId) {}
+    record Ids(StudyId studyId, AccountId raterId, PromptId promptId) {}
 
     /** Without the sheet itself, so that it is read afresh when it is locked. */
     @Query("""
             select new org.mossbank.server.grading.sheet.SheetRepository$Ids(s.studyId, s.raterId, s.promptId)
             from Sheet s where s.id = :sheet""")
-    Optional<Ids> ids(UUID sheet);
+    Optional<Ids> ids(SheetId sheet);
 
     /** Marks made so far on each sheet. */
     @Query("""
@@ -38,17 +42,17 @@ public interface SheetRepository extends JpaRepository<Sheet, UUID> {
             from SheetAnswer a join Grade g on g.key.sheetAnswerId = a.id
             where a.sheetId in :sheets and (g.level is not null or g.notApplicable = true)
             group by a.sheetId""")
-    List<SheetCount> countMarks(List<UUID> sheets);
+    List<SheetCount<SheetId>> countMarks(List<SheetId> sheets);
 
     @Query("""
             select new org.mossbank.server.grading.sheet.SheetCount(a.sheetId, count(a))
             from SheetAnswer a where a.sheetId in :sheets group by a.sheetId""")
-    List<SheetCount> countAnswers(List<UUID> sheets);
+    List<SheetCount<SheetId>> countAnswers(List<SheetId> sheets);
 
     @Query("""
             select new org.mossbank.server.grading.sheet.SheetCount(a.sheetId, count(a))
             from SheetAnswer a where a.sheetId in :sheets and a.reason <> '' group by a.sheetId""")
-    List<SheetCount> countReasons(List<UUID> sheets);
+    List<SheetCount<SheetId>> countReasons(List<SheetId> sheets);
 
     /** Grades on first sheets that were sent in for some prompts; not applicable ones and gaps are left out. */
     @Query("""
@@ -57,7 +61,7 @@ public interface SheetRepository extends JpaRepository<Sheet, UUID> {
             where s.studyId = :study and s.promptId in :prompts and s.repeat = :repeat
                 and s.sentAt is not null and s.withdrawnAt is null and g.level is not null
             order by a.answerId, s.raterId, g.key.criterionId""")
-    List<SentGrade> sentGrades(UUID study, List<UUID> prompts, boolean repeat);
+    List<SentGrade> sentGrades(StudyId study, List<PromptId> prompts, boolean repeat);
 
     @Query("""
             select new org.mossbank.server.grading.sheet.SheetCount(a.answerId, count(s))
@@ -65,5 +69,5 @@ public interface SheetRepository extends JpaRepository<Sheet, UUID> {
             where s.studyId = :study and s.promptId in :prompts and s.repeat = false and s.sentAt is not null
                 and s.withdrawnAt is null
             group by a.answerId""")
-    List<SheetCount> ratersByAnswer(UUID study, List<UUID> prompts);
+    List<SheetCount<AnswerId>> ratersByAnswer(StudyId study, List<PromptId> prompts);
 }
