@@ -4,9 +4,12 @@ import java.lang.reflect.InvocationTargetException;
 import java.lang.reflect.Proxy;
 import java.sql.Connection;
 import java.sql.SQLException;
+import java.util.Collection;
+import java.util.List;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.atomic.LongAdder;
+import java.util.function.Predicate;
 import javax.sql.DataSource;
 import org.springframework.beans.factory.config.BeanPostProcessor;
 import org.springframework.boot.test.context.TestConfiguration;
@@ -19,15 +22,45 @@ import org.springframework.jdbc.datasource.DelegatingDataSource;
  */
 @TestConfiguration(proxyBeanMethods = false)
 public class OneConnection {
-    /** How many statements each thread of the server has sent so far, by its name. */
-    private static final Map<String, LongAdder> STATEMENTS = new ConcurrentHashMap<>();
+    private static final StackWalker STACK = StackWalker.getInstance();
+
+    /** How many statements have been sent so far, by who sent them. */
+    private static final Map<Sender, LongAdder> STATEMENTS = new ConcurrentHashMap<>();
+
+    /** A thread, the methods of ours that it was in, each told as {@code Class.method}, and what it sent. */
+    private record Sender(String thread, List<String> methods, String sql) {
+        static Sender of(Object sql) {
+            return new Sender(
+                    Thread.currentThread().getName(),
+                    STACK.walk(frames -> frames.filter(f -> f.getClassName().startsWith("org.mossbank.server."))
+                            .map(f -> method(f.getClassName(), f.getMethodName()))
+                            .distinct()
+                            .toList()),
+                    sql.toString());
+        }
+
+        /** A proxy that commits when the method has ended is at work for it. */
+        private static String method(String type, String name) {
+            return type.replaceFirst(".*\\.", "").replaceFirst("\\$\\$.*", "") + "." + name;
+        }
+    }
 
     private static final ThreadLocal<Integer> HELD = ThreadLocal.withInitial(() -> 0);
 
-    /** How many statements threads that serve requests have sent, or all the others. */
-    public static long statements(boolean serving) {
+    /** How many statements threads that serve requests have sent. */
+    public static long statementsOfRequests() {
+        return statements(sender -> sender.thread.contains("-exec-"));
+    }
+
+    /** How many statements with a word in them have been sent by any of these methods, each told as {@code Class.method}. */
+    public static long statementsOf(Collection<String> methods, String word) {
+        return statements(
+                sender -> sender.sql.contains(word) && sender.methods.stream().anyMatch(methods::contains));
+    }
+
+    private static long statements(Predicate<Sender> by) {
         return STATEMENTS.entrySet().stream()
-                .filter(e -> e.getKey().contains("-exec-") == serving)
+                .filter(e -> by.test(e.getKey()))
                 .mapToLong(e -> e.getValue().sum())
                 .sum();
     }
@@ -68,7 +101,7 @@ public class OneConnection {
                         }
                         if (method.getName().equals("prepareStatement")) {
                             STATEMENTS
-                                    .computeIfAbsent(Thread.currentThread().getName(), n -> new LongAdder())
+                                    .computeIfAbsent(Sender.of(arguments[0]), sender -> new LongAdder())
                                     .increment();
                         }
                         try {

@@ -27,6 +27,9 @@ interface PromptRepository extends JpaRepository<Prompt, PromptId> {
     @Query(OUTLINE + "where p.id = :prompt")
     Optional<Prompts.Outline> outline(PromptId prompt);
 
+    @Query("select p from Prompt p left join fetch p.startingFiles where p.id = :prompt")
+    Optional<Prompt> withStartingFiles(PromptId prompt);
+
     /** Alone, to change it. */
     @Lock(LockModeType.PESSIMISTIC_WRITE)
     @Query("select p from Prompt p where p.id = :prompt and p.studyId = :study")

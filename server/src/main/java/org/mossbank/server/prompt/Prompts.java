@@ -178,7 +178,7 @@ public class Prompts {
     /** What candidates get of one prompt, and nothing of what a right answer holds; empty if there is none of this id. */
     @SystemOnly
     public Optional<PromptContent.Asked> asked(PromptId id) {
-        return prompts.findById(id).map(Prompt::asked);
+        return prompts.withStartingFiles(id).map(Prompt::asked);
     }
 
     /** One prompt of a study; empty if it has none of this id. */

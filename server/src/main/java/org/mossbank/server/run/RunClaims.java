@@ -10,6 +10,7 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.UUID;
 import org.mossbank.server.ids.CandidateId;
+import org.mossbank.server.prompt.PromptContent;
 import org.mossbank.server.shared.SystemOnly;
 import org.mossbank.server.source.SourceContent;
 import org.mossbank.server.source.Sources;
@@ -112,7 +113,8 @@ class RunClaims {
 
         /** Whether the budget allows it. */
         private boolean claim(RunCell cell, SourceContent source, List<Claim> claims) {
-            List<Turn> turns = about.turns(cell);
+            PromptContent.Asked asked = about.asked(cell);
+            List<Turn> turns = about.turns(cell, asked);
             long mostTokensIn = Sources.mostInputTokens(source, turns);
             BigDecimal mostCost = RunCosts.of(about.price(cell), mostTokensIn, source.mostOutputTokens())
                     .orElse(BigDecimal.ZERO);
@@ -127,7 +129,7 @@ class RunClaims {
             tokens += mostTokens;
             underWay.merge(cell.candidateId(), 1L, Long::sum);
             cell.claim(server, now, now.plus(RunWork.LEASE), mostCost, mostTokens);
-            claims.add(new Claim(run.id(), cell.id(), source, turns, cell.attempt(), about.code(cell)));
+            claims.add(new Claim(run.id(), cell.id(), source, turns, cell.attempt(), asked.startingCode()));
             return true;
         }
     }

@@ -43,7 +43,12 @@ class RunSubject {
 
     /** What was asked and replied before, as the answer has it, then what is asked now. */
     List<Turn> turns(RunCell cell) {
-        String first = PromptText.of(asked(cell));
+        return turns(cell, asked(cell));
+    }
+
+    /** The same where it was read already what the prompt asks. */
+    List<Turn> turns(RunCell cell, PromptContent.Asked asked) {
+        String first = PromptText.of(asked);
         if (cell.turn() == 0) {
             return List.of(new Turn(first, null));
         }
@@ -65,7 +70,8 @@ class RunSubject {
         return asked(cell).startingCode();
     }
 
-    private PromptContent.Asked asked(RunCell cell) {
+    /** What candidates get of the cell's prompt. */
+    PromptContent.Asked asked(RunCell cell) {
         return prompts.asked(cell.promptId()).orElseThrow();
     }
 

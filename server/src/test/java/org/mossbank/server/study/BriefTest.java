@@ -47,11 +47,11 @@ public class BriefTest extends ServerTest {
     public void theStepsOfAStudyTakeFewStatements() {
         String steps = "/api/studies/" + demoStudy() + "/steps";
         as(LEAD).get(steps).json();
-        long before = OneConnection.statements(true);
+        long before = OneConnection.statementsOfRequests();
 
         as(LEAD).get(steps).json();
 
-        long took = OneConnection.statements(true) - before;
+        long took = OneConnection.statementsOfRequests() - before;
         LoggerFactory.getLogger(BriefTest.class).info("statements for the steps: {}", took);
         assertThat(took).isLessThanOrEqualTo(25);
     }
