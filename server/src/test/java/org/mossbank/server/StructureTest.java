@@ -20,6 +20,7 @@ import org.mossbank.server.shared.ProblemType;
 import org.mossbank.server.shared.SystemOnly;
 import org.springframework.modulith.core.ApplicationModules;
 import org.springframework.security.access.prepost.PreAuthorize;
+import org.springframework.stereotype.Component;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
@@ -30,6 +31,7 @@ import org.testng.annotations.Test;
 public class StructureTest {
     private static final long MOST_FILES = 30;
     private static final int MOST_LINES = 350;
+    private static final int MOST_COLLABORATORS = 8;
 
     private static final JavaClasses CLASSES = new ClassFileImporter()
             .withImportOption(new ImportOption.DoNotIncludeTests())
@@ -117,6 +119,18 @@ public class StructureTest {
                 .distinct()
                 .toList();
         assertThat(bare).isEmpty();
+    }
+
+    /** Whoever needs many others does several things. */
+    @Test
+    public void nothingNeedsManyOthers() {
+        List<String> many = CLASSES.stream()
+                .filter(c -> c.isMetaAnnotatedWith(Component.class))
+                .flatMap(c -> c.getConstructors().stream())
+                .filter(c -> c.getRawParameterTypes().size() > MOST_COLLABORATORS)
+                .map(JavaCodeUnit::getFullName)
+                .toList();
+        assertThat(many).isEmpty();
     }
 
     /** The module of a class of ours; empty for all others. */

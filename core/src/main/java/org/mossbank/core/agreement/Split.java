@@ -7,6 +7,9 @@ import java.util.List;
 /**
  * An answer on which raters lie two levels or more apart.
  *
+ * <p>\[ d = \max_r g_r - \min_r g_r \ge 2 \] over the raters \(r\) who gave a level; in levels. An answer with one grade, or
+ * none, is no split.
+ *
  * @param unit     the answer
  * @param distance highest less lowest level
  * @param ratings  all grades given, lowest first, raters in alphabetical order within a level

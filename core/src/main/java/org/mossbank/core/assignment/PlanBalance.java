@@ -15,6 +15,9 @@ import org.mossbank.core.estimate.Require;
 /**
  * How even a plan is, and what agreement can be computed from it. Repeats count for self-agreement alone.
  *
+ * <p>Exposure: \[ \max_r \max_{c, d} \, | m_{rc} - m_{rd} | \] with \(m_{rc}\) how many answers of candidate \(c\) rater \(r\)
+ * misses. Counts of answers; 0 where every rater gets all of each prompt.
+ *
  * @param sheetsByRater   sheets each rater gets, repeats included
  * @param ratersAnAnswer  the fewest and the most raters of an answer
  * @param sharedAnswers   answers that each two raters both grade

@@ -19,6 +19,11 @@ import org.mossbank.core.estimate.Require;
  * different possible solutions of a problem in incomplete blocks, <i>Annals of Eugenics</i> 10, 52-75). For all sizes the
  * sum of squared counts is made small by exchanges from several random starts: counts that are as even as they can be
  * have the least sum of squares.
+ *
+ * <p>\[ \min \; 10^4 \sum_r n_r^2 + 10^2 \sum_{r < s} n_{rs}^2 + 10 \sum_{r, k} n_{rk}^2 \]
+ *
+ * <p>with \(n_r\) the prompts of rater \(r\), \(n_{rs}\) those that two raters share, \(n_{rk}\) those of a kind. Cost:
+ * exchanges × raters for each start.
  */
 final class RaterSets {
     private static final int STARTS = 12;

@@ -11,7 +11,13 @@ import java.util.function.Function;
 import org.mossbank.core.estimate.LinearSystem;
 
 /**
- * The additive model score = mean + candidate + prompt + rater over the cells there are, by weighted least squares.
+ * The additive model over the cells there are, by weighted least squares.
+ *
+ * <p>\[ y_{cpr} = \mu + \alpha_c + \beta_p + \gamma_r + \varepsilon_{cpr}, \quad
+ * \min \sum w_{cpr} \, (y_{cpr} - \mu - \alpha_c - \beta_p - \gamma_r)^2 \]
+ *
+ * <p>Scores and effects are in points. Where the cells do not connect all candidates, by prompts and raters that they
+ * share, the normal equations are rank deficient and nothing is defined.
  *
  * <p>One parameter for the mean and one less than its levels for each factor. Effects are estimated with the last level
  * of prompt and rater at zero; candidate means are then taken at the average prompt and rater, which is the same as

@@ -21,6 +21,9 @@ import org.mossbank.core.estimate.Resamples;
  * Standings of all candidates and the differences between each two, with intervals that say what other prompts and other
  * raters of the same sort might have given.
  *
+ * <p>\[ w^*_{cpr} = w^*_p \, w^*_r, \quad w^*_p = \frac{n}{n - 1} \, m_p, \; (m_1 \dots m_n) \sim
+ * \mathrm{Multinomial}(n - 1; 1/n \dots 1/n) \]
+ *
  * <p>Both prompts (within their kind, variants of a prompt together) and raters are resampled with replacement, a cell weighing the product of its
  * prompt's and its rater's weight (the pigeonhole bootstrap). From n of a kind n - 1 are drawn and weighted n / (n - 1):
  * with few prompts a kind or few raters a plain draw of n makes intervals too short by the factor (n - 1) / n. Kinds with

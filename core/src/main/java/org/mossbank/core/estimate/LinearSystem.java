@@ -2,7 +2,13 @@ package org.mossbank.core.estimate;
 
 import java.util.Optional;
 
-/** Small symmetric systems of normal equations, solved thousands of times in resampling. */
+/**
+ * Small symmetric systems of normal equations, solved thousands of times in resampling.
+ *
+ * <p>\[ A x = b, \quad A = A^\top \succeq 0 \] by elimination without exchange of rows, which is stable for such matrices
+ * (G. Golub and C. Van Loan (2013), <i>Matrix Computations</i>, 4th ed., sec. 4.2). Rank deficient where a pivot falls
+ * below a share of its first value.
+ */
 public final class LinearSystem {
     private LinearSystem() {}
 

@@ -100,6 +100,9 @@ public final class Resamples {
     /**
      * The percentile interval.
      *
+     * <p>\[ [\, q_{(1 - \lambda) / 2}, \; q_{(1 + \lambda) / 2} \,] \] with \(q_p\) the quantile of the defined replicates; in
+     * the unit of the statistic, undefined if no replicate is defined.
+     *
      * <p>Source: B. Efron and R. Tibshirani (1993), <i>An Introduction to the Bootstrap</i>, ch. 13.
      *
      * @param level confidence level, for example 0.95
@@ -113,7 +116,9 @@ public final class Resamples {
     }
 
     /**
-     * Quantile by linear interpolation at position (B - 1)p of the sorted values.
+     * Quantile by linear interpolation of the sorted values.
+     *
+     * <p>\[ q_p = x_{(j)} + (h - j) (x_{(j + 1)} - x_{(j)}), \quad h = (B - 1) p, \; j = \lfloor h \rfloor \] counted from 0.
      *
      * <p>Source: R. Hyndman and Y. Fan (1996), Sample quantiles in statistical packages, <i>The American
      * Statistician</i> 50(4), 361-365, type 7, doi:10.1080/00031305.1996.10473566.

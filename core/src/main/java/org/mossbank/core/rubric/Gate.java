@@ -5,6 +5,9 @@ import org.mossbank.core.estimate.Require;
 /**
  * An answer at or below a level of one criterion, correctness as a rule, scores at most a cap, however fine the rest is.
  *
+ * <p>\[ s' = \min(s, \mathrm{cap}) \text{ if } g \le \mathrm{level}, \text{ else } s \] in points of score; not defined where
+ * the criterion was not applicable, and then it caps nothing.
+ *
  * @param level the highest level that is capped
  * @param cap   the most that such an answer may score, in [0, 100]
  */

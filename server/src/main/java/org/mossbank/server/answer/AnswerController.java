@@ -22,28 +22,31 @@ import org.springframework.web.bind.annotation.RestController;
 @RequestMapping("/api/studies/{studyId}")
 class AnswerController {
     private final AnswerService answers;
-
     private final FollowUpRules rules;
+    private final AnswerReading reading;
+    private final AnswerAdding adding;
 
-    AnswerController(AnswerService answers, FollowUpRules rules) {
+    AnswerController(AnswerService answers, FollowUpRules rules, AnswerReading reading, AnswerAdding adding) {
+        this.adding = adding;
+        this.reading = reading;
         this.answers = answers;
         this.rules = rules;
     }
 
     @GetMapping("/answers")
     List<AnswerSummary> ofStudy(@PathVariable StudyId studyId) {
-        return answers.ofStudy(studyId);
+        return reading.ofStudy(studyId);
     }
 
     @GetMapping("/prompts/{promptId}/answers")
     List<AnswerView> ofPrompt(@PathVariable StudyId studyId, @PathVariable PromptId promptId) {
-        return answers.ofPrompt(studyId, promptId);
+        return reading.ofPrompt(studyId, promptId);
     }
 
     @PostMapping("/answers")
     @ResponseStatus(HttpStatus.CREATED)
-    AnswerView add(@PathVariable StudyId studyId, @Valid @RequestBody AnswerService.AddAnswer request) {
-        return answers.add(studyId, request);
+    AnswerView add(@PathVariable StudyId studyId, @Valid @RequestBody AnswerAdding.AddAnswer request) {
+        return adding.add(studyId, request);
     }
 
     @PutMapping("/answers/{answerId}")
@@ -55,8 +58,8 @@ class AnswerController {
     }
 
     @GetMapping("/answers/{answerId}/changes")
-    AnswerService.ChangesOfAnswer changes(@PathVariable StudyId studyId, @PathVariable AnswerId answerId) {
-        return answers.changes(studyId, answerId);
+    AnswerReading.ChangesOfAnswer changes(@PathVariable StudyId studyId, @PathVariable AnswerId answerId) {
+        return reading.changes(studyId, answerId);
     }
 
     @GetMapping("/follow-up-rule")

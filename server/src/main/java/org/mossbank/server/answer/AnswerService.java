@@ -6,30 +6,24 @@ import jakarta.validation.constraints.Min;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
 import java.util.ArrayList;
-import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
-import org.mossbank.core.change.AnswerCode;
 import org.mossbank.core.change.ChangeSize;
 import org.mossbank.server.candidate.CandidateView;
 import org.mossbank.server.candidate.Candidates;
 import org.mossbank.server.ids.AnswerId;
-import org.mossbank.server.ids.CandidateId;
 import org.mossbank.server.ids.PromptId;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.progress.Step;
 import org.mossbank.server.progress.StepReport;
 import org.mossbank.server.progress.StepState;
-import org.mossbank.server.prompt.PromptView;
 import org.mossbank.server.prompt.Prompts;
 import org.mossbank.server.shared.Problem;
 import org.mossbank.server.shared.ProblemType;
-import org.mossbank.server.shared.Snapshot;
-import org.mossbank.server.study.Studies;
 import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.security.access.prepost.PreAuthorize;
 import org.springframework.stereotype.Component;
@@ -38,7 +32,7 @@ import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
 import org.springframework.transaction.support.TransactionTemplate;
 
-/** Reading answers, and writing them by hand. */
+/** Changing an answer by hand, and removing it. */
 @Service
 @Transactional(readOnly = true)
 class AnswerService {
@@ -48,117 +42,33 @@ class AnswerService {
     private final AnswerRepository answers;
     private final Answers all;
     private final Prompts prompts;
-    private final Candidates candidates;
-    private final Studies studies;
-    private final FollowUpRules rules;
     private final AnswerCodes codes;
     private final EntityManager entities;
-    private final Snapshot snapshot;
     private final TransactionTemplate transactions;
     private final ApplicationEventPublisher events;
+    private final AnswerAdmission admission;
 
     AnswerService(
             AnswerRepository answers,
             Answers all,
             Prompts prompts,
-            Candidates candidates,
-            Studies studies,
-            FollowUpRules rules,
             AnswerCodes codes,
             EntityManager entities,
-            Snapshot snapshot,
             TransactionTemplate transactions,
-            ApplicationEventPublisher events) {
+            ApplicationEventPublisher events,
+            AnswerAdmission admission) {
+        this.admission = admission;
         this.answers = answers;
         this.all = all;
         this.prompts = prompts;
-        this.candidates = candidates;
-        this.studies = studies;
-        this.rules = rules;
         this.codes = codes;
         this.entities = entities;
-        this.snapshot = snapshot;
         this.transactions = transactions;
         this.events = events;
     }
 
-    /** All answers, without their texts. */
-    @PreAuthorize("@studyAccess.maySeeAll(#study)")
-    public List<AnswerSummary> ofStudy(StudyId study) {
-        Map<PromptId, List<String>> prepared = new HashMap<>();
-        prompts.ofStudy(study).forEach(p -> prepared.put(p.id(), p.content().followUps()));
-        return answers.ofStudy(study).stream()
-                .map(Answer::view)
-                .map(a -> AnswerSummary.of(a, prepared.getOrDefault(a.promptId(), List.of())))
-                .toList();
-    }
-
-    @PreAuthorize("@studyAccess.maySeeAll(#study)")
-    public List<AnswerView> ofPrompt(StudyId study, PromptId prompt) {
-        return answers.ofPrompt(study, prompt).stream().map(Answer::view).toList();
-    }
-
-    /**
-     * What an answer changes in the starting code, file by file.
-     *
-     * @param limits why something is not told, in sentences
-     */
-    record ChangesOfAnswer(List<FileChangeView> changes, List<String> limits) {}
-
-    @PreAuthorize("@studyAccess.maySeeAll(#study)")
-    @Transactional(propagation = Propagation.NEVER)
-    public ChangesOfAnswer changes(StudyId study, AnswerId id) {
-        AnswerView answer = snapshot.of(() ->
-                answers.ofStudyById(study, id).map(Answer::view).orElseThrow(() -> Problem.notFound("This answer")));
-        AnswerCode code = codes.of(startingCode(study, answer.promptId()), answer.wholeText());
-        return new ChangesOfAnswer(
-                code.changes().stream().map(FileChangeView::of).toList(), code.limits());
-    }
-
     private Map<String, String> startingCode(StudyId study, PromptId prompt) {
         return prompts.one(study, prompt).orElseThrow().startingCode();
-    }
-
-    record AddAnswer(
-            @NotNull PromptId promptId,
-            @NotNull CandidateId candidateId,
-            @NotNull Outcome outcome,
-            @NotNull @Size(max = LONGEST_TEXT) String text,
-            @NotNull @Size(max = FollowUp.MOST) List<@Valid @NotNull FollowUp> followUps,
-            @NotNull @Valid Measures measures) {}
-
-    /** Adds what a candidate gave to a prompt, as its next attempt. */
-    @PreAuthorize("@studyAccess.mayPrepare(#study)")
-    @Transactional(propagation = Propagation.NEVER)
-    public AnswerView add(StudyId study, AddAnswer request) {
-        PromptView prompt = prompts.one(study, request.promptId())
-                .orElseThrow(() -> Problem.invalid("promptId", "must be a prompt of this study"));
-        CandidateView candidate = candidates
-                .one(study, request.candidateId())
-                .orElseThrow(() -> Problem.invalid("candidateId", "must be a candidate of this study"));
-        requireText(request.outcome(), request.text(), request.followUps());
-        Answers.Attempt attempt = new Answers.Attempt(
-                new Answers.Named<>(prompt.id(), prompt.key()),
-                new Answers.Named<>(candidate.id(), candidate.key()),
-                null,
-                request.outcome(),
-                request.text(),
-                request.followUps(),
-                request.measures(),
-                codes.size(prompt.startingCode(), WholeText.of(request.text(), request.followUps())));
-        return Objects.requireNonNull(transactions.execute(status -> {
-            studies.requirePreparing(study);
-            rules.require(study, request.followUps().size());
-            all.requireRoom(
-                    study, 1, WholeText.of(request.text(), request.followUps()).length());
-            return all.addAttempts(study, List.of(attempt)).get(0);
-        }));
-    }
-
-    private static void requireText(Outcome outcome, String text, List<FollowUp> followUps) {
-        if (outcome == Outcome.COMPLETE && text.isBlank()) {
-            throw Problem.invalid("text", "must be there, as the answer is complete");
-        }
     }
 
     record WriteAnswer(
@@ -172,7 +82,7 @@ class AnswerService {
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
     @Transactional(propagation = Propagation.NEVER)
     public AnswerView write(StudyId study, AnswerId id, WriteAnswer request) {
-        requireText(request.outcome(), request.text(), request.followUps());
+        AnswerAdmission.requireText(request.outcome(), request.text());
         PromptId prompt =
                 answers.ofStudyById(study, id).map(Answer::promptId).orElseThrow(() -> Problem.notFound("This answer"));
         ChangeSize changed = codes.size(startingCode(study, prompt), WholeText.of(request.text(), request.followUps()));
@@ -180,7 +90,7 @@ class AnswerService {
     }
 
     private AnswerView write(StudyId study, AnswerId id, WriteAnswer request, ChangeSize changed) {
-        studies.requirePreparing(study);
+        admission.requirePreparing(study);
         Answer answer = answers.lock(study, id).orElseThrow(() -> Problem.notFound("This answer"));
         entities.refresh(answer);
         if (answer.version() != request.version()) {
@@ -188,7 +98,7 @@ class AnswerService {
                             ProblemType.CHANGED_ELSEWHERE, "The answer was changed in another window since you saw it.")
                     .with("current", answer.view());
         }
-        rules.require(study, request.followUps().size());
+        admission.require(study, request.followUps().size());
         String before = answer.view().wholeText();
         all.requireRoom(
                 study, 0, WholeText.of(request.text(), request.followUps()).length() - before.length());
@@ -203,7 +113,7 @@ class AnswerService {
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
     @Transactional
     public void remove(StudyId study, AnswerId id) {
-        studies.requirePreparing(study);
+        admission.requirePreparing(study);
         answers.delete(answers.lock(study, id).orElseThrow(() -> Problem.notFound("This answer")));
     }
 

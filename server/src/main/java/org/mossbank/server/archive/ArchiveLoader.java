@@ -14,20 +14,10 @@ import org.mossbank.core.change.ComparisonBudget;
 import org.mossbank.core.estimate.Require;
 import org.mossbank.server.account.AccountView;
 import org.mossbank.server.account.Accounts;
-import org.mossbank.server.answer.Answers;
-import org.mossbank.server.candidate.Candidates;
 import org.mossbank.server.files.NewIds;
 import org.mossbank.server.grading.Grading;
 import org.mossbank.server.ids.AccountId;
-import org.mossbank.server.ids.AnswerId;
-import org.mossbank.server.ids.CandidateId;
-import org.mossbank.server.ids.CriterionId;
-import org.mossbank.server.ids.KindId;
-import org.mossbank.server.ids.PromptId;
 import org.mossbank.server.ids.StudyId;
-import org.mossbank.server.prompt.Prompts;
-import org.mossbank.server.readback.ReadBacks;
-import org.mossbank.server.rubric.Rubrics;
 import org.mossbank.server.shared.SystemOnly;
 import org.mossbank.server.study.Declared;
 import org.mossbank.server.study.PeopleRows.KeyedRater;
@@ -40,34 +30,22 @@ import org.springframework.transaction.annotation.Transactional;
 class ArchiveLoader {
     private final Accounts accounts;
     private final Studies studies;
-    private final Prompts prompts;
-    private final ReadBacks readBacks;
-    private final Candidates candidates;
-    private final Answers answers;
     private final CollectionParts collection;
-    private final Rubrics rubrics;
     private final Grading grading;
     private final Clock clock;
+    private final ContentParts content;
 
     ArchiveLoader(
             Accounts accounts,
             Studies studies,
-            Prompts prompts,
-            ReadBacks readBacks,
-            Candidates candidates,
-            Answers answers,
             CollectionParts collection,
-            Rubrics rubrics,
             Grading grading,
-            Clock clock) {
+            Clock clock,
+            ContentParts content) {
+        this.content = content;
         this.accounts = accounts;
         this.studies = studies;
-        this.prompts = prompts;
-        this.readBacks = readBacks;
-        this.candidates = candidates;
-        this.answers = answers;
         this.collection = collection;
-        this.rubrics = rubrics;
         this.grading = grading;
         this.clock = clock;
     }
@@ -116,36 +94,12 @@ class ArchiveLoader {
             }
         }
         StudyId study = studies.create(start(archive, lead, people, asked));
-        NewIds ids = addContent(study, weighed, people);
+        NewIds ids = content.add(study, weighed, people);
         collection.add(study, archive, ids);
-        readBacks.add(archive.readBacks().stream().map(r -> r.kept(ids)).toList());
         if (!archive.head().preparing()) {
             openRound(study, archive, ids);
         }
         return new Loaded(study, raters, asked);
-    }
-
-    /** What is asked, of whom, what came, and what it is graded on. */
-    private NewIds addContent(StudyId study, Weighed weighed, Map<String, AccountId> people) {
-        StudyArchive archive = weighed.archive();
-        Map<String, KindId> kinds = prompts.addKinds(study, archive.kinds());
-        NewIds known = new NewIds(people, kinds, Map.of(), Map.of(), Map.of(), Map.of());
-        Map<String, PromptId> promptIds = prompts.addPrompts(
-                study, archive.prompts().stream().map(p -> p.kept(known)).toList(), kinds);
-        Map<String, CandidateId> candidateIds = candidates.add(
-                study, archive.candidates().stream().map(c -> c.kept(known)).toList());
-        answers.requireRoom(
-                study,
-                archive.answers().size(),
-                archive.answers().stream()
-                        .mapToLong(a -> a.wholeText().length())
-                        .sum());
-        Map<String, AnswerId> answerIds =
-                answers.add(study, archive.answers(), promptIds, candidateIds, weighed.changed());
-        archive.history().forEach(v -> rubrics.add(study, v.kept(false, known)));
-        Map<String, CriterionId> criterionIds =
-                rubrics.add(study, archive.rubric().kept(!archive.head().preparing(), known));
-        return new NewIds(people, kinds, promptIds, candidateIds, answerIds, criterionIds);
     }
 
     private static Studies.NewStudy start(

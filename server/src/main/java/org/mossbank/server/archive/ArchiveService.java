@@ -3,7 +3,6 @@ package org.mossbank.server.archive;
 import java.io.IOException;
 import java.io.InputStream;
 import java.time.Clock;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
 import java.util.random.RandomGenerator;
@@ -12,14 +11,10 @@ import org.mossbank.server.account.AccountView;
 import org.mossbank.server.account.Accounts;
 import org.mossbank.server.account.CurrentAccount;
 import org.mossbank.server.account.Invitation;
-import org.mossbank.server.candidate.CandidateNames;
-import org.mossbank.server.candidate.Candidates;
 import org.mossbank.server.files.Fault;
 import org.mossbank.server.files.ZipFiles;
 import org.mossbank.server.ids.AccountId;
 import org.mossbank.server.ids.StudyId;
-import org.mossbank.server.masking.Masking;
-import org.mossbank.server.prompt.Prompts;
 import org.mossbank.server.shared.HeavyWork;
 import org.mossbank.server.shared.Problem;
 import org.mossbank.server.shared.ProblemType;
@@ -37,31 +32,25 @@ class ArchiveService {
 
     private final ArchiveLoader loader;
     private final StudyExport export;
-    private final Prompts prompts;
-    private final Candidates candidates;
-    private final Masking masking;
     private final Accounts accounts;
     private final CurrentAccount current;
     private final HeavyWork heavy;
     private final TransactionTemplate transactions;
     private final Clock clock;
+    private final ArchiveNotes notes;
 
     ArchiveService(
             ArchiveLoader loader,
             StudyExport export,
-            Prompts prompts,
-            Candidates candidates,
-            Masking masking,
             Accounts accounts,
             CurrentAccount current,
             HeavyWork heavy,
             TransactionTemplate transactions,
-            Clock clock) {
+            Clock clock,
+            ArchiveNotes notes) {
+        this.notes = notes;
         this.loader = loader;
         this.export = export;
-        this.prompts = prompts;
-        this.candidates = candidates;
-        this.masking = masking;
         this.accounts = accounts;
         this.current = current;
         this.heavy = heavy;
@@ -92,7 +81,7 @@ class ArchiveService {
             return ArchiveLoader.Weighed.of(archive);
         });
         Brought brought = Objects.requireNonNull(transactions.execute(status -> load(weighed, lead)));
-        return new Brought(brought.studyId(), brought.title(), brought.invitations(), notes(brought.studyId()));
+        return new Brought(brought.studyId(), brought.title(), brought.invitations(), notes.of(brought.studyId()));
     }
 
     private Brought load(ArchiveLoader.Weighed weighed, AccountId lead) {
@@ -105,23 +94,6 @@ class ArchiveService {
                         .map(r -> accounts.invite(r.id(), lead))
                         .toList(),
                 List.of());
-    }
-
-    private List<String> notes(StudyId study) {
-        List<String> notes = new ArrayList<>();
-        masking.namesLeft(study)
-                .forEach(g -> notes.add(
-                        "The answer " + g.answerKey() + " names " + g.candidate() + ", and it is not masked."));
-        candidates
-                .ofStudy(study)
-                .forEach(c -> CandidateNames.pattern(c.name())
-                        .ifPresent(name -> prompts.ofStudy(study).stream()
-                                .filter(p -> name.matcher(
-                                                p.title() + "\n" + p.content().request())
-                                        .find())
-                                .forEach(p -> notes.add("The prompt " + p.key() + " names " + c.name()
-                                        + ". Raters will read it as it is."))));
-        return notes;
     }
 
     private StudyArchive read(InputStream zip) {

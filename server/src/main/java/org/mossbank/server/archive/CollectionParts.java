@@ -1,5 +1,6 @@
 package org.mossbank.server.archive;
 
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -15,6 +16,8 @@ import org.mossbank.server.ids.Id;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.masking.MaskRows.KeyedMasks;
 import org.mossbank.server.masking.Masking;
+import org.mossbank.server.readback.ReadBackRows.KeyedReadBack;
+import org.mossbank.server.readback.ReadBacks;
 import org.mossbank.server.run.RunRows.KeyedRun;
 import org.mossbank.server.run.Runs;
 import org.mossbank.server.source.SourceContent;
@@ -22,7 +25,7 @@ import org.mossbank.server.source.Sources;
 import org.springframework.stereotype.Component;
 
 /**
- * How answers were collected, and what raters do not read of them, on its way into the database and out of it. Called within
+ * How answers were collected, what raters do not read of them, and how prompts were read back, on its way into the database and out of it. Called within
  * the transaction of whoever asks.
  */
 @Component
@@ -31,8 +34,10 @@ class CollectionParts {
     private final Sources sources;
     private final Runs runs;
     private final Masking masking;
+    private final ReadBacks readBacks;
 
-    CollectionParts(FollowUpRules rules, Sources sources, Runs runs, Masking masking) {
+    CollectionParts(FollowUpRules rules, Sources sources, Runs runs, Masking masking, ReadBacks readBacks) {
+        this.readBacks = readBacks;
         this.rules = rules;
         this.sources = sources;
         this.runs = runs;
@@ -52,6 +57,7 @@ class CollectionParts {
                 .masks()
                 .forEach((answer, decided) -> masks.put(ids.answers().get(answer), decided));
         masking.add(study, archive.masking().words(), masks);
+        readBacks.add(archive.readBacks().stream().map(r -> r.kept(ids)).toList());
     }
 
     /** The most follow-ups that an answer may have; absent while the study has no rule. */
@@ -71,6 +77,14 @@ class CollectionParts {
 
     KeyedMasks masks(StudyId study, Keys keys) {
         return new KeyedMasks(masking.words(study), byKey(masking.decided(study), keys));
+    }
+
+    List<KeyedReadBack> readBacks(StudyId id, Keys keys) {
+        return readBacks.ofStudy(id).stream()
+                .filter(r -> keys.orNone(r.readerId()) != null)
+                .map(r -> KeyedReadBack.of(r, keys))
+                .sorted(Comparator.comparing(KeyedReadBack::prompt).thenComparing(KeyedReadBack::reader))
+                .toList();
     }
 
     private static <T> SortedMap<String, T> byKey(Map<? extends Id<?>, T> byId, Keys keys) {

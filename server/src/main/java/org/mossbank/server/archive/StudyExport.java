@@ -20,8 +20,6 @@ import org.mossbank.server.prompt.KindView;
 import org.mossbank.server.prompt.PromptRows.KeyedPrompt;
 import org.mossbank.server.prompt.PromptView;
 import org.mossbank.server.prompt.Prompts;
-import org.mossbank.server.readback.ReadBackRows.KeyedReadBack;
-import org.mossbank.server.readback.ReadBacks;
 import org.mossbank.server.rubric.CriterionView;
 import org.mossbank.server.rubric.KeyedVersion;
 import org.mossbank.server.rubric.Rubrics;
@@ -43,7 +41,6 @@ class StudyExport {
     private final Accounts accounts;
     private final Studies studies;
     private final Prompts prompts;
-    private final ReadBacks readBacks;
     private final Candidates candidates;
     private final Answers answers;
     private final CollectionParts collection;
@@ -54,7 +51,6 @@ class StudyExport {
             Accounts accounts,
             Studies studies,
             Prompts prompts,
-            ReadBacks readBacks,
             Candidates candidates,
             Answers answers,
             CollectionParts collection,
@@ -63,7 +59,6 @@ class StudyExport {
         this.accounts = accounts;
         this.studies = studies;
         this.prompts = prompts;
-        this.readBacks = readBacks;
         this.candidates = candidates;
         this.answers = answers;
         this.collection = collection;
@@ -106,7 +101,7 @@ class StudyExport {
                         .map(v -> KeyedVersion.of(v, keys))
                         .toList(),
                 people(id, raters, keys),
-                readBacks(id, keys),
+                collection.readBacks(id, keys),
                 sheets(id, keys));
     }
 
@@ -162,14 +157,6 @@ class StudyExport {
                         .sorted(Comparator.comparing(
                                 KeyedExpectation::rater, Comparator.nullsFirst(Comparator.naturalOrder())))
                         .toList());
-    }
-
-    private List<KeyedReadBack> readBacks(StudyId id, Keys keys) {
-        return readBacks.ofStudy(id).stream()
-                .filter(r -> keys.orNone(r.readerId()) != null)
-                .map(r -> KeyedReadBack.of(r, keys))
-                .sorted(Comparator.comparing(KeyedReadBack::prompt).thenComparing(KeyedReadBack::reader))
-                .toList();
     }
 
     private List<KeyedSheet> sheets(StudyId id, Keys keys) {

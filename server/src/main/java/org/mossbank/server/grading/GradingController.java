@@ -20,8 +20,10 @@ class GradingController {
     private final GradingService grading;
     private final KeepingService keeping;
     private final ReminderService reminders;
+    private final GradingBoard board;
 
-    GradingController(GradingService grading, KeepingService keeping, ReminderService reminders) {
+    GradingController(GradingService grading, KeepingService keeping, ReminderService reminders, GradingBoard board) {
+        this.board = board;
         this.grading = grading;
         this.keeping = keeping;
         this.reminders = reminders;
@@ -29,7 +31,7 @@ class GradingController {
 
     @GetMapping("/api/studies/{studyId}/grading")
     GradingProgress progress(@PathVariable StudyId studyId) {
-        return grading.progress(studyId);
+        return board.progress(studyId);
     }
 
     @GetMapping("/api/studies/{studyId}/prompts/{promptId}/grades")

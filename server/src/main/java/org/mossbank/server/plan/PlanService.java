@@ -3,17 +3,13 @@ package org.mossbank.server.plan;
 import java.time.Clock;
 import java.util.List;
 import java.util.stream.IntStream;
-import org.mossbank.core.assignment.Assignment;
 import org.mossbank.core.assignment.SheetPlan;
 import org.mossbank.core.estimate.Require;
-import org.mossbank.core.estimate.Resamples;
 import org.mossbank.server.grading.Grading;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.rubric.Rubrics;
-import org.mossbank.server.shared.HeavyWork;
 import org.mossbank.server.shared.Problem;
 import org.mossbank.server.shared.ProblemType;
-import org.mossbank.server.shared.Snapshot;
 import org.mossbank.server.study.Studies;
 import org.springframework.security.access.prepost.PreAuthorize;
 import org.springframework.stereotype.Service;
@@ -28,10 +24,7 @@ class PlanService {
     private final Grading grading;
     private final Studies studies;
     private final Rubrics rubrics;
-    private final PlanBases bases;
-    private final PlanOutlook outlook;
-    private final Snapshot snapshot;
-    private final HeavyWork heavy;
+    private final PlanDrawing drawing;
     private final TransactionTemplate transactions;
     private final Clock clock;
 
@@ -39,36 +32,21 @@ class PlanService {
             Grading grading,
             Studies studies,
             Rubrics rubrics,
-            PlanBases bases,
-            PlanOutlook outlook,
-            Snapshot snapshot,
-            HeavyWork heavy,
+            PlanDrawing drawing,
             TransactionTemplate transactions,
             Clock clock) {
+        this.drawing = drawing;
+        this.clock = clock;
         this.grading = grading;
         this.studies = studies;
         this.rubrics = rubrics;
-        this.bases = bases;
-        this.outlook = outlook;
-        this.clock = clock;
-        this.snapshot = snapshot;
-        this.heavy = heavy;
         this.transactions = transactions;
     }
 
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
     @Transactional(propagation = Propagation.NEVER)
     public PlanView preview(StudyId study, PlanRequest request) {
-        return drawn(study, request).view;
-    }
-
-    /** A plan that was drawn, with what it was drawn from. */
-    private record Drawn(PlanBasis basis, List<SheetPlan> plan, PlanView view) {}
-
-    private Drawn drawn(StudyId study, PlanRequest request) {
-        PlanBasis basis = snapshot.of(() -> bases.of(study, request));
-        List<SheetPlan> plan = heavy.run(() -> plan(basis, request));
-        return new Drawn(basis, plan, outlook.view(basis, plan));
+        return drawing.of(study, request).view();
     }
 
     /**
@@ -79,18 +57,18 @@ class PlanService {
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
     @Transactional(propagation = Propagation.NEVER)
     public PlanView open(StudyId study, PlanRequest request) {
-        Drawn drawn = drawn(study, request);
+        PlanDrawing.Drawn drawn = drawing.of(study, request);
         transactions.executeWithoutResult(status -> open(study, request, drawn));
-        return drawn.view;
+        return drawn.view();
     }
 
-    private void open(StudyId study, PlanRequest request, Drawn drawn) {
+    private void open(StudyId study, PlanRequest request, PlanDrawing.Drawn drawn) {
         studies.claimForRound(study);
-        List<String> missing = outlook.missing(drawn.basis);
+        List<String> missing = drawing.missing(drawn);
         if (!missing.isEmpty()) {
             throw new Problem(ProblemType.NOT_READY, String.join(" ", missing));
         }
-        if (!bases.of(study, request).equals(drawn.basis)) {
+        if (!drawing.holds(study, request, drawn)) {
             throw new Problem(
                     ProblemType.NOT_READY, "Something was changed while the plan was drawn. Look at it once more.");
         }
@@ -102,7 +80,7 @@ class PlanService {
                 study,
                 new Grading.NewRound(
                         clock.instant(), null, request.ratersAnAnswer(), request.repeatShare(), request.leadGrades()),
-                drawn.plan.stream().map(s -> sheet(s, drawn.basis)).toList());
+                drawn.plan().stream().map(s -> sheet(s, drawn.basis())).toList());
     }
 
     private static Grading.SheetRecord sheet(SheetPlan plan, PlanBasis basis) {
@@ -119,12 +97,5 @@ class PlanService {
                                         .id(),
                                 i))
                         .toList());
-    }
-
-    private static List<SheetPlan> plan(PlanBasis basis, PlanRequest request) {
-        return Assignment.plan(
-                basis.task(),
-                request.options(),
-                Resamples.generator(basis.study().seed()));
     }
 }

@@ -3,26 +3,16 @@ package org.mossbank.server.prompt;
 import jakarta.persistence.EntityManager;
 import jakarta.validation.constraints.Min;
 import jakarta.validation.constraints.NotNull;
-import java.time.Clock;
 import java.time.Instant;
-import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
-import java.util.Set;
 import java.util.UUID;
 import java.util.stream.Collectors;
-import org.jspecify.annotations.Nullable;
-import org.mossbank.core.estimate.Require;
-import org.mossbank.server.account.Accounts;
-import org.mossbank.server.account.CurrentAccount;
-import org.mossbank.server.ids.AccountId;
+import org.mossbank.server.account.Actor;
 import org.mossbank.server.ids.KindId;
 import org.mossbank.server.ids.PromptId;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.shared.Problem;
-import org.mossbank.server.study.Studies;
-import org.mossbank.server.study.StudyAccess;
-import org.springframework.security.access.AccessDeniedException;
 import org.springframework.security.access.prepost.PreAuthorize;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -35,37 +25,25 @@ class BankService {
     private final BankVersionRepository versions;
     private final PromptRepository prompts;
     private final PromptService service;
-    private final Studies studies;
-    private final StudyAccess access;
-    private final Accounts accounts;
-    private final CurrentAccount current;
-    private final PromptHistory history;
     private final EntityManager entities;
-    private final Clock clock;
     private final JsonMapper mapper;
+    private final BankUses uses;
+    private final Actor actor;
 
     BankService(
             BankVersionRepository versions,
             PromptRepository prompts,
             PromptService service,
-            Studies studies,
-            StudyAccess access,
-            Accounts accounts,
-            CurrentAccount current,
-            PromptHistory history,
             EntityManager entities,
-            Clock clock,
-            JsonMapper mapper) {
+            JsonMapper mapper,
+            BankUses uses,
+            Actor actor) {
+        this.actor = actor;
+        this.uses = uses;
         this.versions = versions;
         this.prompts = prompts;
         this.service = service;
-        this.studies = studies;
-        this.access = access;
-        this.accounts = accounts;
-        this.current = current;
-        this.history = history;
         this.entities = entities;
-        this.clock = clock;
         this.mapper = mapper;
     }
 
@@ -105,16 +83,8 @@ class BankService {
 
     record BankVersionView(int number, PromptContent content, Instant savedAt, String savedBy) {}
 
-    /**
-     * A study that took the prompt.
-     *
-     * @param study    its title; absent where whoever asks does not belong to it
-     * @param showing  how the prompt did there; absent before grades, and where it must not be known
-     */
-    record BankUse(
-            @Nullable StudyId studyId, @Nullable String study, int version, PromptHistory.@Nullable Showing showing) {}
-
-    record BankPromptView(UUID bankPromptId, String kind, List<BankVersionView> versions, List<BankUse> uses) {}
+    record BankPromptView(
+            UUID bankPromptId, String kind, List<BankVersionView> versions, List<BankUses.BankUse> uses) {}
 
     /** One kept prompt with all its versions and how it did in each study. */
     @PreAuthorize("@studyAccess.mayBringIn()")
@@ -123,30 +93,14 @@ class BankService {
         if (own.isEmpty()) {
             throw Problem.notFound("This prompt");
         }
-        // Whoever grades it in an open round reads no key points and no reference answer here that their sheet does not
-        // show.
-        if (prompts.takenFrom(bankPrompt).stream().anyMatch(p -> access.mustNotKnow(p.studyId()))) {
-            throw new AccessDeniedException("You grade this prompt in a round that is open.");
-        }
-        Set<StudyId> mine = Set.copyOf(studies.ofLead(current.id()));
-        List<BankUse> uses = new ArrayList<>();
-        for (Prompt prompt : prompts.takenFrom(bankPrompt)) {
-            PromptView.BankRef ref = service.one(prompt.studyId(), prompt).bank();
-            boolean known = mine.contains(prompt.studyId());
-            boolean mayKnow = known && access.maySeeAll(prompt.studyId());
-            uses.add(new BankUse(
-                    known ? prompt.studyId() : null,
-                    known ? studies.get(prompt.studyId()).title() : null,
-                    ref == null ? 0 : ref.number(),
-                    mayKnow ? history.of(prompt.studyId(), prompt.id()).orElse(null) : null));
-        }
+        List<BankUses.BankUse> taken = uses.of(bankPrompt);
         return new BankPromptView(
                 bankPrompt,
                 own.get(own.size() - 1).kind(),
                 own.stream()
                         .map(v -> new BankVersionView(v.key().number(), content(v), v.savedAt(), v.savedBy()))
                         .toList(),
-                uses);
+                taken);
     }
 
     /**
@@ -163,7 +117,7 @@ class BankService {
         UUID bankPrompt;
         int number = 1;
         if (from == null) {
-            BankPrompt start = BankPrompt.of(clock.instant());
+            BankPrompt start = BankPrompt.of(actor.now());
             entities.persist(start);
             bankPrompt = start.id();
         } else {
@@ -177,12 +131,9 @@ class BankService {
             }
             number = newest.key().number() + 1;
         }
-        AccountId by = current.id();
         entities.persist(BankVersion.of(
                         new BankVersion.Key(bankPrompt, number), view.kind().name(), view.title(), content)
-                .saved(
-                        clock.instant(),
-                        Require.known(accounts.byId(List.of(by)), by).displayName()));
+                .saved(actor.now(), actor.name()));
         entities.flush();
         prompt.keepAs(new PromptView.BankRef(bankPrompt, number));
         entities.flush();

@@ -5,6 +5,7 @@ import java.util.List;
 import org.mossbank.server.ids.KindId;
 import org.mossbank.server.ids.PromptId;
 import org.mossbank.server.ids.StudyId;
+import org.mossbank.server.prompt.check.PromptChecks;
 import org.mossbank.server.shared.LargeBody;
 import org.springframework.http.HttpStatus;
 import org.springframework.web.bind.annotation.DeleteMapping;
@@ -23,8 +24,12 @@ import org.springframework.web.bind.annotation.RestController;
 class PromptController {
     private final PromptService prompts;
     private final KindService kinds;
+    private final PromptChecks checks;
+    private final PromptFaults faults;
 
-    PromptController(PromptService prompts, KindService kinds) {
+    PromptController(PromptService prompts, KindService kinds, PromptChecks checks, PromptFaults faults) {
+        this.faults = faults;
+        this.checks = checks;
         this.prompts = prompts;
         this.kinds = kinds;
     }
@@ -40,8 +45,8 @@ class PromptController {
     }
 
     @GetMapping("/prompts/warnings")
-    List<PromptService.PromptWarnings> warnings(@PathVariable StudyId studyId) {
-        return prompts.warnings(studyId);
+    List<PromptChecks.PromptWarnings> warnings(@PathVariable StudyId studyId) {
+        return checks.warnings(studyId);
     }
 
     @PostMapping("/prompts")
@@ -77,13 +82,13 @@ class PromptController {
     PromptService.PromptTitle setAside(
             @PathVariable StudyId studyId,
             @PathVariable PromptId promptId,
-            @Valid @RequestBody PromptService.FaultReason request) {
-        return prompts.setAside(studyId, promptId, request);
+            @Valid @RequestBody PromptFaults.FaultReason request) {
+        return faults.setAside(studyId, promptId, request);
     }
 
     @DeleteMapping("/prompts/{promptId}/fault")
     PromptService.PromptTitle takeUp(@PathVariable StudyId studyId, @PathVariable PromptId promptId) {
-        return prompts.takeUp(studyId, promptId);
+        return faults.takeUp(studyId, promptId);
     }
 
     @GetMapping("/kinds")

@@ -83,7 +83,7 @@ public final class PromptRows {
             String commit,
 
             @Column("Why it turned out faulty and counts nowhere; empty if it is sound")
-            @As(value = PromptService.FaultReason.class, property = "reason")
+            @As(value = PromptFaults.FaultReason.class, property = "reason")
             @Nullable
             String fault,
 

@@ -3,10 +3,7 @@ package org.mossbank.server.prompt;
 import jakarta.persistence.EntityManager;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.Min;
-import jakarta.validation.constraints.NotBlank;
 import jakarta.validation.constraints.NotNull;
-import jakarta.validation.constraints.Size;
-import java.time.Clock;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -14,7 +11,6 @@ import java.util.Set;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.core.estimate.Require;
-import org.mossbank.server.account.Accounts;
 import org.mossbank.server.account.CurrentAccount;
 import org.mossbank.server.ids.AccountId;
 import org.mossbank.server.ids.KindId;
@@ -27,7 +23,6 @@ import org.mossbank.server.shared.FreeKey;
 import org.mossbank.server.shared.Problem;
 import org.mossbank.server.shared.ProblemType;
 import org.mossbank.server.shared.SystemOnly;
-import org.mossbank.server.study.FiguresChanged;
 import org.mossbank.server.study.Studies;
 import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.security.access.prepost.PreAuthorize;
@@ -43,37 +38,28 @@ class PromptService {
     private final PromptRepository repository;
     private final PromptFaultRepository faults;
     private final Studies studies;
-    private final Accounts accounts;
     private final CurrentAccount current;
-    private final List<PromptCheck> checks;
     private final PromptUse use;
     private final EntityManager entities;
     private final ApplicationEventPublisher events;
-    private final Clock clock;
 
     PromptService(
             Prompts prompts,
             PromptRepository repository,
             PromptFaultRepository faults,
             Studies studies,
-            Accounts accounts,
             CurrentAccount current,
-            List<PromptCheck> checks,
             PromptUse use,
             EntityManager entities,
-            ApplicationEventPublisher events,
-            Clock clock) {
+            ApplicationEventPublisher events) {
         this.prompts = prompts;
         this.repository = repository;
         this.faults = faults;
         this.studies = studies;
-        this.accounts = accounts;
         this.current = current;
-        this.checks = checks;
         this.use = use;
         this.entities = entities;
         this.events = events;
-        this.clock = clock;
     }
 
     @PreAuthorize("@studyAccess.maySeeAll(#study)")
@@ -88,19 +74,6 @@ class PromptService {
     public List<PromptTitle> titles(StudyId study) {
         return prompts.ofStudy(study).stream()
                 .map(p -> new PromptTitle(p.id(), p.title(), p.kind(), p.isFaulty()))
-                .toList();
-    }
-
-    /** What usually goes wrong with a prompt, by prompt; prompts without a warning are left out. */
-    record PromptWarnings(PromptId promptId, List<PromptWarning> warnings) {}
-
-    @PreAuthorize("@studyAccess.mayPrepare(#study)")
-    public List<PromptWarnings> warnings(StudyId study) {
-        return prompts.ofStudy(study).stream()
-                .map(p -> new PromptWarnings(
-                        p.id(),
-                        checks.stream().flatMap(c -> c.check(study, p).stream()).toList()))
-                .filter(w -> !w.warnings().isEmpty())
                 .toList();
     }
 
@@ -217,38 +190,6 @@ class PromptService {
         events.publishEvent(new PromptRemoved(id));
         faults.deleteAll(faults.findByPromptId(id));
         repository.delete(prompt);
-    }
-
-    record FaultReason(@NotBlank @Size(max = 2000) String reason) {}
-
-    /** Sets a prompt aside as faulty: from now on it counts nowhere. Doing it twice is the same as once. */
-    @PreAuthorize("@studyAccess.mayLead(#study)")
-    @Transactional
-    public PromptTitle setAside(StudyId study, PromptId id, FaultReason request) {
-        Prompt prompt = locked(study, id);
-        if (!one(study, prompt).isFaulty()) {
-            AccountId by = current.id();
-            String name = Require.known(accounts.byId(List.of(by)), by).displayName();
-            entities.persist(PromptFault.of(
-                    id,
-                    new PromptView.FaultView(
-                            clock.instant(), name, request.reason().strip())));
-            events.publishEvent(new FiguresChanged(study));
-        }
-        PromptView view = one(study, prompt);
-        return new PromptTitle(id, view.title(), view.kind(), true);
-    }
-
-    /** Lets a prompt count again. */
-    @PreAuthorize("@studyAccess.mayLead(#study)")
-    @Transactional
-    public PromptTitle takeUp(StudyId study, PromptId id) {
-        Prompt prompt = locked(study, id);
-        faults.findByPromptIdInAndTakenBackAtIsNull(List.of(id)).forEach(f -> f.takeBack(clock.instant()));
-        events.publishEvent(new FiguresChanged(study));
-        entities.flush();
-        PromptView view = one(study, prompt);
-        return new PromptTitle(id, view.title(), view.kind(), false);
     }
 
     /** Says how many prompts there are and which lack something. */

@@ -7,7 +7,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.OptionalDouble;
-import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.core.comparison.Difference;
@@ -19,33 +18,20 @@ import org.mossbank.core.decision.Evidence;
 import org.mossbank.core.estimate.Require;
 import org.mossbank.core.rubric.CriterionGrade;
 import org.mossbank.core.rubric.OverallScore;
-import org.mossbank.server.account.AccountView;
-import org.mossbank.server.account.Accounts;
 import org.mossbank.server.agreement.AgreementReport;
 import org.mossbank.server.agreement.Agreements;
 import org.mossbank.server.agreement.StudyAgreement;
 import org.mossbank.server.answer.AnswerView;
-import org.mossbank.server.answer.Answers;
 import org.mossbank.server.answer.Outcome;
 import org.mossbank.server.candidate.CandidateView;
-import org.mossbank.server.candidate.Candidates;
-import org.mossbank.server.grading.Grading;
-import org.mossbank.server.ids.AccountId;
 import org.mossbank.server.ids.AnswerId;
-import org.mossbank.server.ids.PromptId;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.masking.Masking;
 import org.mossbank.server.prompt.PromptView;
-import org.mossbank.server.prompt.Prompts;
 import org.mossbank.server.rubric.CriterionView;
-import org.mossbank.server.rubric.Rubrics;
 import org.mossbank.server.shared.Figure;
 import org.mossbank.server.shared.HeavyWork;
-import org.mossbank.server.shared.Snapshot;
-import org.mossbank.server.study.Declared;
-import org.mossbank.server.study.Role;
 import org.mossbank.server.study.RuleTerms;
-import org.mossbank.server.study.Studies;
 import org.springframework.stereotype.Component;
 
 /** Turns grades into standings and applies the decision rule. */
@@ -53,40 +39,15 @@ import org.springframework.stereotype.Component;
 class RecommendationComputation {
     private static final Standings.Options OPTIONS = Standings.Options.USUAL;
 
-    private final Studies studies;
-    private final Prompts prompts;
-    private final Candidates candidates;
-    private final Answers answers;
     private final Masking masking;
-    private final Rubrics rubrics;
-    private final Grading grading;
     private final Agreements agreements;
-    private final Accounts accounts;
-    private final Snapshot snapshot;
     private final HeavyWork heavy;
+    private final RecommendationBasis basis;
 
-    RecommendationComputation(
-            Studies studies,
-            Prompts prompts,
-            Candidates candidates,
-            Answers answers,
-            Masking masking,
-            Rubrics rubrics,
-            Grading grading,
-            Agreements agreements,
-            Accounts accounts,
-            Snapshot snapshot,
-            HeavyWork heavy) {
-        this.studies = studies;
-        this.prompts = prompts;
-        this.candidates = candidates;
-        this.answers = answers;
+    RecommendationComputation(Masking masking, Agreements agreements, HeavyWork heavy, RecommendationBasis basis) {
+        this.basis = basis;
         this.masking = masking;
-        this.rubrics = rubrics;
-        this.grading = grading;
         this.agreements = agreements;
-        this.accounts = accounts;
-        this.snapshot = snapshot;
         this.heavy = heavy;
     }
 
@@ -108,7 +69,7 @@ class RecommendationComputation {
     RecommendationReport compute(StudyId study, long revision) {
         StudyAgreement agreement = agreements.of(study);
         int giveAways = masking.namesLeft(study).size();
-        RecommendationData data = snapshot.of(() -> gather(study));
+        RecommendationData data = basis.of(study);
         return heavy.run(() -> compute(revision, data, agreement, giveAways));
     }
 
@@ -149,40 +110,6 @@ class RecommendationComputation {
                 data.reopenings(),
                 data.expectations(),
                 new RecommendationReport.BlindingView(data.raters().size(), data.leadWasBlind(), giveAways));
-    }
-
-    private List<RecommendationReport.ExpectationView> expectations(StudyId study) {
-        Map<AccountId, Role> members = studies.members(study);
-        List<Declared> declared = studies.expectations(study);
-        Map<AccountId, AccountView> people =
-                accounts.byId(declared.stream().map(Declared::accountId).toList());
-        return declared.stream()
-                .map(d -> new RecommendationReport.ExpectationView(
-                        Require.known(people, d.accountId()).displayName(),
-                        members.get(d.accountId()) == Role.LEAD,
-                        d.expects(),
-                        d.usesToday(),
-                        d.declaredAt()))
-                .toList();
-    }
-
-    private RecommendationData gather(StudyId study) {
-        Map<PromptId, PromptView> soundPrompts =
-                prompts.sound(study).stream().collect(Collectors.toMap(PromptView::id, Function.identity()));
-        return new RecommendationData(
-                studies.get(study),
-                candidates.ofStudy(study),
-                rubrics.ofStudy(study),
-                soundPrompts,
-                answers.ofStudy(study).stream()
-                        .filter(a -> soundPrompts.containsKey(a.promptId()))
-                        .collect(Collectors.toMap(AnswerView::id, Function.identity())),
-                accounts.byId(studies.raters(study)),
-                grading.sentGrades(study),
-                grading.ratersByAnswer(study),
-                studies.reopenings(study),
-                expectations(study),
-                grading.round(study).map(Grading.RoundState::leadWasBlind).orElse(false));
     }
 
     private Evidence evidence(RecommendationData data, StudyAgreement agreement, Standings overall, int giveAways) {

@@ -22,10 +22,12 @@ import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
 @RequestMapping("/api/studies/{studyId}/runs")
 class RunController {
     private final RunService runs;
+    private final FollowUpRuns followUps;
     private final RunEvents events;
 
-    RunController(RunService runs, RunEvents events) {
+    RunController(RunService runs, FollowUpRuns followUps, RunEvents events) {
         this.runs = runs;
+        this.followUps = followUps;
         this.events = events;
     }
 
@@ -47,8 +49,8 @@ class RunController {
 
     @PostMapping("/follow-up")
     @ResponseStatus(HttpStatus.CREATED)
-    RunView followUp(@PathVariable StudyId studyId, @Valid @RequestBody RunService.AskFollowUp request) {
-        return runs.followUp(studyId, request);
+    RunView followUp(@PathVariable StudyId studyId, @Valid @RequestBody FollowUpRuns.AskFollowUp request) {
+        return followUps.followUp(studyId, request);
     }
 
     @GetMapping("/{runId}")

@@ -92,7 +92,7 @@ public final class RunRows {
             CellState state,
 
             @Column("What was asked in place of the prepared follow-up, for this answer alone; empty if nothing")
-            @As(value = RunService.AskFollowUp.class, property = "asked")
+            @As(value = FollowUpRuns.AskFollowUp.class, property = "asked")
             @Nullable
             String ownFollowUp,
 

@@ -5,32 +5,13 @@ import jakarta.validation.constraints.DecimalMin;
 import jakarta.validation.constraints.Digits;
 import jakarta.validation.constraints.Max;
 import jakarta.validation.constraints.Min;
-import jakarta.validation.constraints.NotBlank;
-import jakarta.validation.constraints.NotNull;
-import jakarta.validation.constraints.Size;
 import java.math.BigDecimal;
-import java.time.Clock;
 import java.util.List;
-import java.util.Objects;
 import java.util.Optional;
-import java.util.Set;
 import java.util.UUID;
-import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
-import org.mossbank.server.account.Accounts;
-import org.mossbank.server.account.CurrentAccount;
-import org.mossbank.server.answer.AnswerView;
-import org.mossbank.server.answer.Answers;
-import org.mossbank.server.answer.FollowUp;
-import org.mossbank.server.answer.FollowUpRules;
-import org.mossbank.server.candidate.CandidateView;
-import org.mossbank.server.candidate.Candidates;
-import org.mossbank.server.ids.AccountId;
-import org.mossbank.server.ids.AnswerId;
 import org.mossbank.server.ids.StudyId;
-import org.mossbank.server.shared.FreeKey;
 import org.mossbank.server.shared.Problem;
-import org.mossbank.server.source.Sources;
 import org.mossbank.server.study.Studies;
 import org.springframework.security.access.prepost.PreAuthorize;
 import org.springframework.stereotype.Service;
@@ -44,43 +25,25 @@ class RunService {
     private final RunCellRepository cells;
     private final RunBoards boards;
     private final RunPlanning planning;
-    private final Candidates candidates;
-    private final Answers answers;
-    private final FollowUpRules rules;
-    private final Sources sources;
     private final Studies studies;
-    private final Accounts accounts;
-    private final CurrentAccount current;
     private final EntityManager entities;
-    private final Clock clock;
+    private final RunBeginning beginning;
 
     RunService(
             RunRepository runs,
             RunCellRepository cells,
             RunBoards boards,
             RunPlanning planning,
-            Candidates candidates,
-            Answers answers,
-            FollowUpRules rules,
-            Sources sources,
             Studies studies,
-            Accounts accounts,
-            CurrentAccount current,
             EntityManager entities,
-            Clock clock) {
+            RunBeginning beginning) {
+        this.beginning = beginning;
         this.runs = runs;
         this.cells = cells;
         this.boards = boards;
         this.planning = planning;
-        this.candidates = candidates;
-        this.answers = answers;
-        this.rules = rules;
-        this.sources = sources;
         this.studies = studies;
-        this.accounts = accounts;
-        this.current = current;
         this.entities = entities;
-        this.clock = clock;
     }
 
     /** @throws Problem 400 with what cannot be asked */
@@ -98,7 +61,7 @@ class RunService {
         if (asked.cells().isEmpty()) {
             throw Problem.invalid("attempts", "must leave something to ask; every attempt is there");
         }
-        Run run = begin(
+        Run run = beginning.begin(
                 study,
                 request.attempts(),
                 request.followUps(),
@@ -112,64 +75,6 @@ class RunService {
         }
         entities.flush();
         return boards.view(run);
-    }
-
-    /** @param asked Markdown; one of the prepared follow-ups, or words for this answer alone */
-    record AskFollowUp(
-            @NotNull AnswerId answerId,
-            @NotBlank @Size(max = FollowUp.LONGEST_ASKED) String asked) {}
-
-    /**
-     * Asks one candidate one thing more, as a run of its own.
-     *
-     * @throws Problem 400 if it cannot be asked, or the study gives up before; 409 once the round is open
-     */
-    @PreAuthorize("@studyAccess.mayPrepare(#study)")
-    @Transactional
-    public RunView followUp(StudyId study, AskFollowUp request) {
-        studies.requirePreparing(study);
-        AnswerView answer = answers.one(study, request.answerId()).orElseThrow(() -> Problem.notFound("This answer"));
-        if (sources.of(study, answer.candidateId()).isEmpty()) {
-            throw Problem.invalid("answerId", "must be of a candidate that has a source");
-        }
-        rules.require(study, answer.followUps().size() + 1);
-        if (runs.ofStudy(study).stream()
-                .anyMatch(r -> cells.ofRun(r.id()).stream().anyMatch(c -> c.isAbout(answer)))) {
-            throw Problem.invalid("answerId", "must not be asked something already");
-        }
-        CandidateView candidate = candidates.one(study, answer.candidateId()).orElseThrow();
-        Run run = begin(study, 1, 1, null, null, candidate.content().price().currency());
-        entities.persist(RunCell.following(run.id(), answer, request.asked().strip()));
-        entities.flush();
-        return boards.view(run);
-    }
-
-    private Run begin(
-            StudyId study,
-            int attempts,
-            int followUps,
-            @Nullable BigDecimal budgetCost,
-            @Nullable Long budgetTokens,
-            @Nullable String currency) {
-        Set<String> keys = runs.ofStudy(study).stream().map(r -> r.head().key()).collect(Collectors.toSet());
-        AccountId who = current.id();
-        Run run = Run.of(
-                study,
-                new Runs.RunHead(
-                        FreeKey.of("run-" + (keys.size() + 1), "run", keys),
-                        Objects.requireNonNull(accounts.byId(List.of(who)).get(who))
-                                .displayName(),
-                        clock.instant(),
-                        attempts,
-                        followUps,
-                        budgetCost,
-                        budgetTokens,
-                        currency,
-                        false,
-                        ""));
-        run.goOn();
-        entities.persist(run);
-        return run;
     }
 
     /** What came when a cell was written down already. */

@@ -13,6 +13,8 @@ import org.mossbank.server.candidate.Candidates;
 import org.mossbank.server.prompt.PromptContent;
 import org.mossbank.server.prompt.Prompts;
 import org.mossbank.server.source.Reply;
+import org.mossbank.server.source.SourceContent;
+import org.mossbank.server.source.Sources;
 import org.mossbank.server.source.Turn;
 import org.springframework.stereotype.Component;
 
@@ -22,11 +24,13 @@ class RunSubject {
     private final Prompts prompts;
     private final Candidates candidates;
     private final Answers answers;
+    private final Sources sources;
 
-    RunSubject(Prompts prompts, Candidates candidates, Answers answers) {
+    RunSubject(Prompts prompts, Candidates candidates, Answers answers, Sources sources) {
         this.prompts = prompts;
         this.candidates = candidates;
         this.answers = answers;
+        this.sources = sources;
     }
 
     /** The lead may have removed the answer, or the prepared follow-up, since the first reply came. */
@@ -35,6 +39,17 @@ class RunSubject {
                 || cell.answerId() != null
                         && (cell.ownFollowUp() != null
                                 || cell.turn() <= prompt(cell).followUps().size());
+    }
+
+    Candidates.Head candidate(RunCell cell) {
+        return candidates.head(cell.candidateId()).orElseThrow();
+    }
+
+    /** How often a request that failed is sent at most. */
+    int tries(Run run, RunCell cell) {
+        return sources.of(run.studyId(), cell.candidateId())
+                .map(SourceContent::mostTries)
+                .orElse(1);
     }
 
     CandidateContent.Price price(RunCell cell) {

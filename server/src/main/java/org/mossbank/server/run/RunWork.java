@@ -22,8 +22,6 @@ import org.mossbank.server.prompt.Prompts;
 import org.mossbank.server.shared.Snapshot;
 import org.mossbank.server.shared.SystemOnly;
 import org.mossbank.server.source.Reply;
-import org.mossbank.server.source.SourceContent;
-import org.mossbank.server.source.Sources;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
@@ -40,9 +38,7 @@ class RunWork {
     private final RunRepository runs;
     private final RunCellRepository cells;
     private final RunSubject about;
-    private final Candidates candidates;
     private final Answers answers;
-    private final Sources sources;
     private final Snapshot snapshot;
     private final TransactionTemplate transactions;
     private final Clock clock;
@@ -51,18 +47,14 @@ class RunWork {
             RunRepository runs,
             RunCellRepository cells,
             RunSubject about,
-            Candidates candidates,
             Answers answers,
-            Sources sources,
             Snapshot snapshot,
             TransactionTemplate transactions,
             Clock clock) {
         this.runs = runs;
         this.cells = cells;
         this.about = about;
-        this.candidates = candidates;
         this.answers = answers;
-        this.sources = sources;
         this.snapshot = snapshot;
         this.transactions = transactions;
         this.clock = clock;
@@ -160,7 +152,7 @@ class RunWork {
     private void write(Run run, RunCell cell, Reply reply, Answers.Weighed weighed) {
         Spent spent = spent(cell, reply);
         if (reply.retry()
-                && cell.tries() < tries(run, cell)
+                && cell.tries() < about.tries(run, cell)
                 && BackOff.before(cell.tries(), reply).compareTo(LONGEST_WAIT) <= 0) {
             cell.waitUntil(clock.instant().plus(BackOff.before(cell.tries(), reply)));
         } else if (reply.free() && !reply.retry()) {
@@ -178,12 +170,6 @@ class RunWork {
     }
 
     private record Spent(BigDecimal cost, long tokens) {}
-
-    private int tries(Run run, RunCell cell) {
-        return sources.of(run.studyId(), cell.candidateId())
-                .map(SourceContent::mostTries)
-                .orElse(1);
-    }
 
     /** Where the service told no count, what was reserved counts: it cannot have been more. */
     private Spent spent(RunCell cell, Reply reply) {
@@ -203,7 +189,7 @@ class RunWork {
         Outcome outcome = Outcome.valueOf(reply.ending().name());
         Measures took = about.measures(cell, reply);
         if (cell.turn() == 0) {
-            Candidates.Head candidate = candidates.head(cell.candidateId()).orElseThrow();
+            Candidates.Head candidate = about.candidate(cell);
             Answers.Attempt attempt = new Answers.Attempt(
                     new Answers.Named<>(prompt.id(), prompt.key()),
                     new Answers.Named<>(candidate.id(), candidate.key()),

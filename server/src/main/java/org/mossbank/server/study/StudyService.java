@@ -3,7 +3,6 @@ package org.mossbank.server.study;
 import jakarta.persistence.EntityManager;
 import jakarta.validation.constraints.NotBlank;
 import jakarta.validation.constraints.Size;
-import java.time.Clock;
 import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
@@ -13,7 +12,7 @@ import java.util.function.Function;
 import java.util.random.RandomGenerator;
 import java.util.stream.Collectors;
 import org.mossbank.core.estimate.Require;
-import org.mossbank.server.account.CurrentAccount;
+import org.mossbank.server.account.Actor;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.progress.Step;
 import org.mossbank.server.progress.StepReport;
@@ -34,38 +33,35 @@ class StudyService {
     private final StudyRepository studies;
     private final MembershipRepository memberships;
     private final StudyAccess access;
-    private final CurrentAccount current;
     private final RoundStage rounds;
     private final List<StepReport> reports;
     private final EntityManager entities;
     private final ApplicationEventPublisher events;
-    private final Clock clock;
+    private final Actor actor;
 
     StudyService(
             StudyRepository studies,
             MembershipRepository memberships,
             StudyAccess access,
-            CurrentAccount current,
             RoundStage rounds,
             List<StepReport> reports,
             EntityManager entities,
             ApplicationEventPublisher events,
-            Clock clock) {
+            Actor actor) {
+        this.actor = actor;
         this.studies = studies;
         this.memberships = memberships;
         this.access = access;
-        this.current = current;
         this.rounds = rounds;
         this.reports = reports;
         this.entities = entities;
         this.events = events;
-        this.clock = clock;
     }
 
     /** The studies of whoever asks, newest first. */
     @PreAuthorize("isAuthenticated()")
     public List<StudySummary> mine() {
-        Map<StudyId, Membership> own = memberships.ofAccount(current.id()).stream()
+        Map<StudyId, Membership> own = memberships.ofAccount(actor.id()).stream()
                 .filter(Membership::isAccepted)
                 .collect(Collectors.toMap(Membership::studyId, Function.identity()));
         return studies.findAllById(own.keySet()).stream()
@@ -79,7 +75,7 @@ class StudyService {
     public StudySummary one(StudyId study) {
         return summary(
                 studies.findById(study).orElseThrow().view(),
-                memberships.findById(new Membership.Key(study, current.id())).orElseThrow());
+                memberships.findById(new Membership.Key(study, actor.id())).orElseThrow());
     }
 
     private StudySummary summary(StudyView study, Membership membership) {
@@ -99,9 +95,9 @@ class StudyService {
     @Transactional
     public StudySummary begin(BeginStudy request) {
         long seed = RandomGenerator.getDefault().nextLong(HIGHEST_SEED);
-        Study study = Study.of(request.title().strip(), Brief.BLANK, seed, clock.instant());
+        Study study = Study.of(request.title().strip(), Brief.BLANK, seed, actor.now());
         entities.persist(study);
-        entities.persist(Membership.of(study.id(), current.id(), Role.LEAD));
+        entities.persist(Membership.of(study.id(), actor.id(), Role.LEAD));
         entities.flush();
         events.publishEvent(new StudyBegun(study.id()));
         return one(study.id());

@@ -1,9 +1,12 @@
-package org.mossbank.server.prompt;
+package org.mossbank.server.prompt.check;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.List;
 import org.jspecify.annotations.Nullable;
+import org.mossbank.server.prompt.KeyPoint;
+import org.mossbank.server.prompt.PromptContent;
+import org.mossbank.server.prompt.StartingFile;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 

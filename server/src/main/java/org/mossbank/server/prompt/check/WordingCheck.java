@@ -1,4 +1,4 @@
-package org.mossbank.server.prompt;
+package org.mossbank.server.prompt.check;
 
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -8,6 +8,10 @@ import java.util.Locale;
 import java.util.Set;
 import java.util.regex.Pattern;
 import org.mossbank.server.ids.StudyId;
+import org.mossbank.server.prompt.KeyPoint;
+import org.mossbank.server.prompt.PromptContent;
+import org.mossbank.server.prompt.PromptView;
+import org.mossbank.server.prompt.StartingFile;
 import org.springframework.stereotype.Component;
 
 /** What can be seen from a prompt alone: gaps, key points that point nowhere, wording against its own constraints. */

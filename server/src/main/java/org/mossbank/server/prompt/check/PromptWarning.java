@@ -1,4 +1,4 @@
-package org.mossbank.server.prompt;
+package org.mossbank.server.prompt.check;
 
 /**
  * Something about a prompt that usually goes wrong.

@@ -1,0 +1,56 @@
+package org.mossbank.server.grading;
+
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.List;
+import java.util.Map;
+import java.util.Random;
+import java.util.function.Function;
+import java.util.stream.Collectors;
+import org.mossbank.core.estimate.Require;
+import org.mossbank.server.answer.AnswerView;
+import org.mossbank.server.answer.Answers;
+import org.mossbank.server.candidate.CandidateView;
+import org.mossbank.server.candidate.Candidates;
+import org.mossbank.server.grading.sheet.Sheet;
+import org.mossbank.server.grading.sheet.SheetAnswer;
+import org.mossbank.server.grading.sheet.SheetAnswerRepository;
+import org.mossbank.server.ids.AccountId;
+import org.mossbank.server.ids.AnswerId;
+import org.mossbank.server.ids.CandidateId;
+import org.mossbank.server.study.Studies;
+import org.springframework.stereotype.Component;
+
+/** Which answers somebody gets who takes a sheet over. Called within the transaction of whoever hands it over. */
+@Component
+class HandedAnswers {
+    private final SheetAnswerRepository sheetAnswers;
+    private final Studies studies;
+    private final Answers answers;
+    private final Candidates candidates;
+
+    HandedAnswers(SheetAnswerRepository sheetAnswers, Studies studies, Answers answers, Candidates candidates) {
+        this.sheetAnswers = sheetAnswers;
+        this.studies = studies;
+        this.answers = answers;
+        this.candidates = candidates;
+    }
+
+    /** Without the rater's own; shuffled by the study's seed and the sheet, so that it can be told again. */
+    List<AnswerId> of(Sheet sheet, AccountId rater) {
+        Map<AnswerId, AnswerView> byId = answers.ofStudy(sheet.studyId()).stream()
+                .collect(Collectors.toMap(AnswerView::id, Function.identity()));
+        List<CandidateId> own = candidates.ofStudy(sheet.studyId()).stream()
+                .filter(c -> rater.equals(c.content().personId()))
+                .map(CandidateView::id)
+                .toList();
+        List<AnswerId> onSheet = new ArrayList<>(sheetAnswers.findBySheetIdInOrderByPlace(List.of(sheet.id())).stream()
+                .map(SheetAnswer::answerId)
+                .filter(id -> !own.contains(Require.known(byId, id).candidateId()))
+                .sorted()
+                .toList());
+        long seed = studies.get(sheet.studyId()).seed() ^ sheet.id().value().getLeastSignificantBits();
+        Collections.shuffle(onSheet, new Random(seed));
+        return onSheet;
+    }
+}
