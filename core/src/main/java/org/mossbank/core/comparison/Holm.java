@@ -2,7 +2,13 @@ package org.mossbank.core.comparison;
 
 import java.util.Arrays;
 import java.util.Comparator;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.OptionalDouble;
 import java.util.stream.IntStream;
+import org.mossbank.core.estimate.Estimate;
+import org.mossbank.core.estimate.Reason;
 import org.mossbank.core.estimate.Require;
 
 /**
@@ -33,6 +39,21 @@ public final class Holm {
             adjusted[i] = running;
         }
         return adjusted;
+    }
+
+    /** The same by test; one without a p value is left out, not counted, and stays without. */
+    public static Map<String, Estimate> adjust(Map<String, OptionalDouble> p) {
+        List<String> tests = p.entrySet().stream()
+                .filter(e -> e.getValue().isPresent())
+                .map(Map.Entry::getKey)
+                .toList();
+        double[] adjusted = adjust(tests.stream()
+                .mapToDouble(t -> Require.known(p, t).orElseThrow())
+                .toArray());
+        Map<String, Estimate> all = new LinkedHashMap<>();
+        p.keySet().forEach(t -> all.put(t, Estimate.undefined(Reason.NO_P_VALUE)));
+        IntStream.range(0, adjusted.length).forEach(i -> all.put(tests.get(i), Estimate.of(adjusted[i])));
+        return all;
     }
 
     /** The position of each p value among the ascending ones, from 0; ties in the order given. */

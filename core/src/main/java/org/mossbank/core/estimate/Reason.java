@@ -8,7 +8,18 @@ public enum Reason {
     NOT_CONNECTED("the grades do not tie all candidates, prompts and raters together"),
     NO_FREEDOM_LEFT("there are as many unknowns as grades"),
     UNDEFINED_IN_EVERY_RESAMPLE("it is undefined in every resample"),
-    TOO_FEW_TO_RESAMPLE("there is only one prompt or one rater to resample");
+    TOO_FEW_TO_RESAMPLE("there is only one prompt or one rater to resample"),
+    UNEQUAL_NUMBERS("answers have unequal numbers of grades"),
+    LEVEL_NOT_USED("this level was never given, or it alone"),
+    TOO_FEW_COMPLETE("fewer than two answers have grades from all of two raters or more"),
+    NO_VARIANCE("there is no variance left to compare with"),
+    ALL_TIED("each order ties all of them"),
+    TOO_FEW_LEVELS("there is only one candidate, prompt or rater"),
+    NOT_COMPLETE("not every rater graded every candidate on every prompt"),
+    NO_FINITE_MAXIMUM("the likelihood has no finite maximum"),
+    TOO_FEW_PAIRS("there are fewer than two complete pairs"),
+    CONSTANT("one of the two never changes"),
+    NO_P_VALUE("there is no p value for this test");
 
     private final String words;
 

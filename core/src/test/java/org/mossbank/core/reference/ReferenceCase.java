@@ -7,12 +7,18 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
+import java.util.SortedMap;
+import java.util.SortedSet;
+import java.util.TreeMap;
+import java.util.TreeSet;
 import java.util.stream.Stream;
 import org.apache.commons.csv.CSVFormat;
 import org.apache.commons.csv.CSVParser;
 import org.apache.commons.csv.CSVRecord;
 import org.mossbank.core.agreement.Rating;
 import org.mossbank.core.agreement.RatingMatrix;
+import org.mossbank.core.agreement.ScoreTable;
 import org.mossbank.core.comparison.ScoredCell;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
@@ -21,15 +27,13 @@ import tools.jackson.databind.json.JsonMapper;
 record ReferenceCase(Path folder, JsonNode json) {
     private static final JsonMapper MAPPER = JsonMapper.shared();
 
-    /** All cases below a folder for one statistic, sorted by file. */
-    static List<ReferenceCase> of(String statistic) {
-        Path root = Path.of(System.getProperty("mossbank.reference", "src/test/resources/reference"));
+    /** All cases below a folder, sorted by file; what neither has an id nor expects anything is none. */
+    static List<ReferenceCase> below(Path root) {
         try (Stream<Path> files = Files.walk(root)) {
             return files.filter(f -> f.toString().endsWith(".json"))
                     .sorted()
                     .map(f -> new ReferenceCase(f.getParent(), read(f)))
-                    .filter(c -> c.json.path("statistic").values().stream()
-                            .anyMatch(s -> s.asString().equals(statistic)))
+                    .filter(c -> c.json.has("id") || c.json.has("expected"))
                     .toList();
         } catch (IOException e) {
             throw new UncheckedIOException(e);
@@ -61,9 +65,7 @@ record ReferenceCase(Path folder, JsonNode json) {
 
     /** Units × raters; an empty last cell is a missing rating. */
     RatingMatrix ratings() {
-        List<String> categories = json.path("categories").values().stream()
-                .map(JsonNode::asString)
-                .toList();
+        List<String> categories = categories();
         List<Rating> ratings = rows("data").stream()
                 .filter(r -> !r.get("value").isEmpty())
                 .map(r -> new Rating(r.get("unit"), r.get("rater"), position(categories, r.get("value"))))
@@ -99,10 +101,38 @@ record ReferenceCase(Path folder, JsonNode json) {
         return cells;
     }
 
-    List<String> keys(String prefix) {
-        return json.path("expected").propertyNames().stream()
-                .filter(k -> k.startsWith(prefix))
-                .toList();
+    List<String> statistics() {
+        return json.path("statistic").values().stream().map(JsonNode::asString).toList();
+    }
+
+    List<String> keys() {
+        return List.copyOf(json.path("expected").propertyNames());
+    }
+
+    /** Numbers of units × raters, which need not lie on a scale. */
+    ScoreTable scores() {
+        return ScoreTable.of(rows("data").stream()
+                .filter(r -> !r.get("value").isEmpty())
+                .map(r -> new ScoreTable.Score(r.get("unit"), r.get("rater"), Double.parseDouble(r.get("value"))))
+                .toList());
+    }
+
+    List<String> categories() {
+        return json.path("categories").values().stream().map(JsonNode::asString).toList();
+    }
+
+    /** Prompts × models, in alphabetical order; those that lack a model's score are left out. */
+    SortedMap<String, Map<String, String>> blocks() {
+        SortedSet<String> models = new TreeSet<>();
+        SortedMap<String, Map<String, String>> blocks = new TreeMap<>();
+        for (CSVRecord row : rows("data")) {
+            models.add(row.get("model"));
+            if (!row.get("score").isEmpty()) {
+                blocks.computeIfAbsent(row.get("prompt"), p -> new TreeMap<>()).put(row.get("model"), row.get("score"));
+            }
+        }
+        blocks.values().removeIf(b -> b.size() < models.size());
+        return blocks;
     }
 
     JsonNode expected(String key) {
