@@ -228,6 +228,7 @@ describe("the recommendation", () => {
     findings: [{ type: "NO_WINNER", sentence: "No candidate is clear of the others." }],
     overall: [],
     byCriterion: [],
+    field: [],
     differences: [],
     measures: [],
     ruledOut: [],

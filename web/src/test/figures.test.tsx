@@ -260,6 +260,7 @@ const RECOMMENDATION: Schemas["RecommendationReport"] = {
   ],
   overall: [standing("o", 71, 0.998), standing("t", 60, 0.002)],
   byCriterion: [{ criterionId: "right", name: "Correctness", standings: [standing("o", 80, 1), standing("t", 66, 0)] }],
+  field: [],
   differences: [
     {
       higherId: "o",
@@ -300,6 +301,24 @@ describe("recommendation", () => {
     expect(await recommendation()).toBe("We recommend Osierhold.");
     expect(screen.getByText("It stands 11 points above the next.")).toBeDefined();
     expect(screen.getByText(/From 12 of 12 sheets: 24 answers to 8 prompts, 3 raters/)).toBeDefined();
+  });
+
+  it("says of each candidate what it is against the best, and how far below it may be", async () => {
+    await recommendation({
+      outcome: "SAFE_CHOICES",
+      field: [
+        { candidateId: "o", place: "SAFE", shortfall: 3.24 },
+        { candidateId: "t", place: "OUT", shortfall: 15 },
+      ],
+    });
+    const table = screen.getByRole("table", { name: "Standings overall" });
+    expect(within(table).getByText("safe").textContent).toContain("at worst 3.2 below");
+    expect(within(table).getByText("out").textContent).toContain("at worst 15.0 below");
+  });
+
+  it("says of nobody that it is compared where the rule compares nobody", async () => {
+    await recommendation();
+    expect(screen.getAllByText("not compared")).toHaveLength(2);
   });
 
   it("keeps the standings when it withholds, and says that they do not decide", async () => {
@@ -416,6 +435,7 @@ describe("recommendation", () => {
       headline: "No recommendation yet.",
       overall: [],
       byCriterion: [],
+      field: [],
       differences: [],
     });
     expect(screen.getByText("No sheet is sent in yet.")).toBeDefined();

@@ -127,7 +127,7 @@ function RuleFields({ terms, onChange, errorOf }: RuleFieldsProps) {
           onNumber={number("minimumRaters")}
         />
         <Choice
-          label="Between equals decides"
+          label="Between safe choices decides"
           value={terms.tieBreak}
           options={choices<Terms["tieBreak"]>(TIE_BREAKS, ["COST", "TIME", "NONE"])}
           onValue={(tieBreak) => onChange({ ...terms, tieBreak })}

@@ -186,9 +186,8 @@ function Outlook({ planned, alternatives, margin, stale }: OutlookProps) {
       />
       <p className="mt-2 text-sm text-ink-soft">
         “Found” counts made-up studies in which a candidate that is truly ahead by the margin is clear of another one.
-        Clear of every other at once:{" "}
-        {planned.chanceClear.value === undefined ? "–" : chance(planned.chanceClear.value)}. Assumed spread in points:
-        candidates from prompt to prompt 12, raters 6, one grade 12.
+        It is recommended where it is clear of every other. Assumed spread in points: candidates from prompt to prompt
+        12, raters 6, one grade 12.
       </p>
     </div>
   );
@@ -201,11 +200,11 @@ function around(center: number, halfWidth: Schemas["Figure"]) {
 }
 
 function sentence(planned: Schemas["ForecastView"], margin: number): string {
-  const share = planned.chanceFound.value;
+  const share = planned.chanceClear.value;
   if (share === undefined) {
     return "A study of this size has no interval: it needs two prompts and two raters at least.";
   }
-  const found = `a true difference of ${fixed(margin, 1)} points would be found in ${chance(share)} of studies like this`;
+  const found = `a candidate truly ahead by ${fixed(margin, 1)} points would be recommended in ${chance(share)} of studies like this`;
   if (share >= 0.8) {
     return `Enough: ${found}.`;
   }

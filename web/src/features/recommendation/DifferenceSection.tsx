@@ -38,7 +38,8 @@ export function DifferenceSection({ report }: { report: Report }) {
         columns={differenceColumns(report, axis)}
       />
       <p className="mt-1 text-sm text-ink-soft">
-        Intervals are corrected (Holm) for the number of pairs; the rule uses these.
+        On the prompts and by the raters that both have. Intervals are corrected (Holm) for the number of pairs; each
+        holds by itself, not all at once.
       </p>
     </section>
   );

@@ -22,7 +22,7 @@ const recommendationOfStudy = (studyId: string) =>
 
 const TONES: Record<Report["outcome"], "good" | "info" | "caution"> = {
   RECOMMENDED: "good",
-  EQUAL: "info",
+  SAFE_CHOICES: "good",
   UNDECIDED: "info",
   WITHHELD: "caution",
 };
@@ -96,9 +96,13 @@ function StandingSection({ report }: { report: Report }) {
       <details className="mt-2 text-sm">
         <summary className="text-tarn underline underline-offset-4">How this is made</summary>
         <p className="mt-1 max-w-3xl">
-          Least squares of score = mean + candidate + prompt + rater over all sheets sent in. Intervals and the chance
-          of standing highest come from {report.basis.resamples} resamples of prompts within their kind and of raters,
-          both at once. “Plain” is the mean without adjustment.
+          Least squares of score = mean + candidate + prompt + rater over all sheets sent in. Intervals count how much
+          scores vary from prompt to prompt of a kind, from rater to rater, and what is left; limits are cut at 0 and
+          100. “Against the best” compares each candidate with the best of the others: the best is above every other
+          beyond doubt, a safe choice is at worst less than the margin below the best, and who is out is below some
+          other beyond doubt. All this draws nothing at random. The chance of standing highest comes from{" "}
+          {report.basis.resamples} resamples of prompts and raters and decides nothing. “Plain” is the mean without
+          adjustment.
         </p>
       </details>
     </section>
@@ -133,6 +137,11 @@ function StandingTable({ caption, report, standings, overall }: StandingTablePro
         ...(overall
           ? [
               {
+                key: "field",
+                head: "Against the best",
+                cell: (s: Report["overall"][number]) => <AgainstBest report={report} id={s.candidateId} />,
+              },
+              {
                 key: "best",
                 head: "Chance of standing highest",
                 align: "right" as const,
@@ -149,6 +158,29 @@ function StandingTable({ caption, report, standings, overall }: StandingTablePro
           : []),
       ]}
     />
+  );
+}
+
+const PLACES: Record<Report["field"][number]["place"], string> = {
+  BEST: "the best",
+  SAFE: "safe",
+  OPEN: "open",
+  OUT: "out",
+};
+
+/** What is said of a candidate, and how far below the best it may lie. */
+function AgainstBest({ report, id }: { report: Report; id: string }) {
+  const own = report.field.find((f) => f.candidateId === id);
+  if (own === undefined) {
+    return <span className="text-ink-soft">not compared</span>;
+  }
+  return (
+    <>
+      {PLACES[own.place]}
+      {own.shortfall !== undefined && own.place !== "BEST" && (
+        <span className="block text-sm text-ink-soft">at worst {fixed(Math.max(0, own.shortfall), 1)} below</span>
+      )}
+    </>
   );
 }
 

@@ -58,10 +58,10 @@ export function RuleTermsList({ terms, weights }: RuleTermsListProps) {
       <dd>At least {terms.minimumRaters}.</dd>
       <dt className="font-medium">Who is recommended</dt>
       <dd>
-        A candidate that stands above every other by at least the margin, with an interval that excludes 0 after
-        correction for the number of pairs.
+        A candidate that stands above every other beyond doubt. Where there is none, those are safe choices that are at
+        worst less than the margin below the best.
       </dd>
-      <dt className="font-medium">Among equals</dt>
+      <dt className="font-medium">Among safe choices</dt>
       <dd>{TIE_BREAKS[terms.tieBreak]}.</dd>
       <dt className="font-medium">Also withheld</dt>
       <dd>

@@ -4,19 +4,23 @@ import org.mossbank.core.estimate.Estimate;
 import org.mossbank.core.estimate.Interval;
 
 /**
- * How far one candidate stands above another, on the same prompts and by the same raters.
+ * How far one candidate stands above another, on the prompts and by the raters that both have.
  *
  * @param higher           the candidate with the higher adjusted mean
  * @param lower            the other
- * @param estimate         difference of adjusted means, in points of score
- * @param interval         paired, over the same resamples for both, at the nominal level
- * @param adjustedInterval the same at the level that Holm's correction leaves for this pair
- * @param adjustedP        two-sided bootstrap p value after Holm's correction over all pairs
+ * @param estimate         mean difference, in points of score
+ * @param standardError    of the difference, for other prompts and other raters, in points
+ * @param freedom          degrees of freedom of Student's t; 0 where there is no standard error
+ * @param interval         at the nominal level
+ * @param adjustedInterval at the level that Holm's correction leaves for this pair
+ * @param adjustedP        two-sided, after Holm's correction over all pairs
  */
 public record Difference(
         String higher,
         String lower,
         Estimate estimate,
+        Estimate standardError,
+        double freedom,
         Interval interval,
         Interval adjustedInterval,
         Estimate adjustedP) {}

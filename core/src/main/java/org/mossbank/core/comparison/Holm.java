@@ -1,6 +1,8 @@
 package org.mossbank.core.comparison;
 
+import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Collections;
 import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -54,6 +56,50 @@ public final class Holm {
         p.keySet().forEach(t -> all.put(t, Estimate.undefined(Reason.NO_P_VALUE)));
         IntStream.range(0, adjusted.length).forEach(i -> all.put(tests.get(i), Estimate.of(adjusted[i])));
         return all;
+    }
+
+    /**
+     * What Holm's steps leave for each test.
+     *
+     * @param adjusted p values after correction, in the order given
+     * @param levels   at which level a test's own interval says the same as its corrected p: its step's where it is
+     *                 rejected, the first step's that is not for it and all after it
+     */
+    public record Steps(List<Estimate> adjusted, List<Double> levels) {
+        public Steps {
+            adjusted = List.copyOf(adjusted);
+            levels = List.copyOf(levels);
+        }
+
+        /** Allowance of error of one test. */
+        public double level(int test) {
+            return levels.get(test);
+        }
+    }
+
+    /**
+     * @param p     undefined ones are not counted
+     * @param alpha allowance for all tests together
+     */
+    public static Steps steps(List<Estimate> p, double alpha) {
+        int[] counted = IntStream.range(0, p.size())
+                .filter(i -> p.get(i).value().isPresent())
+                .toArray();
+        double[] values = IntStream.of(counted)
+                .mapToDouble(i -> p.get(i).value().orElseThrow())
+                .toArray();
+        double[] adjusted = adjust(values);
+        int[] rank = ranks(values);
+        int m = counted.length;
+        int firstKept = (int) Arrays.stream(adjusted).filter(x -> x <= alpha).count();
+        List<Estimate> all = new ArrayList<>(p);
+        List<Double> levels = new ArrayList<>(Collections.nCopies(p.size(), alpha));
+        for (int i = 0; i < m; i++) {
+            all.set(counted[i], Estimate.of(adjusted[i]));
+            int step = Math.min(rank[i], Math.min(firstKept, m - 1));
+            levels.set(counted[i], alpha / (m - step));
+        }
+        return new Steps(all, levels);
     }
 
     /** The position of each p value among the ascending ones, from 0; ties in the order given. */

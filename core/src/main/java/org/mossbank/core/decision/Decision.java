@@ -7,6 +7,7 @@ import java.util.Optional;
 import java.util.stream.Stream;
 import org.mossbank.core.comparison.Difference;
 import org.mossbank.core.comparison.Standing;
+import org.mossbank.core.comparison.WithBest;
 import org.mossbank.core.estimate.Estimate;
 import org.mossbank.core.estimate.Interval;
 
@@ -14,51 +15,117 @@ import org.mossbank.core.estimate.Interval;
  * What the decision rule yields.
  *
  * @param outcome  which of the outcomes
- * @param leader   the candidate that the outcome rests on: the highest standing, or among equals the one that the
- *                 tie-break prefers
+ * @param leader   the candidate that the outcome rests on: the best, the safe choice that the tie-break prefers, or while it is
+ *                 undecided the highest standing
  * @param findings the reasons, most weighty first; never empty
+ * @param field    what is said of each contender against the best; empty if nothing is recommended for lack of data
  */
-public record Decision(Outcome outcome, Optional<String> leader, List<Finding> findings) {
+public record Decision(Outcome outcome, Optional<String> leader, List<Finding> findings, Optional<WithBest> field) {
+    /** Allowance of error for all statements together. */
+    private static final double ALPHA = 0.05;
+
     public Decision {
         findings = List.copyOf(findings);
     }
 
     /**
      * Applies the rule. A recommendation is withheld for any gap in the data or the agreement, all of them named. One
-     * candidate is recommended if the lower limit of its difference to every other, at the level that Holm's correction
-     * over all pairs leaves, is above 0, and the difference is at least the margin. All are equal if every such interval
-     * lies within the margin either way; then the tie-break prefers one.
+     * candidate is recommended if it is the best, or the only one that is not out. Otherwise those are safe choices that are
+     * at worst less than the margin below the best; the tie-break prefers one of several. Otherwise it is undecided between
+     * those that are not out. See {@link WithBest} for what is the best, safe and out.
      */
     public static Decision of(DecisionRule rule, Evidence evidence) {
         List<Finding> gaps = gaps(rule, evidence);
         if (!gaps.isEmpty()) {
-            return new Decision(Outcome.WITHHELD, Optional.empty(), gaps);
+            return new Decision(Outcome.WITHHELD, Optional.empty(), gaps, Optional.empty());
         }
-        String leader = evidence.contending().get(0).candidate();
-        List<Difference> differences = evidence.contendingDifferences();
-        if (differences.stream().allMatch(d -> within(d, rule.margin()))) {
-            return equal(rule, evidence, differences);
+        WithBest field = WithBest.of(
+                evidence.contending().stream().map(Standing::candidate).toList(),
+                evidence.contendingDifferences(),
+                ALPHA);
+        List<WithBest.Candidate> in =
+                field.candidates().stream().filter(c -> !c.out()).toList();
+        Optional<WithBest.Candidate> best =
+                field.candidates().stream().filter(WithBest.Candidate::best).findFirst();
+        if (best.isEmpty() && in.size() == 1) {
+            best = Optional.of(in.get(0));
         }
-        List<Finding> findings = differences.stream()
-                .filter(d -> d.higher().equals(leader))
-                .map(d -> against(d, rule.margin()))
-                .toList();
-        boolean clear = findings.stream().allMatch(f -> f instanceof Finding.ClearlyAhead);
-        return new Decision(clear ? Outcome.RECOMMENDED : Outcome.UNDECIDED, Optional.of(leader), findings);
+        if (best.isPresent()) {
+            return recommended(best.get().name(), rule, evidence, field);
+        }
+        List<WithBest.Candidate> safe =
+                in.stream().filter(c -> c.isSafe(rule.margin())).toList();
+        return safe.isEmpty() ? undecided(in, rule, field) : safe(safe, in, rule, evidence, field);
     }
 
-    private static Decision equal(DecisionRule rule, Evidence evidence, List<Difference> differences) {
+    /** Whether a candidate is the one that is recommended. */
+    public boolean isBest(String candidate) {
+        return outcome == Outcome.RECOMMENDED
+                && leader.filter(candidate::equals).isPresent();
+    }
+
+    private static Decision recommended(String best, DecisionRule rule, Evidence evidence, WithBest field) {
+        List<Finding> findings = evidence.contendingDifferences().stream()
+                .filter(d -> d.higher().equals(best) || d.lower().equals(best))
+                .map(d -> ahead(d, rule.margin()))
+                .toList();
+        return new Decision(Outcome.RECOMMENDED, Optional.of(best), findings, Optional.of(field));
+    }
+
+    private static Finding ahead(Difference difference, double margin) {
+        return ((Interval.Bounds) difference.interval()).high() < margin
+                ? new Finding.BelowMargin(difference, margin)
+                : new Finding.ClearlyAhead(difference);
+    }
+
+    private static Decision safe(
+            List<WithBest.Candidate> safe,
+            List<WithBest.Candidate> in,
+            DecisionRule rule,
+            Evidence evidence,
+            WithBest field) {
         List<Finding> findings = new ArrayList<>();
-        Optional<Evidence.Contender> preferred =
-                rule.tieBreak() == DecisionRule.TieBreak.NONE ? Optional.empty() : least(evidence.contenders());
-        if (rule.tieBreak() != DecisionRule.TieBreak.NONE) {
-            findings.add(preferred
-                    .<Finding>map(c -> new Finding.TieBroken(
+        Optional<String> preferred = safe.size() == 1 ? Optional.of(safe.get(0).name()) : Optional.empty();
+        if (safe.size() > 1 && rule.tieBreak() != DecisionRule.TieBreak.NONE) {
+            Optional<Evidence.Contender> least = least(evidence.contenders().stream()
+                    .filter(c -> safe.stream().anyMatch(s -> s.name().equals(c.candidate())))
+                    .toList());
+            findings.add(least.<Finding>map(c -> new Finding.TieBroken(
                             c.candidate(), rule.tieBreak(), c.tieBreakValue().orElseThrow()))
                     .orElse(new Finding.TieStands(rule.tieBreak())));
+            preferred = least.map(Evidence.Contender::candidate);
         }
-        differences.forEach(d -> findings.add(new Finding.WithinMargin(d, rule.margin())));
-        return new Decision(Outcome.EQUAL, preferred.map(Evidence.Contender::candidate), findings);
+        findings.addAll(chances(in, rule.margin()));
+        findings.addAll(outOf(field));
+        return new Decision(Outcome.SAFE_CHOICES, preferred, findings, Optional.of(field));
+    }
+
+    private static Decision undecided(List<WithBest.Candidate> in, DecisionRule rule, WithBest field) {
+        List<Finding> findings = new ArrayList<>(chances(in, rule.margin()));
+        findings.addAll(outOf(field));
+        return new Decision(
+                Outcome.UNDECIDED, in.stream().map(WithBest.Candidate::name).findFirst(), findings, Optional.of(field));
+    }
+
+    /** How far each that may be the best may lie below it; safe ones first. */
+    private static List<Finding> chances(List<WithBest.Candidate> in, double margin) {
+        return Stream.concat(
+                        in.stream()
+                                .filter(c -> c.isSafe(margin))
+                                .<Finding>map(c ->
+                                        new Finding.Safe(c.name(), c.shortfall().orElseThrow(), margin)),
+                        in.stream()
+                                .filter(c -> !c.isSafe(margin))
+                                .<Finding>map(c -> new Finding.NotSafe(
+                                        c.name(), c.shortfall().orElseThrow(), margin)))
+                .toList();
+    }
+
+    private static List<Finding> outOf(WithBest field) {
+        return field.candidates().stream()
+                .filter(WithBest.Candidate::out)
+                .<Finding>map(c -> new Finding.Out(c.name(), c.outBy()))
+                .toList();
     }
 
     /** The contender with the least value; empty if one is not known or two share the least. */
@@ -138,24 +205,5 @@ public record Decision(Outcome outcome, Optional<String> leader, List<Finding> f
                 .filter(Interval.Undefined.class::isInstance)
                 .map(i -> new Finding.StandingsUndefined(((Interval.Undefined) i).reason()));
         return Stream.concat(undefinedMeans, undefinedIntervals).findFirst();
-    }
-
-    private static boolean within(Difference difference, double margin) {
-        Interval.Bounds bounds = bounds(difference);
-        return bounds.low() >= -margin && bounds.high() <= margin;
-    }
-
-    private static Finding against(Difference difference, double margin) {
-        if (bounds(difference).low() <= 0) {
-            return new Finding.NotSeparated(difference);
-        }
-        return difference.estimate().value().orElseThrow() < margin
-                ? new Finding.BelowMargin(difference, margin)
-                : new Finding.ClearlyAhead(difference);
-    }
-
-    /** Defined, because gaps were ruled out before. */
-    private static Interval.Bounds bounds(Difference difference) {
-        return (Interval.Bounds) difference.adjustedInterval();
     }
 }

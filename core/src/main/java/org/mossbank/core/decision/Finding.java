@@ -26,11 +26,13 @@ public sealed interface Finding {
 
         T clearlyAhead(ClearlyAhead finding);
 
-        T notSeparated(NotSeparated finding);
-
         T belowMargin(BelowMargin finding);
 
-        T withinMargin(WithinMargin finding);
+        T safe(Safe finding);
+
+        T notSafe(NotSafe finding);
+
+        T out(Out finding);
 
         T tieBroken(TieBroken finding);
 
@@ -104,7 +106,7 @@ public sealed interface Finding {
         }
     }
 
-    /** The leader is ahead of this candidate beyond doubt and by the margin. */
+    /** The leader is ahead of this candidate beyond doubt, and by as much as the margin for all that is known. */
     record ClearlyAhead(Difference difference) implements Finding {
         @Override
         public <T> T accept(Visitor<T> visitor) {
@@ -112,15 +114,7 @@ public sealed interface Finding {
         }
     }
 
-    /** The leader is ahead, but the interval does not exclude that it is behind. */
-    record NotSeparated(Difference difference) implements Finding {
-        @Override
-        public <T> T accept(Visitor<T> visitor) {
-            return visitor.notSeparated(this);
-        }
-    }
-
-    /** The leader is ahead beyond doubt, but by less than the margin. */
+    /** The leader is ahead beyond doubt, but by less than the margin at most. */
     record BelowMargin(Difference difference, double margin) implements Finding {
         @Override
         public <T> T accept(Visitor<T> visitor) {
@@ -128,15 +122,31 @@ public sealed interface Finding {
         }
     }
 
-    /** The difference is smaller than the margin either way. */
-    record WithinMargin(Difference difference, double margin) implements Finding {
+    /** At worst {@code shortfall} points below the best, which is less than the margin; below 0 it is above even then. */
+    record Safe(String candidate, double shortfall, double margin) implements Finding {
         @Override
         public <T> T accept(Visitor<T> visitor) {
-            return visitor.withinMargin(this);
+            return visitor.safe(this);
         }
     }
 
-    /** Among equals, this one has the least of what the tie-break compares. */
+    /** It may be the best, and may as well be {@code shortfall} points below it, as much as the margin or more. */
+    record NotSafe(String candidate, double shortfall, double margin) implements Finding {
+        @Override
+        public <T> T accept(Visitor<T> visitor) {
+            return visitor.notSafe(this);
+        }
+    }
+
+    /** It is not the best: another is above it beyond doubt. */
+    record Out(String candidate, String by) implements Finding {
+        @Override
+        public <T> T accept(Visitor<T> visitor) {
+            return visitor.out(this);
+        }
+    }
+
+    /** Among safe choices, this one has the least of what the tie-break compares. */
     record TieBroken(String candidate, DecisionRule.TieBreak by, double value) implements Finding {
         @Override
         public <T> T accept(Visitor<T> visitor) {
@@ -144,7 +154,7 @@ public sealed interface Finding {
         }
     }
 
-    /** Candidates are equal, and the tie-break does not tell them apart. */
+    /** Several choices are safe, and the tie-break does not tell them apart. */
     record TieStands(DecisionRule.TieBreak by) implements Finding {
         @Override
         public <T> T accept(Visitor<T> visitor) {

@@ -4,10 +4,10 @@ package org.mossbank.core.decision;
 public enum Outcome {
     /** The data do not allow a recommendation under the rule. */
     WITHHELD,
-    /** One candidate is ahead of every other, beyond doubt and by the margin. */
+    /** One candidate is the best, beyond doubt. */
     RECOMMENDED,
-    /** No two candidates differ by as much as the margin. */
-    EQUAL,
-    /** Neither a winner nor equality is shown. */
+    /** None is shown to be the best; one or several are at worst less than the margin below it. */
+    SAFE_CHOICES,
+    /** Several candidates may be the best, and none of them is safe. */
     UNDECIDED
 }

@@ -19,6 +19,7 @@ public enum Reason {
     NO_FINITE_MAXIMUM("the likelihood has no finite maximum"),
     TOO_FEW_PAIRS("there are fewer than two complete pairs"),
     CONSTANT("one of the two never changes"),
+    NOTHING_IN_COMMON("no rater graded both on one prompt"),
     NO_P_VALUE("there is no p value for this test");
 
     private final String words;

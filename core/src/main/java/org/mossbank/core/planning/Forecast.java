@@ -25,9 +25,9 @@ import org.mossbank.core.estimate.Resamples;
  * <p>Undefined with one prompt in all, or one rater an answer too few to connect the study.
  *
  * @param halfWidth         mean half width of the 95 % interval for a difference, in points
- * @param correctedHalfWidth the same for the interval that the decision rule uses, corrected for the number of pairs
+ * @param correctedHalfWidth the same after Holm's correction for the number of pairs
  * @param chanceFound       share of studies in which the best is clear of another one
- * @param chanceClear       share of studies in which the best is clear of every other one
+ * @param chanceClear       share of studies in which the best is clear of every other one, and so recommended
  */
 public record Forecast(Estimate halfWidth, Estimate correctedHalfWidth, Estimate chanceFound, Estimate chanceClear) {
     private static final double LEVEL = 0.95;
@@ -38,16 +38,14 @@ public record Forecast(Estimate halfWidth, Estimate correctedHalfWidth, Estimate
      * How much is simulated.
      *
      * @param whole     studies on which the whole procedure runs
-     * @param resamples resamples in each of these
      * @param points    studies of which only the estimates are taken
      */
-    public record Effort(int whole, int resamples, int points) {
+    public record Effort(int whole, int points) {
         /** Steady to about a twentieth of the width, and quick enough to drag a slider. */
-        public static final Effort QUICK = new Effort(24, 120, 1000);
+        public static final Effort QUICK = new Effort(100, 1000);
 
         public Effort {
             Require.atLeast("whole", 1, whole);
-            Require.atLeast("resamples", 20, resamples);
             Require.atLeast("points", 10, points);
         }
     }
@@ -64,7 +62,7 @@ public record Forecast(Estimate halfWidth, Estimate correctedHalfWidth, Estimate
         Arrays.fill(truth, GROUND);
         truth[0] += margin;
         List<Optional<double[]>> widths =
-                Resamples.drawAll(effort.whole(), random, child -> widths(simulation, truth, effort, child));
+                Resamples.drawAll(effort.whole(), random, child -> widths(simulation, truth, child));
         double[] known = means(widths);
         if (known.length == 0) {
             Estimate none = Estimate.undefined(Reason.TOO_FEW_TO_RESAMPLE);
@@ -73,7 +71,7 @@ public record Forecast(Estimate halfWidth, Estimate correctedHalfWidth, Estimate
         // Widths are known, so the cells connect the candidates.
         PointMeans means = PointMeans.of(simulation.layout()).orElseThrow();
         List<double[]> found = Resamples.drawAll(
-                effort.points(), random.split(), child -> found(means.of(simulation.scores(truth, child)), known[1]));
+                effort.points(), random.split(), child -> found(means.of(simulation.scores(truth, child)), known[0]));
         return new Forecast(
                 Estimate.of(known[0]),
                 Estimate.of(known[1]),
@@ -82,16 +80,12 @@ public record Forecast(Estimate halfWidth, Estimate correctedHalfWidth, Estimate
     }
 
     /** Mean half widths of a study's intervals, plain and corrected; empty where it has none. */
-    private static Optional<double[]> widths(
-            StudySimulation simulation, double[] truth, Effort effort, RandomGenerator random) {
-        Standings standings = Standings.of(
-                simulation.cells(truth, random),
-                PromptGroups.byKind(PlannedStudy::kindOf),
-                new Standings.Options(effort.resamples(), LEVEL),
-                Resamples.generator(random.nextLong()));
+    private static Optional<double[]> widths(StudySimulation simulation, double[] truth, RandomGenerator random) {
+        List<Difference> differences = Standings.differences(
+                simulation.cells(truth, random), PromptGroups.byKind(PlannedStudy::kindOf), LEVEL);
         double plain = 0;
         double corrected = 0;
-        for (Difference difference : standings.differences()) {
+        for (Difference difference : differences) {
             if (difference.interval() instanceof Interval.Bounds a
                     && difference.adjustedInterval() instanceof Interval.Bounds b) {
                 plain += (a.high() - a.low()) / 2;
@@ -100,7 +94,7 @@ public record Forecast(Estimate halfWidth, Estimate correctedHalfWidth, Estimate
                 return Optional.empty();
             }
         }
-        int n = standings.differences().size();
+        int n = differences.size();
         return n == 0 ? Optional.empty() : Optional.of(new double[] {plain / n, corrected / n});
     }
 

@@ -5,7 +5,10 @@ import static org.assertj.core.api.Assertions.assertThatIllegalArgumentException
 import static org.assertj.core.api.Assertions.within;
 
 import java.util.Arrays;
+import java.util.List;
 import java.util.random.RandomGenerator;
+import org.mossbank.core.estimate.Estimate;
+import org.mossbank.core.estimate.Reason;
 import org.mossbank.core.estimate.Resamples;
 import org.testng.annotations.Test;
 
@@ -58,5 +61,33 @@ public class HolmTest {
         for (double wrong : new double[] {-0.01, 1.01, Double.NaN}) {
             assertThatIllegalArgumentException().isThrownBy(() -> Holm.adjust(0.5, wrong));
         }
+    }
+
+    /** p of 0.010, 0.015, 0.020 and 0.30: three are rejected, at 0.05 over 4, 3 and 2; the last at the level of its own step. */
+    @Test
+    public void intervalsSayWhatPSays() {
+        Holm.Steps steps = Holm.steps(
+                List.of(
+                        Estimate.of(0.020),
+                        Estimate.undefined(Reason.NO_P_VALUE),
+                        Estimate.of(0.30),
+                        Estimate.of(0.010),
+                        Estimate.of(0.015)),
+                0.05);
+
+        assertThat(steps.level(3)).isCloseTo(0.0125, within(1e-12));
+        assertThat(steps.level(4)).isCloseTo(0.05 / 3, within(1e-12));
+        assertThat(steps.level(0)).isCloseTo(0.025, within(1e-12));
+        assertThat(steps.level(2)).isCloseTo(0.05, within(1e-12));
+        assertThat(steps.adjusted().get(0).value().orElseThrow()).isCloseTo(0.045, within(1e-12));
+        assertThat(steps.adjusted().get(1)).isEqualTo(Estimate.undefined(Reason.NO_P_VALUE));
+    }
+
+    /** The first is not rejected: nothing after it is, and all are looked at as strictly as it was. */
+    @Test
+    public void whatComesAfterTheFirstThatIsKeptUsesItsStep() {
+        Holm.Steps steps = Holm.steps(List.of(Estimate.of(0.03), Estimate.of(0.02), Estimate.of(0.04)), 0.05);
+
+        assertThat(steps.levels()).allSatisfy(level -> assertThat(level).isCloseTo(0.05 / 3, within(1e-12)));
     }
 }

@@ -8,6 +8,7 @@ import java.util.OptionalDouble;
 import org.mossbank.core.comparison.Difference;
 import org.mossbank.core.comparison.Standing;
 import org.mossbank.core.comparison.Standings;
+import org.mossbank.core.comparison.WithBest;
 import org.mossbank.core.decision.DecisionRule.FloorOn;
 import org.mossbank.core.decision.DecisionRule.Strictness;
 import org.mossbank.core.decision.DecisionRule.TieBreak;
@@ -48,9 +49,11 @@ public class DecisionTest {
                 Estimate.of(0.5));
     }
 
-    private static Difference difference(String higher, String lower, double estimate, double low, double high) {
-        Interval interval = new Interval.Bounds(low, high, 0.95);
-        return new Difference(higher, lower, Estimate.of(estimate), interval, interval, Estimate.of(0.01));
+    /** With so many degrees of freedom that t is normal, and a p value that stands for what Holm's steps left. */
+    private static Difference difference(String higher, String lower, double estimate, double error, double p) {
+        Interval interval = new Interval.Bounds(estimate - 1.97 * error, estimate + 1.97 * error, 0.95);
+        return new Difference(
+                higher, lower, Estimate.of(estimate), Estimate.of(error), 400, interval, interval, Estimate.of(p));
     }
 
     private static Evidence evidence(double alpha, int raters, Difference... differences) {
@@ -73,53 +76,113 @@ public class DecisionTest {
                 contenders);
     }
 
-    private static final Difference CLEAR = difference("heron", "plover", 10, 2, 18);
-    private static final Difference CLEARER = difference("heron", "knot", 20, 9, 31);
-    private static final Difference REST = difference("plover", "knot", 10, -1, 21);
+    private static final Difference CLEAR = difference("heron", "plover", 10, 4, 0.02);
+    private static final Difference CLEARER = difference("heron", "knot", 20, 5, 0.001);
+    private static final Difference REST = difference("plover", "knot", 10, 6, 0.1);
 
     @Test
-    public void recommendsWhoIsAheadOfAllBeyondDoubtAndByTheMargin() {
+    public void recommendsWhoIsAheadOfAllBeyondDoubt() {
         Decision decision = Decision.of(RULE, evidence(0.7, 3, CLEAR, CLEARER, REST));
         assertThat(decision.outcome()).isEqualTo(Outcome.RECOMMENDED);
         assertThat(decision.leader()).contains("heron");
+        assertThat(decision.isBest("heron")).isTrue();
+        assertThat(decision.isBest("plover")).isFalse();
         assertThat(decision.findings())
                 .containsExactly(new Finding.ClearlyAhead(CLEAR), new Finding.ClearlyAhead(CLEARER));
     }
 
-    @DataProvider
-    public static Object[][] doubts() {
-        return new Object[][] {
-            {"interval reaches 0", difference("heron", "plover", 10, 0, 20), Finding.NotSeparated.class},
-            {"less than the margin", difference("heron", "plover", 4.9, 1, 9), Finding.BelowMargin.class},
-        };
-    }
-
-    @Test(dataProvider = "doubts")
-    public void undecidedOtherwise(String name, Difference doubtful, Class<? extends Finding> finding) {
-        Decision decision = Decision.of(RULE, evidence(0.7, 3, doubtful, CLEARER, REST));
-        assertThat(decision.outcome()).isEqualTo(Outcome.UNDECIDED);
-        assertThat(decision.findings().get(0)).isInstanceOf(finding);
-    }
-
+    /** 4 points, 1.97 standard errors of 0.4: at most 4.8, and the margin is 5. */
     @Test
-    public void exactlyTheMarginIsEnough() {
-        Decision decision =
-                Decision.of(RULE, evidence(0.7, 3, difference("heron", "plover", 5, 0.1, 9.9), CLEARER, REST));
+    public void aheadButByLessThanMattersIsTold() {
+        Difference little = difference("heron", "plover", 4, 0.4, 0.001);
+        Decision decision = Decision.of(RULE, evidence(0.7, 3, little, CLEARER, REST));
         assertThat(decision.outcome()).isEqualTo(Outcome.RECOMMENDED);
+        assertThat(decision.findings().get(0)).isEqualTo(new Finding.BelowMargin(little, 5));
+    }
+
+    /** Just the margin is not less than it. */
+    @Test
+    public void anIntervalThatReachesTheMarginIsNotLess() {
+        Difference enough = new Difference(
+                "heron",
+                "plover",
+                Estimate.of(4),
+                Estimate.of(0.5),
+                400,
+                new Interval.Bounds(3, 5, 0.95),
+                new Interval.Bounds(3, 5, 0.95),
+                Estimate.of(0.001));
+        assertThat(Decision.of(RULE, evidence(0.7, 3, enough, CLEARER, REST))
+                        .findings()
+                        .get(0))
+                .isEqualTo(new Finding.ClearlyAhead(enough));
+    }
+
+    /** 10 points with a standard error of 6: 10 - 1.97 × 6 is below 0; 10 - 2.0 × 6 is above -5, so heron is safe. */
+    @Test
+    public void whoIsNotShownTheBestMayStillBeSafe() {
+        Decision decision =
+                Decision.of(RULE, evidence(0.7, 3, difference("heron", "plover", 10, 6, 0.1), CLEARER, REST));
+        assertThat(decision.outcome()).isEqualTo(Outcome.SAFE_CHOICES);
+        assertThat(decision.leader()).contains("heron");
+        assertThat(decision.findings()).hasSize(3);
+        assertThat(decision.findings().get(0)).isInstanceOfSatisfying(Finding.Safe.class, safe -> {
+            assertThat(safe.candidate()).isEqualTo("heron");
+            // the critical value of two differences: between 1.65 and 1.97
+            assertThat(safe.shortfall()).isBetween(6 * 1.65 - 10, 6 * 1.97 - 10);
+        });
+        assertThat(decision.findings().get(1)).isInstanceOf(Finding.NotSafe.class);
+        assertThat(decision.findings().get(2)).isEqualTo(new Finding.Out("knot", "heron"));
     }
 
     @Test
-    public void equalWhenNoDifferenceCanReachTheMargin() {
+    public void undecidedBetweenThoseThatAreNotOut() {
         Decision decision = Decision.of(
                 RULE,
                 evidence(
                         0.7,
                         3,
-                        difference("heron", "plover", 1, -3, 5),
-                        difference("heron", "knot", 2, -1, 4),
-                        difference("plover", "knot", 1, -5, 3)));
-        assertThat(decision.outcome()).isEqualTo(Outcome.EQUAL);
-        assertThat(decision.findings()).hasSize(3).allMatch(f -> f instanceof Finding.WithinMargin);
+                        difference("heron", "plover", 3, 9, 0.8),
+                        CLEARER,
+                        difference("plover", "knot", 17, 9, 0.1)));
+        assertThat(decision.outcome()).isEqualTo(Outcome.UNDECIDED);
+        assertThat(decision.leader()).contains("heron");
+        assertThat(decision.findings())
+                .extracting(f -> f instanceof Finding.NotSafe n ? n.candidate() : f.toString())
+                .containsExactly("heron", "plover", new Finding.Out("knot", "heron").toString());
+    }
+
+    /** Each is out by another one: who is left is the best, though it is not clear of all by itself. */
+    @Test
+    public void theOnlyOneThatIsNotOutIsTheBest() {
+        Decision decision = Decision.of(
+                RULE,
+                evidence(
+                        0.7,
+                        3,
+                        difference("heron", "plover", 10, 4, 0.02),
+                        difference("heron", "knot", 20, 12, 0.1),
+                        difference("plover", "knot", 10, 2, 0.001)));
+        assertThat(decision.outcome()).isEqualTo(Outcome.RECOMMENDED);
+        assertThat(decision.isBest("heron")).isTrue();
+    }
+
+    @Test
+    public void equalsAreAllSafe() {
+        Decision decision = Decision.of(RULE, evidence(0.7, 3, ALIKE));
+        assertThat(decision.outcome()).isEqualTo(Outcome.SAFE_CHOICES);
+        assertThat(decision.leader()).isEmpty();
+        assertThat(decision.findings()).hasSize(3).allMatch(f -> f instanceof Finding.Safe);
+    }
+
+    /** A shortfall of just the margin is as much as it. */
+    @Test
+    public void safeIsLessThanTheMargin() {
+        WithBest field =
+                WithBest.of(List.of("heron", "plover"), List.of(difference("heron", "plover", 0, 1, 0.9)), 0.05);
+        double shortfall = field.candidates().get(0).shortfall().orElseThrow();
+        assertThat(field.candidates().get(0).isSafe(shortfall)).isFalse();
+        assertThat(field.candidates().get(0).isSafe(shortfall + 1e-9)).isTrue();
     }
 
     @Test
@@ -160,9 +223,9 @@ public class DecisionTest {
     }
 
     private static final Difference[] ALIKE = {
-        difference("heron", "plover", 1, -3, 5),
-        difference("heron", "knot", 2, -1, 4),
-        difference("plover", "knot", 1, -5, 3)
+        difference("heron", "plover", 1, 1.5, 0.9),
+        difference("heron", "knot", 2, 1.5, 0.6),
+        difference("plover", "knot", 1, 1.5, 0.9)
     };
 
     @Test
@@ -195,10 +258,10 @@ public class DecisionTest {
     }
 
     @Test
-    public void theTieBreakPrefersTheCheapestOfEquals() {
+    public void theTieBreakPrefersTheCheapestOfSafeChoices() {
         DecisionRule byCost = rule(FloorOn.ESTIMATE, TieBreak.COST, Strictness.LENIENT);
         Decision decision = Decision.of(byCost, evidence(0.7, 3, ALIKE));
-        assertThat(decision.outcome()).isEqualTo(Outcome.EQUAL);
+        assertThat(decision.outcome()).isEqualTo(Outcome.SAFE_CHOICES);
         assertThat(decision.leader()).contains("plover");
         assertThat(decision.findings().get(0)).isEqualTo(new Finding.TieBroken("plover", TieBreak.COST, 1));
     }
@@ -228,7 +291,7 @@ public class DecisionTest {
     @Test
     public void whoIsRuledOutOrABaselineNeitherWinsNorStandsInTheWay() {
         List<Evidence.Contender> withoutHeron = ALL.subList(1, 3);
-        Difference clear = difference("plover", "knot", 10, 1, 19);
+        Difference clear = difference("plover", "knot", 10, 4, 0.02);
         Decision decision =
                 Decision.of(RULE, evidence(Evidence.State.CLEAR, withoutHeron, 0.7, 3, CLEAR, CLEARER, clear));
         assertThat(decision.outcome()).isEqualTo(Outcome.RECOMMENDED);

@@ -17,6 +17,8 @@ public class FindingTest {
             "a",
             "b",
             Estimate.of(1),
+            Estimate.of(1),
+            10,
             Interval.undefined(Reason.TOO_FEW_TO_RESAMPLE),
             Interval.undefined(Reason.TOO_FEW_TO_RESAMPLE),
             Estimate.of(1));
@@ -31,9 +33,10 @@ public class FindingTest {
             new Finding.SplitsOpen(1),
             new Finding.StandingsUndefined(Reason.TOO_FEW_TO_RESAMPLE),
             new Finding.ClearlyAhead(DIFFERENCE),
-            new Finding.NotSeparated(DIFFERENCE),
             new Finding.BelowMargin(DIFFERENCE, 5),
-            new Finding.WithinMargin(DIFFERENCE, 5),
+            new Finding.Safe("a", 3, 5),
+            new Finding.NotSafe("a", 7, 5),
+            new Finding.Out("a", "b"),
             new Finding.TieBroken("a", DecisionRule.TieBreak.COST, 1),
             new Finding.TieStands(DecisionRule.TieBreak.COST));
 

@@ -66,7 +66,7 @@ public class ForecastTest {
                         / (studies * standings.differences().size());
                 if (difference.higher().equals(StudySimulation.candidate(0))
                         || difference.lower().equals(StudySimulation.candidate(0))) {
-                    boolean clear = ((Interval.Bounds) difference.adjustedInterval()).low() > 0;
+                    boolean clear = bounds.low() > 0;
                     found += clear && difference.higher().equals(StudySimulation.candidate(0)) ? 1 : 0;
                     pairs++;
                 }

@@ -147,12 +147,7 @@ final class FindingWords implements Finding.Visitor<FindingWords.Said> {
 
     @Override
     public Said clearlyAhead(Finding.ClearlyAhead finding) {
-        return said("clearly-ahead", finding.difference(), 0, ", beyond doubt and by the margin.");
-    }
-
-    @Override
-    public Said notSeparated(Finding.NotSeparated finding) {
-        return said("not-separated", finding.difference(), 0, ". That does not rule out that it is behind.");
+        return said("clearly-ahead", finding.difference(), 0, ", beyond doubt.");
     }
 
     @Override
@@ -165,17 +160,45 @@ final class FindingWords implements Finding.Visitor<FindingWords.Said> {
     }
 
     @Override
-    public Said withinMargin(Finding.WithinMargin finding) {
-        return said(
-                "within-margin",
-                finding.difference(),
-                finding.margin(),
-                ". The whole interval lies within the margin of " + points(finding.margin()) + ".");
+    public Said safe(Finding.Safe finding) {
+        String worst = finding.shortfall() <= 0
+                ? " is at worst level with the best."
+                : " is at worst " + points(finding.shortfall()) + " points below the best, less than the margin of "
+                        + points(finding.margin()) + ".";
+        return against("safe", finding.candidate(), worst, finding.shortfall(), finding.margin());
+    }
+
+    @Override
+    public Said notSafe(Finding.NotSafe finding) {
+        return against(
+                "not-safe",
+                finding.candidate(),
+                " may be the best, and may be " + points(finding.shortfall()) + " points below it; the margin is "
+                        + points(finding.margin()) + ".",
+                finding.shortfall(),
+                finding.margin());
+    }
+
+    @Override
+    public Said out(Finding.Out finding) {
+        return against(
+                "out",
+                finding.candidate(),
+                " is not the best: " + candidate.apply(finding.by()) + " is above it, beyond doubt.",
+                null,
+                null);
+    }
+
+    private Said against(String type, String who, String what, @Nullable Double value, @Nullable Double limit) {
+        return new Said(
+                TOO_LITTLE,
+                new RecommendationReport.FindingView(
+                        type, candidate.apply(who) + what, null, candidateId.apply(who), value, limit));
     }
 
     @Override
     public Said tieBroken(Finding.TieBroken finding) {
-        String sentence = "Among equals the rule lets " + word(finding.by()) + " decide: "
+        String sentence = "Among safe choices the rule lets " + word(finding.by()) + " decide: "
                 + candidate.apply(finding.candidate()) + " has the least.";
         return new Said(
                 TOO_LITTLE,
@@ -188,13 +211,14 @@ final class FindingWords implements Finding.Visitor<FindingWords.Said> {
         return said(
                 TOO_LITTLE,
                 "tie-stands",
-                "The rule lets " + word(finding.by()) + " decide between equals, but it is not known for all or alike.",
+                "The rule lets " + word(finding.by())
+                        + " decide between safe choices, but it is not known for all or alike.",
                 null,
                 null);
     }
 
     private Said said(String type, Difference difference, double limit, String tail) {
-        Interval.Bounds bounds = (Interval.Bounds) difference.adjustedInterval();
+        Interval.Bounds bounds = (Interval.Bounds) difference.interval();
         double estimate = difference.estimate().value().orElseThrow();
         String sentence = candidate.apply(difference.higher()) + " stands " + points(estimate) + " above "
                 + candidate.apply(difference.lower()) + " (" + points(bounds.low()) + " to " + points(bounds.high())

@@ -13,6 +13,7 @@ import org.mossbank.core.comparison.Difference;
 import org.mossbank.core.comparison.ScoredCell;
 import org.mossbank.core.comparison.Standing;
 import org.mossbank.core.comparison.Standings;
+import org.mossbank.core.comparison.WithBest;
 import org.mossbank.core.decision.Decision;
 import org.mossbank.core.decision.Evidence;
 import org.mossbank.core.estimate.Require;
@@ -97,6 +98,7 @@ class RecommendationComputation {
                         .map(c -> new RecommendationReport.CandidateName(
                                 c.id(), c.name(), c.content().version(), c.settingsLine(), c.isBaseline()))
                         .toList(),
+                field(decision, terms.margin(), data),
                 views(overall, data),
                 byCriterion(data),
                 overall.differences().stream().map(d -> view(d, data)).toList(),
@@ -198,6 +200,26 @@ class RecommendationComputation {
                             c.id(), c.name(), views(data.standings(cells), data));
                 })
                 .toList();
+    }
+
+    private static List<RecommendationReport.FieldView> field(
+            Decision decision, double margin, RecommendationData data) {
+        return decision.field().map(WithBest::candidates).orElse(List.of()).stream()
+                .map(c -> new RecommendationReport.FieldView(
+                        data.candidateId(c.name()),
+                        place(c, decision, margin),
+                        c.shortfall().isPresent() ? c.shortfall().getAsDouble() : null))
+                .toList();
+    }
+
+    private static RecommendationReport.Place place(WithBest.Candidate candidate, Decision decision, double margin) {
+        if (decision.isBest(candidate.name())) {
+            return RecommendationReport.Place.BEST;
+        }
+        if (candidate.out()) {
+            return RecommendationReport.Place.OUT;
+        }
+        return candidate.isSafe(margin) ? RecommendationReport.Place.SAFE : RecommendationReport.Place.OPEN;
     }
 
     private static List<RecommendationReport.StandingView> views(Standings standings, RecommendationData data) {

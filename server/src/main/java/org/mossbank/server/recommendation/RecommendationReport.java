@@ -29,6 +29,7 @@ record RecommendationReport(
         RuleView rule,
         BasisView basis,
         List<CandidateName> candidates,
+        List<FieldView> field,
         List<StandingView> overall,
         List<CriterionStandings> byCriterion,
         List<DifferenceView> differences,
@@ -61,6 +62,18 @@ record RecommendationReport(
      */
     record UnequalFollowUps(
             AnswerId answerId, PromptId promptId, String title, CandidateId candidateId, int attempt, int followUps) {}
+
+    /** What may be said of a candidate against the best of the others. */
+    enum Place {
+        BEST,
+        SAFE,
+        OPEN,
+        OUT
+    }
+
+    /** @param shortfall points that it lies below the best at worst; below 0 it is above even then */
+    record FieldView(
+            CandidateId candidateId, Place place, @Nullable Double shortfall) {}
 
     record RuleView(RuleTerms terms, List<WeightView> weights) {}
 

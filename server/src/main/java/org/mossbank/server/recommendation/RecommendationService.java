@@ -81,7 +81,7 @@ class RecommendationService {
                     switch (report.outcome()) {
                         case WITHHELD -> "withheld";
                         case RECOMMENDED -> "one recommended";
-                        case EQUAL -> "no difference that matters";
+                        case SAFE_CHOICES -> "safe choices";
                         case UNDECIDED -> "undecided";
                     },
                     withheld ? report.findings().get(0).sentence() : null);

@@ -1,5 +1,6 @@
 package org.mossbank.server.recommendation;
 
+import java.util.List;
 import java.util.function.Function;
 import org.mossbank.core.decision.Decision;
 import org.mossbank.core.decision.Finding;
@@ -18,15 +19,48 @@ final class Sentences {
     String headline(Decision decision) {
         String leader = decision.leader().map(candidate).orElse("");
         return switch (decision.outcome()) {
-            case RECOMMENDED -> "We recommend " + leader + ".";
-            case EQUAL ->
-                leader.isEmpty()
-                        ? "No two candidates differ by as much as the margin. Let other facts decide."
-                        : "No two candidates differ by as much as the margin. The tie-break prefers " + leader + ".";
-            case UNDECIDED -> "Undecided. " + leader + " stands highest, but not beyond doubt.";
+            case RECOMMENDED ->
+                "We recommend " + leader + (isAheadByLess(decision) ? ": it is ahead, but by less than matters." : ".");
+            case SAFE_CHOICES -> safe(decision, leader);
+            case UNDECIDED -> "Undecided between " + joined(openOnes(decision)) + ".";
             case WITHHELD ->
                 "No recommendation yet: " + words.of(decision.findings().get(0)).gap() + ".";
         };
+    }
+
+    /** Whether some other is certain to lie less than the margin behind. */
+    private static boolean isAheadByLess(Decision decision) {
+        return decision.findings().stream().anyMatch(Finding.BelowMargin.class::isInstance);
+    }
+
+    private String safe(Decision decision, String leader) {
+        List<String> safe = safeOnes(decision);
+        if (safe.size() == 1) {
+            return safe.get(0) + " is a safe choice. None is shown to be better by a margin that matters.";
+        }
+        return joined(safe) + " are safe choices. None is shown to be better by a margin that matters."
+                + (leader.isEmpty() ? " Let other facts decide." : " The tie-break prefers " + leader + ".");
+    }
+
+    private List<String> safeOnes(Decision decision) {
+        return decision.findings().stream()
+                .filter(Finding.Safe.class::isInstance)
+                .map(f -> candidate.apply(((Finding.Safe) f).candidate()))
+                .toList();
+    }
+
+    private List<String> openOnes(Decision decision) {
+        return decision.findings().stream()
+                .filter(Finding.NotSafe.class::isInstance)
+                .map(f -> candidate.apply(((Finding.NotSafe) f).candidate()))
+                .toList();
+    }
+
+    private static String joined(List<String> names) {
+        int last = names.size() - 1;
+        return last < 1
+                ? String.join("", names)
+                : String.join(", ", names.subList(0, last)) + " and " + names.get(last);
     }
 
     RecommendationReport.FindingView view(Finding finding) {
