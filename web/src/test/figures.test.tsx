@@ -1,6 +1,6 @@
 // @vitest-environment happy-dom
 import { inStudy, server, STUDY } from "./page";
-import { screen, within } from "@testing-library/react";
+import { cleanup, screen, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { describe, expect, it } from "vitest";
 import type { Schemas } from "../api/client";
@@ -316,9 +316,13 @@ describe("recommendation", () => {
     expect(within(table).getByText("out").textContent).toContain("at worst 15.0 below");
   });
 
-  it("says of nobody that it is compared where the rule compares nobody", async () => {
+  it("says nothing of that where the rule compares nobody, and names who is not compared where it does", async () => {
     await recommendation();
-    expect(screen.getAllByText("not compared")).toHaveLength(2);
+    expect(screen.queryByText("Against the best")).toBeNull();
+    cleanup();
+    await recommendation({ field: [{ candidateId: "o", place: "BEST", shortfall: -2 }] });
+    expect(screen.getByText("the best")).toBeDefined();
+    expect(screen.getAllByText("not compared")).toHaveLength(1);
   });
 
   it("keeps the standings when it withholds, and says that they do not decide", async () => {

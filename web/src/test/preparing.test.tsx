@@ -339,8 +339,8 @@ describe("Planner", () => {
     gradings: 240,
     halfWidth: chance === undefined ? { undefinedReason: "one prompt" } : { value: 4.2 },
     correctedHalfWidth: chance === undefined ? { undefinedReason: "one prompt" } : { value: 6.1 },
-    chanceFound: chance === undefined ? { undefinedReason: "one prompt" } : { value: chance },
-    chanceClear: chance === undefined ? { undefinedReason: "one prompt" } : { value: chance / 2 },
+    chanceFound: chance === undefined ? { undefinedReason: "one prompt" } : { value: (1 + chance) / 2 },
+    chanceClear: chance === undefined ? { undefinedReason: "one prompt" } : { value: chance },
     hours: 24,
     hoursARater: 6,
   });
@@ -356,9 +356,9 @@ describe("Planner", () => {
   };
 
   it.each([
-    [0.93, "Enough: a true difference of 5.0 points would be found in 93 % of studies like this."],
-    [0.6, "More or less: a true difference of 5.0 points would be found in 60 % of studies like this."],
-    [0.2, "Too little: a true difference of 5.0 points would be found in 20 % of studies like this."],
+    [0.93, "Enough: a candidate truly ahead by 5.0 points would be recommended in 93 % of studies like this."],
+    [0.6, "More or less: a candidate truly ahead by 5.0 points would be recommended in 60 % of studies like this."],
+    [0.2, "Too little: a candidate truly ahead by 5.0 points would be recommended in 20 % of studies like this."],
     [undefined, "A study of this size has no interval: it needs two prompts and two raters at least."],
   ])("says of a chance of %s whether it is enough", async (chance, words) => {
     shown(chance);

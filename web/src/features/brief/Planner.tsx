@@ -164,7 +164,7 @@ type Row = { what: string; forecast: Schemas["ForecastView"] };
 /** A difference of just the margin, with the interval that such a study would put around it. */
 function Outlook({ planned, alternatives, margin, stale }: OutlookProps) {
   const rows: Row[] = [{ what: "As planned", forecast: planned }, ...alternatives];
-  const widest = Math.max(...rows.map((r) => r.forecast.correctedHalfWidth.value ?? 0));
+  const widest = Math.max(...rows.map((r) => r.forecast.halfWidth.value ?? 0));
   const edge = Math.max(10, Math.ceil((widest + margin) / 10) * 10);
   const axis: Axis = {
     from: -edge,
@@ -185,9 +185,8 @@ function Outlook({ planned, alternatives, margin, stale }: OutlookProps) {
         columns={outlookColumns(axis, margin)}
       />
       <p className="mt-2 text-sm text-ink-soft">
-        “Found” counts made-up studies in which a candidate that is truly ahead by the margin is clear of another one.
-        It is recommended where it is clear of every other. Assumed spread in points: candidates from prompt to prompt
-        12, raters 6, one grade 12.
+        “Recommended” counts made-up studies in which a candidate that is truly ahead by the margin is clear of every
+        other one. Assumed spread in points: candidates from prompt to prompt 12, raters 6, one grade 12.
       </p>
     </div>
   );
@@ -217,7 +216,7 @@ function outlookColumns(axis: Axis, margin: number): Column<Row>[] {
     {
       key: "picture",
       head: <IntervalAxis axis={axis} />,
-      cell: (r) => <IntervalRow axis={axis} figure={around(margin, r.forecast.correctedHalfWidth)} />,
+      cell: (r) => <IntervalRow axis={axis} figure={around(margin, r.forecast.halfWidth)} />,
     },
     {
       key: "width",
@@ -236,9 +235,17 @@ function outlookColumns(axis: Axis, margin: number): Column<Row>[] {
     },
     {
       key: "found",
-      head: "Margin is found",
+      head: "Recommended",
       align: "right",
-      cell: (r) => (r.forecast.chanceFound.value === undefined ? "–" : chance(r.forecast.chanceFound.value)),
+      cell: (r) =>
+        r.forecast.chanceClear.value === undefined || r.forecast.chanceFound.value === undefined ? (
+          "–"
+        ) : (
+          <>
+            {chance(r.forecast.chanceClear.value)}
+            <span className="block text-sm text-ink-soft">clear of one: {chance(r.forecast.chanceFound.value)}</span>
+          </>
+        ),
     },
     {
       key: "hours",

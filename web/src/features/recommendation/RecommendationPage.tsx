@@ -136,11 +136,15 @@ function StandingTable({ caption, report, standings, overall }: StandingTablePro
         { key: "score", head: "Score, interval", cell: (s) => <FigureText figure={s.adjusted} decimals={1} /> },
         ...(overall
           ? [
-              {
-                key: "field",
-                head: "Against the best",
-                cell: (s: Report["overall"][number]) => <AgainstBest report={report} id={s.candidateId} />,
-              },
+              ...(report.field.length === 0
+                ? []
+                : [
+                    {
+                      key: "field",
+                      head: "Against the best",
+                      cell: (s: Report["overall"][number]) => <AgainstBest report={report} id={s.candidateId} />,
+                    },
+                  ]),
               {
                 key: "best",
                 head: "Chance of standing highest",

@@ -25,7 +25,9 @@ import org.mossbank.core.rubric.OverallScore;
  *
  * <p>A candidate stands at its mean adjusted for prompts and raters ({@link Design}), give or take what the {@link CrossedMean}
  * of its own cells may be off. A difference is the crossed mean of what lies between two candidates in the cells that both
- * have: \( d_{pr} = y_{apr} - y_{bpr} \), its variance drawn towards that of the other pairs ({@link PairVariances}). Limits of standings are cut at 0 and 100 where all scores lie within them.
+ * have: \( d_{pr} = y_{apr} - y_{bpr} \), its variance drawn towards that of the other pairs ({@link PairVariances}). Limits of standings are cut at 0 and 100 where all scores lie
+ * within them. Where prompts and raters fall into teams that share neither, candidates stand at their own crossed means; that all
+ * of them were graded by both teams keeps it fair.
  *
  * <p>p values of pairs are corrected after Holm (1979); the corrected interval of a rejected pair is at its own step's level, of
  * all from the first that is not rejected at that step's, so that interval and p never contradict each other. They hold each by
@@ -88,12 +90,34 @@ public record Standings(List<Standing> standings, List<Difference> differences) 
         Optional<double[]> point = design.weightedMeans(
                 Design.ones(design.prompts().size()),
                 Design.ones(design.raters().size()));
-        if (point.isEmpty()) {
-            return unconnected(byCandidate);
+        if (point.isPresent()) {
+            return new Reading(
+                            design,
+                            point.get(),
+                            byCandidate,
+                            groups,
+                            replicates(design, groups, options, random),
+                            options)
+                    .standings();
         }
-        Reading reading = new Reading(
-                design, point.get(), byCandidate, groups, replicates(design, groups, options, random), options);
-        return reading.standings();
+        Reading apart =
+                new Reading(design, ownMeans(byCandidate, groups), byCandidate, groups, new double[0][], options);
+        return apart.comparesAll() ? apart.standings() : unconnected(byCandidate);
+    }
+
+    /** Of teams of raters that share no prompt none can be told to be stricter; each candidate then stands at its own mean. */
+    private static double[] ownMeans(Map<String, List<ScoredCell>> byCandidate, PromptGroups groups) {
+        return byCandidate.values().stream()
+                .mapToDouble(own -> crossed(own, groups).mean())
+                .toArray();
+    }
+
+    private static CrossedMean crossed(List<ScoredCell> cells, PromptGroups groups) {
+        return CrossedMean.of(
+                cells.stream()
+                        .map(c -> new CrossedMean.Cell(c.prompt(), c.rater(), c.score()))
+                        .toList(),
+                groups);
     }
 
     private static Standings unconnected(Map<String, List<ScoredCell>> byCandidate) {
@@ -180,6 +204,14 @@ public record Standings(List<Standing> standings, List<Difference> differences) 
             this.options = options;
         }
 
+        /** Whether every two candidates have a cell in common. */
+        boolean comparesAll() {
+            List<String> names = design.candidates();
+            return IntStream.range(0, names.size())
+                    .allMatch(i -> IntStream.range(0, i)
+                            .allMatch(j -> between(names.get(i), names.get(j)).isPresent()));
+        }
+
         Standings standings() {
             List<Integer> order = IntStream.range(0, point.length)
                     .boxed()
@@ -204,11 +236,7 @@ public record Standings(List<Standing> standings, List<Difference> differences) 
         }
 
         private Interval interval(List<ScoredCell> own, double centre) {
-            CrossedMean mean = CrossedMean.of(
-                    own.stream()
-                            .map(c -> new CrossedMean.Cell(c.prompt(), c.rater(), c.score()))
-                            .toList(),
-                    groups);
+            CrossedMean mean = crossed(own, groups);
             Interval whole = mean.intervalAbout(centre, options.level());
             return bounded && whole instanceof Interval.Bounds b
                     ? new Interval.Bounds(

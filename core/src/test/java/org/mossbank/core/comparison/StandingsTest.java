@@ -230,4 +230,23 @@ public class StandingsTest {
         List<ScoredCell> apart = List.of(new ScoredCell("a", "x1", "r", 80), new ScoredCell("b", "y1", "s", 70));
         assertThat(PointMeans.of(apart)).isEmpty();
     }
+
+    /** Prompts of one team are none of the other's, but each team graded both candidates. */
+    @Test
+    public void twoTeamsThatShareNoPromptStillCompare() {
+        List<ScoredCell> cells = new ArrayList<>();
+        for (int p = 0; p < 8; p++) {
+            for (int r = 0; r < 2; r++) {
+                String rater = "r" + (p % 2 == 0 ? r : 2 + r);
+                double shift = p % 2 == 0 ? 0 : -20;
+                cells.add(new ScoredCell("a", "x" + p, rater, 50 + shift + p % 3));
+                cells.add(new ScoredCell("b", "x" + p, rater, 60 + shift + p % 3 + r));
+            }
+        }
+        Standings result = standings(cells, 1);
+        assertThat(result.standings().get(0).candidate()).isEqualTo("b");
+        assertThat(result.differences().get(0).estimate().value().orElseThrow()).isCloseTo(10.5, within(1e-9));
+        assertThat(result.differences().get(0).interval()).isInstanceOf(Interval.Bounds.class);
+        assertThat(result.standings().get(0).chanceOfBest()).isInstanceOf(Estimate.Undefined.class);
+    }
 }

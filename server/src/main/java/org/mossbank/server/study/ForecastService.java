@@ -65,7 +65,7 @@ class ForecastService {
      * What such a study could show.
      *
      * @param halfWidth          of the 95 % interval for a difference, in points
-     * @param correctedHalfWidth of the interval that the rule uses
+     * @param correctedHalfWidth the same after correction for the number of pairs
      * @param chanceFound        that the best is seen to be clear of another one
      * @param chanceClear        that it is seen to be clear of every other one
      * @param gradings           answers graded, each as often as it has raters
