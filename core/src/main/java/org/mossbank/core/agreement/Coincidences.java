@@ -53,6 +53,12 @@ final class Coincidences {
         }
     }
 
+    void subtract(Coincidences other) {
+        for (int i = 0; i < upper.length; i++) {
+            upper[i] -= other.upper[i];
+        }
+    }
+
     /**
      * Alpha = 1 - (n - 1) Σ o_ck δ²_ck / Σ n_c n_k δ²_ck, both sums over c &lt; k (Krippendorff 2011, section C).
      */

@@ -5,13 +5,11 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.function.UnaryOperator;
-import java.util.random.RandomGenerator;
-import java.util.random.RandomGenerator.SplittableGenerator;
 import org.hipparchus.distribution.continuous.TDistribution;
 import org.mossbank.core.estimate.Estimate;
 import org.mossbank.core.estimate.Interval;
+import org.mossbank.core.estimate.Jackknife;
 import org.mossbank.core.estimate.Reason;
-import org.mossbank.core.estimate.Resamples;
 
 /**
  * Gwet's AC2 (AC1 when only the same level agrees): how far raters agree beyond what guessing makes likely. It stays
@@ -102,11 +100,19 @@ public final class GwetCoefficient {
         }
 
         void add(Sums other) {
-            units += other.units;
-            paired += other.paired;
-            agreement += other.agreement;
+            add(other, 1);
+        }
+
+        void subtract(Sums other) {
+            add(other, -1);
+        }
+
+        private void add(Sums other, int sign) {
+            units += sign * other.units;
+            paired += sign * other.paired;
+            agreement += sign * other.agreement;
             for (int k = 0; k < shares.length; k++) {
-                shares[k] += other.shares[k];
+                shares[k] += sign * other.shares[k];
             }
         }
     }
@@ -201,21 +207,21 @@ public final class GwetCoefficient {
         return new Interval.Bounds(center - half, center + half, LEVEL);
     }
 
-    /** Number of clusters that a resample draws. */
+    /** For these raters over other clusters; see {@link Jackknife}. Cost O(clusters × levels²). */
+    public Interval jackknife(double level) {
+        Sums all = all();
+        double[] without = new double[clusters.size()];
+        for (int i = 0; i < without.length; i++) {
+            Sums rest = new Sums(weights.levels());
+            rest.add(all);
+            rest.subtract(clusters.get(i));
+            without[i] = ifDefined(rest, coefficientOf(rest)).value().orElse(Double.NaN);
+        }
+        return Jackknife.ofAgreement(value(), without, level);
+    }
+
+    /** Number of clusters. */
     public int clusterCount() {
         return clusters.size();
-    }
-
-    /** The bootstrap distribution over resampled clusters, as many as there are. */
-    public Resamples bootstrap(int resamples, SplittableGenerator random) {
-        return Resamples.draw(resamples, random, this::replicate);
-    }
-
-    private double replicate(RandomGenerator random) {
-        Sums sum = new Sums(weights.levels());
-        for (int i = 0; i < clusters.size(); i++) {
-            sum.add(clusters.get(random.nextInt(clusters.size())));
-        }
-        return ifDefined(sum, coefficientOf(sum)).value().orElse(Double.NaN);
     }
 }

@@ -8,6 +8,8 @@ import java.util.function.UnaryOperator;
 import java.util.random.RandomGenerator;
 import java.util.random.RandomGenerator.SplittableGenerator;
 import org.mossbank.core.estimate.Estimate;
+import org.mossbank.core.estimate.Interval;
+import org.mossbank.core.estimate.Jackknife;
 import org.mossbank.core.estimate.Resamples;
 
 /**
@@ -86,6 +88,25 @@ public final class KrippendorffAlpha {
      */
     public Resamples bootstrap(Metric metric, int resamples, SplittableGenerator random) {
         return Resamples.draw(resamples, random, child -> replicate(metric, child));
+    }
+
+    /** For these raters over other clusters; see {@link Jackknife}. Cost O(clusters × levels²). */
+    public Interval interval(Metric metric, double level) {
+        return Jackknife.ofAgreement(value(metric), leaveOneOut(metric), level);
+    }
+
+    /** Alpha without each cluster in turn; undefined ones are NaN. Cost O(clusters × levels²). */
+    public double[] leaveOneOut(Metric metric) {
+        Coincidences all = new Coincidences(matrix.levels());
+        clusters.forEach(all::add);
+        double[] without = new double[clusters.size()];
+        for (int i = 0; i < without.length; i++) {
+            Coincidences rest = new Coincidences(matrix.levels());
+            rest.add(all);
+            rest.subtract(clusters.get(i));
+            without[i] = rest.alpha(metric, matrix).value().orElse(Double.NaN);
+        }
+        return without;
     }
 
     private double replicate(Metric metric, RandomGenerator random) {

@@ -20,6 +20,7 @@ public enum Reason {
     TOO_FEW_PAIRS("there are fewer than two complete pairs"),
     CONSTANT("one of the two never changes"),
     NOTHING_IN_COMMON("no rater graded both on one prompt"),
+    ALL_ALIKE("all grades of each answer are alike"),
     NO_P_VALUE("there is no p value for this test");
 
     private final String words;

@@ -45,7 +45,7 @@ import org.springframework.stereotype.Component;
 /** Turns the grades of a study into the core's terms and the core's figures into a report. */
 @Component
 class AgreementComputation {
-    private static final int RESAMPLES = Coefficients.RESAMPLES;
+    private static final int RESAMPLES = 2000;
     private static final double LEVEL = Coefficients.LEVEL;
     /** More than anybody talks through; the count says how many there are. */
     private static final int SHOWN_SPLITS = 100;
@@ -118,7 +118,7 @@ class AgreementComputation {
         /** Wordings of one prompt belong together like the answers to one wording. */
         Coefficients coefficients(CriterionView criterion, List<SentGrade> part) {
             return Coefficients.of(
-                    matrix(criterion, part), answer -> prompt(answer).family().toString(), study.seed());
+                    matrix(criterion, part), answer -> prompt(answer).family().toString());
         }
 
         List<SentGrade> within(KindView kind) {

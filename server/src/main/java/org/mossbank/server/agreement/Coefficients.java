@@ -10,7 +10,6 @@ import org.mossbank.core.agreement.PercentAgreement;
 import org.mossbank.core.agreement.RatingMatrix;
 import org.mossbank.core.estimate.Estimate;
 import org.mossbank.core.estimate.Interval;
-import org.mossbank.core.estimate.Resamples;
 import org.mossbank.server.shared.Figure;
 
 /**
@@ -20,11 +19,10 @@ import org.mossbank.server.shared.Figure;
  */
 record Coefficients(
         RatingMatrix matrix, Bounded alpha, Bounded ac2, int families, AgreementReport.Resampled resampled) {
-    static final int RESAMPLES = 2000;
     static final double LEVEL = 0.95;
     /**
-     * With fewer prompts than this a resample of prompts has hardly anything to choose from, and its interval would look
-     * far too sure; then answers are resampled, and the report says so.
+     * With fewer prompts than this the spread between prompts is hardly known; then answers are left out one by one instead, and
+     * the report says so.
      */
     private static final int LEAST_PROMPTS = 5;
 
@@ -37,22 +35,17 @@ record Coefficients(
 
     /**
      * @param family the prompt that an answer belongs to, by the answer's id
-     * @param seed   of the study
      */
-    static Coefficients of(RatingMatrix matrix, UnaryOperator<String> family, long seed) {
+    static Coefficients of(RatingMatrix matrix, UnaryOperator<String> family) {
         int families = KrippendorffAlpha.of(matrix, family).clusterCount();
         boolean enoughPrompts = families >= LEAST_PROMPTS;
         UnaryOperator<String> cluster = enoughPrompts ? family : UnaryOperator.identity();
         KrippendorffAlpha alpha = KrippendorffAlpha.of(matrix, cluster);
         GwetCoefficient ac2 = GwetCoefficient.of(matrix, AgreementWeights.ordinal(matrix.levels()), cluster);
-        boolean canDraw = alpha.clusterCount() >= 2;
-        Resamples alphas =
-                canDraw ? alpha.bootstrap(Metric.ORDINAL, RESAMPLES, Resamples.generator(seed)) : Resamples.of();
-        Resamples ac2s = canDraw ? ac2.bootstrap(RESAMPLES, Resamples.generator(seed)) : Resamples.of();
         return new Coefficients(
                 matrix,
-                new Bounded(alpha.value(Metric.ORDINAL), alphas.percentileInterval(LEVEL)),
-                new Bounded(ac2.value(), ac2s.percentileInterval(LEVEL)),
+                new Bounded(alpha.value(Metric.ORDINAL), alpha.interval(Metric.ORDINAL, LEVEL)),
+                new Bounded(ac2.value(), ac2.jackknife(LEVEL)),
                 families,
                 enoughPrompts ? AgreementReport.Resampled.PROMPTS : AgreementReport.Resampled.ANSWERS);
     }
