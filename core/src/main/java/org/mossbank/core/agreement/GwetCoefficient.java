@@ -41,12 +41,12 @@ public final class GwetCoefficient {
         this.clusters = clusters;
     }
 
-    /** Intervals resample single units. */
+    /** Intervals leave out single units. */
     public static GwetCoefficient of(RatingMatrix matrix, AgreementWeights weights) {
         return of(matrix, weights, UnaryOperator.identity());
     }
 
-    /** @param clusterOfUnit what is resampled together, for each unit */
+    /** @param clusterOfUnit what is left out together, for each unit */
     public static GwetCoefficient of(
             RatingMatrix matrix, AgreementWeights weights, UnaryOperator<String> clusterOfUnit) {
         List<Unit> units = new ArrayList<>();
