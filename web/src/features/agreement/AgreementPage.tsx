@@ -326,10 +326,11 @@ function HowAlphaIsMade({ report }: HowAlphaIsMadeProps) {
       <summary className="text-tarn underline underline-offset-4">How this is made</summary>
       <p className="mt-1 max-w-3xl">
         {report.coefficient === "AC2_ORDINAL" ? "Gwet’s AC2 with ordinal weights" : "Krippendorff’s α, ordinal"}: 1 is
-        perfect agreement, 0 what chance would give. Intervals say what these raters would agree to on other prompts: each
-        prompt is left out in turn (a jackknife of log(1 − α)), because all answers to one prompt belong together, and
-        wordings of one prompt count as one. Where there are fewer than five prompts, answers are left out instead; such
-        an interval is dashed and says less. “Same level” and “within one” are shares of pairs of grades, not corrected for chance.
+        perfect agreement, 0 what chance would give. Intervals say what these raters would agree to on other prompts:
+        each prompt is left out in turn (a jackknife of log(1 − α)), because all answers to one prompt belong together,
+        and wordings of one prompt count as one. Where there are fewer than five prompts, answers are left out instead;
+        such an interval is dashed and says less. “Same level” and “within one” are shares of pairs of grades, not
+        corrected for chance.
       </p>
     </details>
   );

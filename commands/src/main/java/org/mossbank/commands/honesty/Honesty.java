@@ -1,6 +1,6 @@
-package org.mossbank.bench.honesty;
+package org.mossbank.commands.honesty;
 
-import static org.mossbank.bench.honesty.Conditions.of;
+import static org.mossbank.commands.honesty.Conditions.of;
 
 import java.io.IOException;
 import java.nio.file.Files;
@@ -10,9 +10,9 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 import java.util.stream.IntStream;
-import org.mossbank.bench.honesty.Conditions.Latent;
-import org.mossbank.bench.honesty.Conditions.RaterSort;
-import org.mossbank.bench.honesty.Conditions.Truth;
+import org.mossbank.commands.honesty.Conditions.Latent;
+import org.mossbank.commands.honesty.Conditions.RaterSort;
+import org.mossbank.commands.honesty.Conditions.Truth;
 import org.mossbank.core.comparison.Difference;
 import org.mossbank.core.comparison.PromptGroups;
 import org.mossbank.core.comparison.ScoredCell;

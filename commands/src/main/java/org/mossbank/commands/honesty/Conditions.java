@@ -1,4 +1,4 @@
-package org.mossbank.bench.honesty;
+package org.mossbank.commands.honesty;
 
 /**
  * What a made-up study is like.

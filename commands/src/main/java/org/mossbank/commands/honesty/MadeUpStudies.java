@@ -1,4 +1,4 @@
-package org.mossbank.bench.honesty;
+package org.mossbank.commands.honesty;
 
 import java.util.ArrayList;
 import java.util.Arrays;
