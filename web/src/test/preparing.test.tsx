@@ -277,6 +277,7 @@ describe("RuleTermsList", () => {
     expect(words({})).toContain("at least 0.60 on every criterion with weight, 0.50 on idiom.");
     expect(words({})).toContain("The estimate must reach it.");
     expect(words({ floorOn: "LOWER_LIMIT" })).toContain("The lower limit of the interval must reach it.");
+    expect(words({ floorOn: "UPPER_LIMIT" })).toContain("withheld when agreement is too low beyond doubt");
   });
 
   it("says weights as shares, also of none", () => {

@@ -27,6 +27,7 @@ function choices<V extends string>(words: Record<V, string>, order: readonly V[]
 const FLOORS: Record<Terms["floorOn"], string> = {
   ESTIMATE: "the estimate",
   LOWER_LIMIT: "the lower limit of its interval",
+  UPPER_LIMIT: "the upper limit: withheld only when too low beyond doubt",
 };
 
 /** The brief while it is written: saved as it is typed, closed when it says all it must. */
@@ -110,7 +111,7 @@ function RuleFields({ terms, onChange, errorOf }: RuleFieldsProps) {
         <Choice
           label="What must reach the floor"
           value={terms.floorOn}
-          options={choices<Terms["floorOn"]>(FLOORS, ["ESTIMATE", "LOWER_LIMIT"])}
+          options={choices<Terms["floorOn"]>(FLOORS, ["UPPER_LIMIT", "ESTIMATE", "LOWER_LIMIT"])}
           onValue={(floorOn) => onChange({ ...terms, floorOn })}
         />
         <NumberField

@@ -8,6 +8,13 @@ export const COEFFICIENTS: Record<Terms["coefficient"], string> = {
   AC2_ORDINAL: "Gwet’s AC2 (ordinal)",
 };
 
+const REACHES: Record<Terms["floorOn"], string> = {
+  ESTIMATE: "The estimate must reach it. Below it the recommendation is withheld.",
+  LOWER_LIMIT: "The lower limit of the interval must reach it. Below it the recommendation is withheld.",
+  UPPER_LIMIT:
+    "The recommendation is withheld when agreement is too low beyond doubt: when even the upper limit of the interval lies below it, or the lower one is not above 0.",
+};
+
 export const TIE_BREAKS: Record<Terms["tieBreak"], string> = {
   COST: "the one whose answers cost least",
   TIME: "the one with the shortest median time",
@@ -29,11 +36,7 @@ export function RuleTermsList({ terms, weights }: RuleTermsListProps) {
       <dt className="font-medium">Agreement floor</dt>
       <dd>
         {COEFFICIENTS[terms.coefficient]} of at least {fixed(terms.agreementFloor, 2)} on every criterion with weight
-        {own.map((w) => `, ${fixed(w.floor ?? 0, 2)} on ${w.name.toLowerCase()}`).join("")}.{" "}
-        {terms.floorOn === "LOWER_LIMIT"
-          ? "The lower limit of the interval must reach it."
-          : "The estimate must reach it."}{" "}
-        Below it the recommendation is withheld.
+        {own.map((w) => `, ${fixed(w.floor ?? 0, 2)} on ${w.name.toLowerCase()}`).join("")}. {REACHES[terms.floorOn]}
       </dd>
       <dt className="font-medium">Margin</dt>
       <dd>Differences of less than {fixed(terms.margin, 1)} points of 100 do not matter to the team.</dd>

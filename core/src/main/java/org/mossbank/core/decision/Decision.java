@@ -39,6 +39,16 @@ public record Decision(Outcome outcome, Optional<String> leader, List<Finding> f
         if (!gaps.isEmpty()) {
             return new Decision(Outcome.WITHHELD, Optional.empty(), gaps, Optional.empty());
         }
+        Decision decision = amongContenders(rule, evidence);
+        return new Decision(
+                decision.outcome,
+                decision.leader,
+                Stream.concat(decision.findings.stream(), uncertain(rule, evidence).stream())
+                        .toList(),
+                decision.field);
+    }
+
+    private static Decision amongContenders(DecisionRule rule, Evidence evidence) {
         WithBest field = WithBest.of(
                 evidence.contending().stream().map(Standing::candidate).toList(),
                 evidence.contendingDifferences(),
@@ -179,16 +189,36 @@ public record Decision(Outcome outcome, Optional<String> leader, List<Finding> f
             return Optional.of(new Finding.AgreementUndefined(agreement.criterion(), none.reason()));
         }
         double value = agreement.coefficient().value().orElseThrow();
-        if (rule.floorOn() == DecisionRule.FloorOn.LOWER_LIMIT) {
+        boolean allAlike = value >= 1;
+        if (rule.floorOn() != DecisionRule.FloorOn.ESTIMATE && !allAlike) {
             if (agreement.interval() instanceof Interval.Undefined none) {
                 return Optional.of(new Finding.AgreementUndefined(agreement.criterion(), none.reason()));
             }
-            value = ((Interval.Bounds) agreement.interval()).low();
+            Interval.Bounds bounds = (Interval.Bounds) agreement.interval();
+            if (rule.floorOn() == DecisionRule.FloorOn.UPPER_LIMIT && bounds.low() <= 0) {
+                return Optional.of(new Finding.AgreementMayBeChance(agreement.criterion(), bounds.low()));
+            }
+            value = rule.floorOn() == DecisionRule.FloorOn.LOWER_LIMIT ? bounds.low() : bounds.high();
         }
         return value < agreement.floor()
                 ? Optional.of(new Finding.AgreementBelowFloor(
                         agreement.criterion(), rule.floorOn(), value, agreement.floor(), agreement.floor() - value))
                 : Optional.empty();
+    }
+
+    /** Where a rule lets agreement pass that may lie below its floor, it is told. */
+    private static List<Finding> uncertain(DecisionRule rule, Evidence evidence) {
+        if (rule.floorOn() != DecisionRule.FloorOn.UPPER_LIMIT) {
+            return List.of();
+        }
+        return evidence.agreement().stream()
+                .filter(a -> a.interval() instanceof Interval.Bounds b && b.low() < a.floor())
+                .<Finding>map(a -> new Finding.AgreementUncertain(
+                        a.criterion(),
+                        ((Interval.Bounds) a.interval()).low(),
+                        ((Interval.Bounds) a.interval()).high(),
+                        a.floor()))
+                .toList();
     }
 
     private static Optional<Finding> standingsGap(Evidence evidence) {

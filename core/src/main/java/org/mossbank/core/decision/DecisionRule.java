@@ -5,7 +5,7 @@ import org.mossbank.core.estimate.Require;
 /**
  * What must hold for a recommendation, fixed with the brief. Floors belong to criteria and come with the evidence.
  *
- * @param floorOn       whether the estimate of agreement must reach its floor, or its lower limit
+ * @param floorOn       what of agreement must reach its floor
  * @param margin        smallest difference in score that matters to the team, in points of 100
  * @param minimumRaters least number of raters an answer
  * @param tieBreak      what decides between candidates that are equal
@@ -22,7 +22,9 @@ public record DecisionRule(
     /** What must reach the floor. */
     public enum FloorOn {
         ESTIMATE,
-        LOWER_LIMIT
+        LOWER_LIMIT,
+        /** Withheld only where agreement is too low beyond doubt, or might be chance. */
+        UPPER_LIMIT
     }
 
     /** What decides between equals; less is better. */

@@ -16,6 +16,10 @@ public sealed interface Finding {
 
         T agreementBelowFloor(AgreementBelowFloor finding);
 
+        T agreementMayBeChance(AgreementMayBeChance finding);
+
+        T agreementUncertain(AgreementUncertain finding);
+
         T agreementUndefined(AgreementUndefined finding);
 
         T maskingBroken(MaskingBroken finding);
@@ -65,7 +69,23 @@ public sealed interface Finding {
         }
     }
 
-    /** Agreement on a criterion, or its lower limit, lies below the floor, by {@code shortfall}. */
+    /** Agreement on a criterion may be no more than chance: its lower limit is not above 0. */
+    record AgreementMayBeChance(String criterion, double low) implements Finding {
+        @Override
+        public <T> T accept(Visitor<T> visitor) {
+            return visitor.agreementMayBeChance(this);
+        }
+    }
+
+    /** Agreement on a criterion may lie below the floor, and may reach it. */
+    record AgreementUncertain(String criterion, double low, double high, double floor) implements Finding {
+        @Override
+        public <T> T accept(Visitor<T> visitor) {
+            return visitor.agreementUncertain(this);
+        }
+    }
+
+    /** Agreement on a criterion, or the limit that the rule looks at, lies below the floor, by {@code shortfall}. */
     record AgreementBelowFloor(String criterion, DecisionRule.FloorOn on, double value, double floor, double shortfall)
             implements Finding {
         @Override

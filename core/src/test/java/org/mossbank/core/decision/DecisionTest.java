@@ -242,6 +242,52 @@ public class DecisionTest {
                 .isEqualTo(Outcome.RECOMMENDED);
     }
 
+    /** Of 0.6 ± 0.1 the upper limit reaches 0.67, the lower does not: it passes, and is told. */
+    @Test
+    public void theUpperLimitWithholdsOnlyBeyondDoubt() {
+        DecisionRule lenient = rule(FloorOn.UPPER_LIMIT, TieBreak.NONE, Strictness.LENIENT);
+        Decision passed = Decision.of(lenient, evidence(0.6, 3, CLEAR, CLEARER, REST));
+        assertThat(passed.outcome()).isEqualTo(Outcome.RECOMMENDED);
+        assertThat(passed.findings().get(2)).isEqualTo(new Finding.AgreementUncertain("correctness", 0.5, 0.7, FLOOR));
+        assertThat(Decision.of(lenient, evidence(0.56, 3, CLEAR, CLEARER, REST)).findings())
+                .singleElement()
+                .isInstanceOf(Finding.AgreementBelowFloor.class);
+        assertThat(Decision.of(lenient, evidence(0.9, 3, CLEAR, CLEARER, REST)).findings())
+                .hasSize(2);
+    }
+
+    @Test
+    public void agreementThatMayBeChanceWithholdsHoweverWideItIs() {
+        DecisionRule lenient = rule(FloorOn.UPPER_LIMIT, TieBreak.NONE, Strictness.LENIENT);
+        Evidence wide = withAgreement(Estimate.of(0.5), new Interval.Bounds(0, 0.9, 0.95));
+        assertThat(Decision.of(lenient, wide).findings())
+                .containsExactly(new Finding.AgreementMayBeChance("correctness", 0));
+        Evidence hardly = withAgreement(Estimate.of(0.5), new Interval.Bounds(0.01, 0.9, 0.95));
+        assertThat(Decision.of(lenient, hardly).outcome()).isEqualTo(Outcome.RECOMMENDED);
+    }
+
+    /** Where all grades are alike there is no interval, and nothing to doubt. */
+    @Test
+    public void fullAgreementNeedsNoInterval() {
+        Evidence alike = withAgreement(Estimate.of(1), Interval.undefined(Reason.ALL_ALIKE));
+        for (FloorOn floorOn : FloorOn.values()) {
+            assertThat(Decision.of(rule(floorOn, TieBreak.NONE, Strictness.LENIENT), alike)
+                            .outcome())
+                    .isEqualTo(Outcome.RECOMMENDED);
+        }
+    }
+
+    private static Evidence withAgreement(Estimate value, Interval interval) {
+        return new Evidence(
+                Evidence.State.CLEAR,
+                List.of(new Evidence.AnswerRaters("x", 3)),
+                List.of(new Evidence.CriterionAgreement("correctness", value, interval, FLOOR)),
+                new Standings(
+                        List.of(standing("heron", 70), standing("plover", 60), standing("knot", 50)),
+                        List.of(CLEAR, CLEARER, REST)),
+                ALL);
+    }
+
     @Test
     public void anOpenBriefWithholdsWhateverTheFiguresSay() {
         Evidence open = evidence(new Evidence.State(false, 0, 0), ALL, 0.8, 3, CLEAR, CLEARER, REST);

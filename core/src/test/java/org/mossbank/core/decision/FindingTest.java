@@ -28,6 +28,8 @@ public class FindingTest {
             new Finding.TooFewRaters(1, 2, 1, 2),
             new Finding.TooFewCandidates(1),
             new Finding.AgreementBelowFloor("c", DecisionRule.FloorOn.LOWER_LIMIT, 0.4, 0.5, 0.1),
+            new Finding.AgreementMayBeChance("c", -0.1),
+            new Finding.AgreementUncertain("c", 0.4, 0.7, 0.6),
             new Finding.AgreementUndefined("c", Reason.TOO_FEW_TO_RESAMPLE),
             new Finding.MaskingBroken(1),
             new Finding.SplitsOpen(1),

@@ -93,14 +93,40 @@ final class FindingWords implements Finding.Visitor<FindingWords.Said> {
     @Override
     public Said agreementBelowFloor(Finding.AgreementBelowFloor finding) {
         String name = criterion.apply(finding.criterion());
-        String what =
-                finding.on() == DecisionRule.FloorOn.LOWER_LIMIT ? "The lower limit of agreement on " : "Agreement on ";
+        String what = switch (finding.on()) {
+            case ESTIMATE -> "Agreement on ";
+            case LOWER_LIMIT -> "The lower limit of agreement on ";
+            case UPPER_LIMIT -> "Even the upper limit of agreement on ";
+        };
         String sentence = what + name + " is " + sign + " " + decimals(finding.value()) + ", "
                 + decimals(finding.shortfall()) + " below the floor of " + decimals(finding.floor()) + ".";
         return new Said(
                 "agreement on " + name + " is below the floor",
                 new RecommendationReport.FindingView(
                         "agreement-below-floor", sentence, name, null, finding.value(), finding.floor()));
+    }
+
+    @Override
+    public Said agreementMayBeChance(Finding.AgreementMayBeChance finding) {
+        String name = criterion.apply(finding.criterion());
+        String sentence = "Agreement on " + name + " may be no more than chance: its lower limit is " + sign + " "
+                + decimals(finding.low()) + ".";
+        return new Said(
+                "agreement on " + name + " may be no more than chance",
+                new RecommendationReport.FindingView(
+                        "agreement-may-be-chance", sentence, name, null, finding.low(), 0.0));
+    }
+
+    @Override
+    public Said agreementUncertain(Finding.AgreementUncertain finding) {
+        String name = criterion.apply(finding.criterion());
+        String sentence =
+                "Agreement on " + name + " may lie below its floor: " + sign + " is " + decimals(finding.low()) + " to "
+                        + decimals(finding.high()) + ", the floor " + decimals(finding.floor()) + ".";
+        return new Said(
+                "agreement on " + name + " is not sure",
+                new RecommendationReport.FindingView(
+                        "agreement-uncertain", sentence, name, null, finding.low(), finding.floor()));
     }
 
     @Override

@@ -17,6 +17,15 @@ final class Sentences {
     }
 
     String headline(Decision decision) {
+        List<String> unsure = decision.findings().stream()
+                .filter(Finding.AgreementUncertain.class::isInstance)
+                .map(f -> words.of(f).view().criterion())
+                .toList();
+        return outcome(decision)
+                + (unsure.isEmpty() ? "" : " How far raters agree on " + joined(unsure) + " is not sure.");
+    }
+
+    private String outcome(Decision decision) {
         String leader = decision.leader().map(candidate).orElse("");
         return switch (decision.outcome()) {
             case RECOMMENDED ->

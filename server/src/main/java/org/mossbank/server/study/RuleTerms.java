@@ -19,7 +19,7 @@ import org.mossbank.core.rubric.Gate;
  *
  * @param coefficient      which coefficient of agreement counts
  * @param agreementFloor   least agreement on every criterion with weight that has no floor of its own
- * @param floorOn          whether the estimate must reach the floor, or its lower limit
+ * @param floorOn          what must reach the floor: the estimate, or a limit of its interval
  * @param margin           smallest difference in score that matters, in points of 100
  * @param minimumRaters    least number of raters an answer
  * @param tieBreak         what decides between equals
@@ -42,7 +42,7 @@ public record RuleTerms(
     static final RuleTerms USUAL = new RuleTerms(
             Coefficient.ALPHA_ORDINAL,
             0.67,
-            DecisionRule.FloorOn.ESTIMATE,
+            DecisionRule.FloorOn.UPPER_LIMIT,
             5,
             3,
             DecisionRule.TieBreak.COST,
@@ -79,7 +79,11 @@ public record RuleTerms(
                 Locale.ROOT,
                 "%s%s of at least %.2f, margin %.1f points, at least %d raters an answer, tie-break: %s%s%s%s",
                 coefficient.sign(),
-                floorOn == DecisionRule.FloorOn.LOWER_LIMIT ? " (lower limit)" : "",
+                switch (floorOn) {
+                    case ESTIMATE -> "";
+                    case LOWER_LIMIT -> " (lower limit)";
+                    case UPPER_LIMIT -> " (upper limit)";
+                },
                 agreementFloor,
                 margin,
                 minimumRaters,
