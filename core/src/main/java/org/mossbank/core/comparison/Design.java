@@ -166,29 +166,6 @@ final class Design {
     }
 
     /**
-     * What each cell's score counts for in each candidate's adjusted mean: least squares is linear in the scores, so that
-     * other scores in the same cells need no other fit.
-     *
-     * @return one row a candidate, one column a cell; empty if the design is not connected
-     */
-    Optional<double[][]> weightsOfScores() {
-        double[][] weights = new double[candidates.size()][score.length];
-        for (int c = 0; c < weights.length; c++) {
-            double[][] matrix = crossProducts(ones(prompts.size()), ones(raters.size()));
-            Optional<double[]> solved = LinearSystem.solveInPlace(matrix, contrast(c));
-            if (solved.isEmpty()) {
-                return Optional.empty();
-            }
-            for (int i = 0; i < score.length; i++) {
-                for (int column : columns[i]) {
-                    weights[c][i] += solved.get()[column];
-                }
-            }
-        }
-        return Optional.of(weights);
-    }
-
-    /**
      * Candidate means under weights of prompts and raters, each at the weighted average prompt and rater.
      *
      * @return one mean a candidate; empty if what has weight does not connect the candidates

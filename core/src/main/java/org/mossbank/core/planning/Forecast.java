@@ -6,7 +6,6 @@ import java.util.Optional;
 import java.util.random.RandomGenerator;
 import java.util.random.RandomGenerator.SplittableGenerator;
 import org.mossbank.core.comparison.Difference;
-import org.mossbank.core.comparison.PointMeans;
 import org.mossbank.core.comparison.PromptGroups;
 import org.mossbank.core.comparison.Standings;
 import org.mossbank.core.estimate.Estimate;
@@ -68,10 +67,10 @@ public record Forecast(Estimate halfWidth, Estimate correctedHalfWidth, Estimate
             Estimate none = Estimate.undefined(Reason.TOO_FEW_TO_RESAMPLE);
             return new Forecast(none, none, none, none);
         }
-        // Widths are known, so the cells connect the candidates.
-        PointMeans means = PointMeans.of(simulation.layout()).orElseThrow();
         List<double[]> found = Resamples.drawAll(
-                effort.points(), random.split(), child -> found(means.of(simulation.scores(truth, child)), known[0]));
+                effort.points(),
+                random.split(),
+                child -> found(simulation.means(simulation.scores(truth, child)), known[0]));
         return new Forecast(
                 Estimate.of(known[0]),
                 Estimate.of(known[1]),

@@ -5,9 +5,11 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.random.RandomGenerator;
+import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import org.mossbank.core.assignment.SheetPlan;
 import org.mossbank.core.comparison.ScoredCell;
+import org.mossbank.core.estimate.Require;
 
 /**
  * Makes up the scores of a study: score = truth + prompt + rater + candidate × prompt + candidate × rater + attempt + rest,
@@ -21,11 +23,13 @@ final class StudySimulation {
     private final Spread spread;
     private final List<SheetPlan> sheets;
     private final List<String> names;
+    private final Map<String, Long> sheetsByPrompt;
 
     StudySimulation(PlannedStudy study, Spread spread) {
         this.study = study;
         this.spread = spread;
         this.sheets = study.sheets();
+        this.sheetsByPrompt = sheets.stream().collect(Collectors.groupingBy(SheetPlan::prompt, Collectors.counting()));
         this.names = IntStream.range(0, study.candidates())
                 .mapToObj(StudySimulation::candidate)
                 .toList();
@@ -33,11 +37,6 @@ final class StudySimulation {
 
     static String candidate(int index) {
         return String.format("c%03d", index);
-    }
-
-    /** Where scores stand: by sheet, then candidate. */
-    List<ScoredCell> layout() {
-        return cells(new double[sheets.size() * study.candidates()]);
     }
 
     /** @param truth the true score of each candidate */
@@ -56,7 +55,7 @@ final class StudySimulation {
     }
 
     /**
-     * Scores in the order of {@link #layout()}.
+     * Scores by sheet, then candidate.
      *
      * @param truth the true score of each candidate
      */
@@ -86,6 +85,22 @@ final class StudySimulation {
             }
         }
         return scores;
+    }
+
+    /**
+     * Each candidate's mean, every prompt weighing alike: all candidates stand on each sheet, so that what lies between two of
+     * them is what the standings make of it.
+     *
+     * @param scores by sheet, then candidate
+     */
+    double[] means(double[] scores) {
+        double[] means = new double[names.size()];
+        for (int i = 0; i < scores.length; i++) {
+            SheetPlan sheet = sheets.get(i / means.length);
+            means[i % means.length] +=
+                    scores[i] / Require.known(sheetsByPrompt, sheet.prompt()) / sheetsByPrompt.size();
+        }
+        return means;
     }
 
     private static double[] effects(int candidates, double own, double common, RandomGenerator random) {

@@ -1,13 +1,11 @@
 package org.mossbank.core.comparison;
 
 import static org.assertj.core.api.Assertions.assertThat;
-import static org.assertj.core.api.Assertions.assertThatIllegalArgumentException;
 import static org.assertj.core.api.Assertions.within;
 
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Random;
-import java.util.stream.IntStream;
 import org.mossbank.core.estimate.Estimate;
 import org.mossbank.core.estimate.Interval;
 import org.mossbank.core.estimate.Reason;
@@ -205,30 +203,6 @@ public class StandingsTest {
         }
         Standings result = Standings.of(cells, new PromptGroups(p -> "x", p -> "same"), QUICK, Resamples.generator(1));
         assertThat(result.standings().get(0).interval()).isEqualTo(Interval.undefined(Reason.TOO_FEW_TO_RESAMPLE));
-    }
-
-    @Test
-    public void pointMeansAreTheAdjustedMeansForAnyScoresInTheSameCells() {
-        List<ScoredCell> layout = study(5, 50, 60, 55);
-        PointMeans means = PointMeans.of(layout).orElseThrow();
-        List<ScoredCell> other = IntStream.range(0, layout.size())
-                .mapToObj(i -> new ScoredCell(
-                        layout.get(i).candidate(),
-                        layout.get(i).prompt(),
-                        layout.get(i).rater(),
-                        layout.get(i).score() * (i % 3)))
-                .toList();
-        for (List<ScoredCell> cells : List.of(layout, other)) {
-            double[] points =
-                    means.of(cells.stream().mapToDouble(ScoredCell::score).toArray());
-            for (Standing standing : standings(cells, 1).standings()) {
-                assertThat(points[means.candidates().indexOf(standing.candidate())])
-                        .isCloseTo(standing.adjusted().value().orElseThrow(), within(1e-9));
-            }
-        }
-        assertThatIllegalArgumentException().isThrownBy(() -> means.of(new double[3]));
-        List<ScoredCell> apart = List.of(new ScoredCell("a", "x1", "r", 80), new ScoredCell("b", "y1", "s", 70));
-        assertThat(PointMeans.of(apart)).isEmpty();
     }
 
     /** Prompts of one team are none of the other's, but each team graded both candidates. */

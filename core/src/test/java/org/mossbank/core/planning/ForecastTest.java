@@ -96,6 +96,30 @@ public class ForecastTest {
         assertThat(forecast(study(2, 3, 1, 3, 2))).isEqualTo(forecast(study(2, 3, 1, 3, 2)));
     }
 
+    /** Nobody grades a prompt beside somebody else: how strict raters are cannot be told, how candidates differ can. */
+    @Test
+    public void oneRaterAnAnswerStillHasAForecast() {
+        PlannedStudy study = new PlannedStudy(List.of(3, 3), 3, 2, 2, 1);
+        assertThat(of(forecast(study).halfWidth())).isPositive();
+        assertThat(of(forecast(study).chanceClear())).isBetween(0.0, 1.0);
+    }
+
+    /** What the quick count takes for the difference of two candidates is what the standings would say. */
+    @Test(dataProvider = "sizes")
+    public void meansDifferByWhatStandingsSay(String name, PlannedStudy study) {
+        StudySimulation simulation = new StudySimulation(study, Spread.USUAL);
+        double[] truth = new double[study.candidates()];
+        double[] scores = simulation.scores(truth, Resamples.generator(4));
+        double[] means = simulation.means(scores);
+        for (Difference difference : Standings.differences(
+                simulation.cells(truth, Resamples.generator(4)), PromptGroups.byKind(PlannedStudy::kindOf), 0.95)) {
+            int higher = Integer.parseInt(difference.higher().substring(1));
+            int lower = Integer.parseInt(difference.lower().substring(1));
+            assertThat(difference.estimate().value().orElseThrow())
+                    .isCloseTo(means[higher] - means[lower], within(1e-9));
+        }
+    }
+
     @Test
     public void onePromptHasNoInterval() {
         PlannedStudy one = new PlannedStudy(List.of(1), 2, 1, 3, 3);
