@@ -27,16 +27,24 @@ public class OneConnection {
     /** How many statements have been sent so far, by who sent them. */
     private static final Map<Sender, LongAdder> STATEMENTS = new ConcurrentHashMap<>();
 
+    /** Whether somebody asks by which methods; looking through the stack at every statement would slow all tests. */
+    private static volatile boolean watching;
+
+    /** Tells statements apart by methods from now on, or no more. */
+    public static void watch(boolean on) {
+        watching = on;
+    }
+
     /** A thread, the methods of ours that it was in, each told as {@code Class.method}, and what it sent. */
     private record Sender(String thread, List<String> methods, String sql) {
         static Sender of(Object sql) {
-            return new Sender(
-                    Thread.currentThread().getName(),
-                    STACK.walk(frames -> frames.filter(f -> f.getClassName().startsWith("org.mossbank.server."))
+            List<String> methods = watching
+                    ? STACK.walk(frames -> frames.filter(f -> f.getClassName().startsWith("org.mossbank.server."))
                             .map(f -> method(f.getClassName(), f.getMethodName()))
                             .distinct()
-                            .toList()),
-                    sql.toString());
+                            .toList())
+                    : List.of();
+            return new Sender(Thread.currentThread().getName(), methods, watching ? sql.toString() : "");
         }
 
         /** A proxy that commits when the method has ended is at work for it. */
@@ -52,7 +60,7 @@ public class OneConnection {
         return statements(sender -> sender.thread.contains("-exec-"));
     }
 
-    /** How many statements with a word in them have been sent by any of these methods, each told as {@code Class.method}. */
+    /** How many statements with a word in them any of these methods, told as {@code Class.method}, has sent while watched. */
     public static long statementsOf(Collection<String> methods, String word) {
         return statements(
                 sender -> sender.sql.contains(word) && sender.methods.stream().anyMatch(methods::contains));

@@ -164,11 +164,13 @@ public class RunTest extends ServerTest {
         StudyInTheMaking in = study("quillwort");
         await(in, start(in, run(in, 1)), is("FINISHED"));
         int attempts = 11;
+        OneConnection.watch(true);
         Counts before = Counts.now();
 
         JsonNode finished = await(in, start(in, run(in, attempts)), is("FINISHED"));
 
         Counts after = Counts.now();
+        OneConnection.watch(false);
         double own = (after.own - before.own) / (2.0 * attempts);
         double look = (double) (after.looking - before.looking) / (after.looks - before.looks);
         LOG.info("statements for a collected answer: {} of its own, {} for a look", own, look);
