@@ -1,7 +1,6 @@
 package org.mossbank.core.comparison;
 
 import java.util.List;
-import java.util.function.UnaryOperator;
 import org.hipparchus.distribution.continuous.TDistribution;
 import org.mossbank.core.estimate.Estimate;
 import org.mossbank.core.estimate.Interval;
@@ -132,10 +131,5 @@ public final class CrossedMean {
             }
             return 2 * new TDistribution(freedom).cumulativeProbability(-Math.abs(mean) / error);
         });
-    }
-
-    /** Every prompt a family of its own, all of one kind. */
-    static PromptGroups oneKind() {
-        return new PromptGroups(prompt -> "", UnaryOperator.identity());
     }
 }

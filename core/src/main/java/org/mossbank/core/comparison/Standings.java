@@ -239,9 +239,13 @@ public record Standings(List<Standing> standings, List<Difference> differences) 
             CrossedMean mean = crossed(own, groups);
             Interval whole = mean.intervalAbout(centre, options.level());
             return bounded && whole instanceof Interval.Bounds b
-                    ? new Interval.Bounds(
-                            Math.max(0, b.low()), Math.min(OverallScore.HIGHEST, b.high()), options.level())
+                    ? new Interval.Bounds(cut(b.low()), cut(b.high()), options.level())
                     : whole;
+        }
+
+        /** Both limits to both ends: adjusted for a hard prompt, even a mean may pass 100. */
+        private static double cut(double limit) {
+            return Math.max(0, Math.min(OverallScore.HIGHEST, limit));
         }
 
         private double[] chancesOfBest() {

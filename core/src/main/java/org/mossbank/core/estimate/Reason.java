@@ -8,7 +8,7 @@ public enum Reason {
     NOT_CONNECTED("the grades do not tie all candidates, prompts and raters together"),
     NO_FREEDOM_LEFT("there are as many unknowns as grades"),
     UNDEFINED_IN_EVERY_RESAMPLE("it is undefined in every resample"),
-    TOO_FEW_TO_RESAMPLE("there is only one prompt or one rater to resample"),
+    TOO_FEW_TO_RESAMPLE("there is only one prompt of each kind, or one rater"),
     UNEQUAL_NUMBERS("answers have unequal numbers of grades"),
     LEVEL_NOT_USED("this level was never given, or it alone"),
     TOO_FEW_COMPLETE("fewer than two answers have grades from all of two raters or more"),

@@ -14,6 +14,7 @@ import org.testng.annotations.Test;
 
 public class CrossedMeanTest {
     private static final double TOLERANCE = 1e-9;
+    private static final PromptGroups ONE_KIND = PromptGroups.byKind(prompt -> "");
 
     private static List<CrossedMean.Cell> cells(double[]... byPrompt) {
         List<CrossedMean.Cell> cells = new ArrayList<>();
@@ -28,7 +29,7 @@ public class CrossedMeanTest {
     }
 
     private static CrossedMean of(double[]... byPrompt) {
-        return CrossedMean.of(cells(byPrompt), CrossedMean.oneKind());
+        return CrossedMean.of(cells(byPrompt), ONE_KIND);
     }
 
     /** Effects of prompts 0, 6, 12, 18, 24 and of raters 0, 4, 8, and a residual that adds up to nothing both ways. */
@@ -126,7 +127,7 @@ public class CrossedMeanTest {
         cells.forEach(c -> twice.add(new CrossedMean.Cell(c.prompt() + "-again", c.rater(), c.value())));
         PromptGroups families = new PromptGroups(p -> "x", p -> p.replace("-again", ""));
 
-        CrossedMean once = CrossedMean.of(cells, CrossedMean.oneKind());
+        CrossedMean once = CrossedMean.of(cells, ONE_KIND);
         CrossedMean again = CrossedMean.of(twice, families);
 
         assertThat(again.variance()).isCloseTo(once.variance(), within(TOLERANCE));

@@ -223,4 +223,24 @@ public class StandingsTest {
         assertThat(result.differences().get(0).interval()).isInstanceOf(Interval.Bounds.class);
         assertThat(result.standings().get(0).chanceOfBest()).isInstanceOf(Estimate.Undefined.class);
     }
+
+    /** Seen on the hard prompts alone, at 99 and 100: adjusted it stands above 100, and so would its whole interval. */
+    @Test
+    public void anAdjustedMeanMayPassTheScaleAndItsIntervalIsCut() {
+        List<ScoredCell> cells = new ArrayList<>();
+        for (int p = 0; p < 8; p++) {
+            for (int r = 0; r < 3; r++) {
+                boolean hard = p >= 4;
+                cells.add(new ScoredCell("a", "x" + p, "r" + r, (hard ? 40 : 90) + p % 2));
+                if (hard) {
+                    cells.add(new ScoredCell("b", "x" + p, "r" + r, 99 + p % 2));
+                }
+            }
+        }
+        Standing highest = standings(cells, 1).standings().get(0);
+        assertThat(highest.adjusted().value().orElseThrow()).isGreaterThan(110);
+        Interval.Bounds bounds = (Interval.Bounds) highest.interval();
+        assertThat(bounds.low()).isLessThanOrEqualTo(100);
+        assertThat(bounds.high()).isEqualTo(100);
+    }
 }
