@@ -88,6 +88,10 @@ export const router = createBrowserRouter([
             path: "recommendation",
             lazy: async () => ({ Component: (await import("../features/recommendation")).RecommendationPage }),
           },
+          {
+            path: "recommendation/how",
+            lazy: async () => ({ Component: (await import("../features/recommendation")).HowPage }),
+          },
         ],
       },
       { path: "*", element: <NotFoundPage /> },

@@ -5,7 +5,7 @@ import userEvent from "@testing-library/user-event";
 import { describe, expect, it } from "vitest";
 import type { Schemas } from "../api/client";
 import { AgreementPage } from "../features/agreement";
-import { RecommendationPage } from "../features/recommendation";
+import { HowPage, RecommendationPage } from "../features/recommendation";
 import { NOT_FOUND, TERMS } from "./people";
 
 type Figure = Schemas["Figure"];
@@ -261,6 +261,19 @@ const RECOMMENDATION: Schemas["RecommendationReport"] = {
   overall: [standing("o", 71, 0.998), standing("t", 60, 0.002)],
   byCriterion: [{ criterionId: "right", name: "Correctness", standings: [standing("o", 80, 1), standing("t", 66, 0)] }],
   field: [],
+  allowance: { overall: 0.05, kinds: 0 },
+  agreement: [
+    {
+      criterionId: "right",
+      name: "Correctness",
+      weight: 1,
+      value: { ...figure(0.7, 0.6, 0.8), level: 0.95 },
+      floor: 0.6,
+    },
+  ],
+  byKind: [],
+  costs: { means: [{ candidateId: "o", mean: 0.035 }], currency: "EUR", prompts: 8, estimated: false },
+  failed: { answers: 0 },
   differences: [
     {
       higherId: "o",
@@ -268,6 +281,9 @@ const RECOMMENDATION: Schemas["RecommendationReport"] = {
       difference: figure(11, 3, 18),
       adjustedDifference: figure(11, 2, 20),
       p: figure(0.004, 0.004, 0.004),
+      standardError: { value: 3.8 },
+      freedom: 12.4,
+      here: figure(11, 9, 13),
     },
   ],
   measures: [
@@ -290,11 +306,94 @@ const RECOMMENDATION: Schemas["RecommendationReport"] = {
   unequalFollowUps: [],
 };
 
+const ROBUSTNESS: Schemas["RobustnessReport"] = {
+  sentence: "It hangs on Juri: without it it would be another. It holds for 83 % of weightings.",
+  without: [
+    { factor: "RATER", name: "Juri", outcome: "UNDECIDED", says: "undecided", changes: true },
+    { factor: "PROMPT", name: "Read the log", outcome: "RECOMMENDED", says: "Osierhold recommended", changes: false },
+  ],
+  weightings: 300,
+  same: 0.83,
+  shares: [],
+  along: [
+    {
+      criterion: "Idiom",
+      points: [
+        { weight: 0, says: "Osierhold recommended", changes: false },
+        { weight: 0.5, says: "Osierhold recommended", changes: false },
+        { weight: 1, says: "undecided", changes: true },
+      ],
+    },
+  ],
+  checks: [{ of: "PLACE_ON_SHEET", slope: figure(-0.4, -1, 0.2), scores: 24 }],
+  attempts: [],
+  worth: [],
+};
+
 async function recommendation(change: Partial<Schemas["RecommendationReport"]> = {}) {
-  server().on("GET /api/studies/s1/recommendation", () => ({ body: { ...RECOMMENDATION, ...change } }));
+  server()
+    .on("GET /api/studies/s1/recommendation", () => ({ body: { ...RECOMMENDATION, ...change } }))
+    .on("GET /api/studies/s1/recommendation/robustness", () => ({ body: ROBUSTNESS }));
   inStudy(<RecommendationPage />, { ...STUDY, stage: "GRADING" });
   return (await screen.findByRole("heading", { level: 1 })).textContent;
 }
+
+async function how(change: Partial<Schemas["RecommendationReport"]> = {}) {
+  server()
+    .on("GET /api/studies/s1/recommendation", () => ({ body: { ...RECOMMENDATION, ...change } }))
+    .on("GET /api/studies/s1/recommendation/robustness", () => ({ body: ROBUSTNESS }));
+  inStudy(<HowPage />, { ...STUDY, stage: "GRADING" });
+  return await screen.findByRole("heading", { level: 1 });
+}
+
+describe("how the outcome comes about", () => {
+  it("does the arithmetic of each place with the study's own figures", async () => {
+    await how({
+      outcome: "SAFE_CHOICES",
+      field: [
+        { candidateId: "o", place: "SAFE", shortfall: -4.2, rivalId: "t", critical: 1.8 },
+        { candidateId: "t", place: "OPEN", shortfall: 17.8, rivalId: "o", critical: 1.8 },
+      ],
+    });
+    const items = screen.getAllByRole("listitem").map((i) => i.textContent);
+    expect(items.find((i) => i.startsWith("Osierhold"))).toContain(
+      "against Teaselworth 11.0 points, less 1.80 standard errors of 3.8, is 4.2 at worst",
+    );
+    expect(items.find((i) => i.startsWith("Teaselworth"))).toContain("against Osierhold −11.0 points");
+    const [, row] = rowsOf("Differences and what they rest on");
+    expect(row?.textContent).toContain("12.4");
+    expect(row?.textContent).toContain("2.89");
+  });
+
+  it("marks which of the outcomes it is, and leaves out what the rule does not know", async () => {
+    await how();
+    expect(screen.getByText(/One is recommended.*This one/)).toBeDefined();
+    expect(screen.queryByText(/By kind: nothing of this/)).toBeNull();
+    cleanup();
+    await how({ outcome: "BY_KIND", rule: { ...RECOMMENDATION.rule, terms: { ...TERMS, byKind: true } } });
+    expect(screen.getByText(/By kind: nothing of this.*This one/)).toBeDefined();
+  });
+
+  it("says why costs are not known", async () => {
+    const terms = { ...TERMS, tieBreak: "COST" as const };
+    await how({
+      rule: { ...RECOMMENDATION.rule, terms },
+      costs: { means: [], prompts: 3, estimated: false, why: "costs are in different currencies" },
+    });
+    expect(screen.getByText(/Not known: costs are in different currencies/)).toBeDefined();
+    cleanup();
+    await how({ rule: { ...RECOMMENDATION.rule, terms } });
+    expect(rowsOf("Mean cost of a prompt")).toHaveLength(2);
+  });
+
+  it("tells what it hangs on, and puts weights that say the same into one stretch", async () => {
+    await how();
+    expect(await screen.findByText(/holds for 83 % of weightings/)).toBeDefined();
+    expect(rowsOf("Left out, it would be another outcome")).toHaveLength(2);
+    expect(screen.getByText(/0 % to 50 % Osierhold recommended; 100 % to 100 % undecided/)).toBeDefined();
+    expect(rowsOf("What may have moved grades")[1]?.textContent).toContain("−0.40");
+  });
+});
 
 describe("recommendation", () => {
   it("says what is recommended, why, and from how much", async () => {
@@ -307,8 +406,8 @@ describe("recommendation", () => {
     await recommendation({
       outcome: "SAFE_CHOICES",
       field: [
-        { candidateId: "o", place: "SAFE", shortfall: 3.24 },
-        { candidateId: "t", place: "OUT", shortfall: 15 },
+        { candidateId: "o", place: "SAFE", shortfall: 3.24, rivalId: "t", critical: 1.8 },
+        { candidateId: "t", place: "OUT", shortfall: 15, rivalId: "o", critical: 1.8 },
       ],
     });
     const table = screen.getByRole("table", { name: "Standings overall" });
@@ -320,9 +419,23 @@ describe("recommendation", () => {
     await recommendation();
     expect(screen.queryByText("Against the best")).toBeNull();
     cleanup();
-    await recommendation({ field: [{ candidateId: "o", place: "BEST", shortfall: -2 }] });
+    await recommendation({ field: [{ candidateId: "o", place: "BEST", shortfall: -2, rivalId: "t", critical: 1.8 }] });
     expect(screen.getByText("the best")).toBeDefined();
     expect(screen.getAllByText("not compared")).toHaveLength(1);
+  });
+
+  it("tells both where answers without text make a difference, and that they make none", async () => {
+    await recommendation({ failed: { answers: 2, otherwise: "We recommend Teaselworth." } });
+    expect(screen.getByText(/2 answers left nothing to grade.*If they counted nowhere, it would be: We/)).toBeDefined();
+    cleanup();
+    await recommendation({ failed: { answers: 1 } });
+    expect(screen.getByText(/1 answer left nothing.*would be the same if they counted nowhere/)).toBeDefined();
+  });
+
+  it("says in a sentence what it hangs on, once that is known", async () => {
+    await recommendation();
+    expect(await screen.findByText(/holds for 83 % of weightings/)).toBeDefined();
+    expect(screen.getByRole("link", { name: "How the outcome comes about" })).toBeDefined();
   });
 
   it("keeps the standings when it withholds, and says that they do not decide", async () => {

@@ -32,6 +32,8 @@ export const TERMS: Schemas["RuleTerms"] = {
   tieBreak: "NONE",
   strictOnMasking: false,
   strictOnSplits: false,
+  byKind: false,
+  failedAnswers: "LOWEST",
 };
 
 export const NOT_FOUND = { type: "https://mossbank.example/problems/not-found", title: "Not found", status: 404 };

@@ -14,6 +14,7 @@ import { changesBetween } from "../features/rubric/compare";
 import { CriterionEditor, newCriterion } from "../features/rubric/CriterionEditor";
 import { ExpectationForm } from "../features/study";
 import { Planner } from "../features/brief/Planner";
+import { TERMS } from "./people";
 import { RuleTermsList } from "../features/study/RuleTermsList";
 
 afterEach(cleanup);
@@ -256,7 +257,7 @@ describe("what differs between two versions of a rubric", () => {
 });
 
 describe("RuleTermsList", () => {
-  const TERMS: Schemas["RuleTerms"] = {
+  const OWN: Schemas["RuleTerms"] = {
     coefficient: "ALPHA_ORDINAL",
     agreementFloor: 0.6,
     floorOn: "ESTIMATE",
@@ -265,13 +266,15 @@ describe("RuleTermsList", () => {
     tieBreak: "NONE",
     strictOnMasking: false,
     strictOnSplits: false,
+    byKind: false,
+    failedAnswers: "LOWEST" as const,
   };
   const WEIGHTS = [
     { key: "right", name: "Correctness", weight: 2 },
     { key: "idiom", name: "Idiom", weight: 1, floor: 0.5 },
   ];
   const words = (terms: Partial<Schemas["RuleTerms"]>, weights = WEIGHTS) =>
-    render(<RuleTermsList terms={{ ...TERMS, ...terms }} weights={weights} />).container.textContent;
+    render(<RuleTermsList terms={{ ...OWN, ...terms }} weights={weights} />).container.textContent;
 
   it("says the floor, and where it is another", () => {
     expect(words({})).toContain("at least 0.60 on every criterion with weight, 0.50 on idiom.");
@@ -336,38 +339,74 @@ describe("PairGrid", () => {
 });
 
 describe("Planner", () => {
-  const forecast = (chance: number | undefined): Schemas["ForecastView"] => ({
+  const forecast = (found: number, smallestLead?: number): Schemas["ForecastView"] => ({
     gradings: 240,
-    halfWidth: chance === undefined ? { undefinedReason: "one prompt" } : { value: 4.2 },
-    correctedHalfWidth: chance === undefined ? { undefinedReason: "one prompt" } : { value: 6.1 },
-    chanceFound: chance === undefined ? { undefinedReason: "one prompt" } : { value: (1 + chance) / 2 },
-    chanceClear: chance === undefined ? { undefinedReason: "one prompt" } : { value: chance },
+    halfWidth: { value: 4.2 },
+    leads: [0, 1, 2, 3].map((m) => ({
+      points: 5 * m,
+      recommended: m === 0 ? 0.02 : (found * m) / 2,
+      wrong: m === 0 ? 0.02 : 0,
+      safeChoices: 0.1,
+      byKind: 0,
+      undecided: m === 0 ? 0.78 : 0.8 - (found * m) / 2,
+      withheld: 0.1,
+    })),
+    ...(smallestLead !== undefined && { smallestLead }),
     hours: 24,
     hoursARater: 6,
+    studies: 800,
   });
 
-  const shown = (chance: number | undefined) => {
+  const shown = (found: number, smallestLead?: number) => {
     const answers = server()
-      .on("POST /api/studies/s1/forecast", () => ({ body: forecast(chance) }))
-      .on("POST /api/studies/s1/forecast/alternatives", () => ({
-        body: [{ what: "One rater more", forecast: forecast(chance) }],
+      .on("POST /api/studies/s1/forecast", () => ({ body: forecast(found, smallestLead) }))
+      .on("POST /api/studies/s1/forecast/withholding", () => ({
+        body: [{ floorOn: "UPPER_LIMIT", good: 0.01, middling: 0.3, guessing: 0.99 }],
+      }))
+      .on("POST /api/studies/s1/forecast/uses", () => ({
+        body: [
+          { promptsAKind: 10, ratersAnAnswer: 2, attempts: 1, hours: 23, found: 0.7, withheld: 0.05 },
+          { promptsAKind: 4, ratersAnAnswer: 3, attempts: 1, hours: 24, found: 0.4, withheld: 0.02 },
+        ],
       }));
-    inStudy(<Planner margin={5} />);
+    inStudy(<Planner rule={TERMS} />);
     return answers;
   };
 
-  it.each([
-    [0.93, "Enough: a candidate truly ahead by 5.0 points would be recommended in 93 % of studies like this."],
-    [0.6, "More or less: a candidate truly ahead by 5.0 points would be recommended in 60 % of studies like this."],
-    [0.2, "Too little: a candidate truly ahead by 5.0 points would be recommended in 20 % of studies like this."],
-    [undefined, "A study of this size has no interval: it needs two prompts and two raters at least."],
-  ])("says of a chance of %s whether it is enough", async (chance, words) => {
-    shown(chance);
-    expect(await screen.findByText(words)).toBeTruthy();
+  it("says which lead is found, and how often twice the margin is", async () => {
+    shown(0.4, 17.3);
+    expect(
+      await screen.findByText(
+        "Enough for a lead of 17 points, which is recommended in four of five studies; a candidate truly ahead by 10.0 points would be recommended in 40 % of studies like this.",
+      ),
+    ).toBeTruthy();
+    cleanup();
+    shown(0.1);
+    expect(await screen.findByText(/^Too little for any lead:/)).toBeTruthy();
+  });
+
+  it("never counts a recommendation among equals as right", async () => {
+    shown(0.4, 17);
+    await screen.findByText(/^Enough/);
+    const [, equal, ahead] = within(
+      screen.getByRole("table", { name: "Chance of each outcome, by true lead" }),
+    ).getAllByRole("row");
+    // Right under 1 %, wrong 2 %.
+    expect(equal?.textContent).toMatch(/^nothing: all are equal.*under 1 %2 %/);
+    expect(ahead?.textContent).toContain("20 %");
+  });
+
+  it("shows what the hours could find otherwise, and what each reading of the floor does", async () => {
+    shown(0.4, 17);
+    const uses = await screen.findByRole("table", { name: "Other ways to spend the same hours" });
+    expect(within(uses).getByText("(as planned)")).toBeTruthy();
+    expect(within(uses).getAllByRole("row")[1]?.textContent).toContain("10 prompts of each kind, 2 raters an answer");
+    const floors = await screen.findByRole("table", { name: "Withheld for agreement, by what must reach the floor" });
+    expect(floors.textContent).toContain("30 %");
   });
 
   it("asks anew when a size is moved, and never for more raters an answer than raters", async () => {
-    const answers = shown(0.8);
+    const answers = shown(0.8, 12);
     await screen.findByText(/^Enough/);
     const raters = screen.getByRole("slider", { name: "Raters" });
     raters.focus();
@@ -388,8 +427,8 @@ describe("Planner", () => {
       }))
       .on("GET /api/studies/s1/candidates", () => ({ body: [{}, {}, {}, {}, {}] }))
       .on("GET /api/studies/s1/people", () => ({ body: [{ grades: true }, { grades: true }, { grades: false }] }))
-      .on("POST /api/studies/s1/forecast", () => ({ body: forecast(0.9) }));
-    inStudy(<Planner margin={5} />);
+      .on("POST /api/studies/s1/forecast", () => ({ body: forecast(0.9, 9) }));
+    inStudy(<Planner rule={TERMS} />);
     await screen.findByText(/^Enough/);
     const at = (name: string) => screen.getByRole("slider", { name }).getAttribute("aria-valuenow");
     expect(["Kinds of prompts", "Prompts of each kind", "Candidates", "Raters", "Raters an answer"].map(at)).toEqual([
@@ -402,12 +441,12 @@ describe("Planner", () => {
   });
 
   it("costs what minutes of grading make of it", async () => {
-    const answers = shown(0.8);
+    const answers = shown(0.8, 12);
     await screen.findByText(/^Enough/);
     screen.getByRole("slider", { name: "Minutes an answer" }).focus();
     await userEvent.keyboard("{ArrowRight}");
     await waitFor(() => expect(answers.asked.at(-1)?.body).toMatchObject({ minutes: 7 }));
-    expect(await screen.findByRole("rowheader", { name: "One rater more" })).toBeTruthy();
+    expect(await screen.findByRole("table", { name: "Other ways to spend the same hours" })).toBeTruthy();
   });
 });
 

@@ -247,9 +247,16 @@ function StrictTicks({ terms, onChange }: StrictTicksProps) {
         onTick={(strictOnMasking) => onChange({ ...terms, strictOnMasking })}
       />
       <Tick
-        checked={terms.strictOnSplits}
-        label="Withhold while a split of two levels or more has no settled grade"
-        onTick={(strictOnSplits) => onChange({ ...terms, strictOnSplits })}
+        checked={terms.byKind}
+        label="Tell kinds of prompts apart where nothing holds over all of them"
+        hint="A fifth of the allowance of error goes to the kinds; over all kinds a little less is found."
+        onTick={(byKind) => onChange({ ...terms, byKind })}
+      />
+      <Tick
+        checked={terms.failedAnswers === "LOWEST"}
+        label="An answer that was refused, failed or timed out without text gets the lowest levels"
+        hint="Otherwise it counts nowhere, which rewards failing on hard prompts. Where the outcome differs, both are told."
+        onTick={(lowest) => onChange({ ...terms, failedAnswers: lowest ? "LOWEST" : "LEFT_OUT" })}
       />
     </div>
   );

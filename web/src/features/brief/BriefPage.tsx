@@ -39,7 +39,7 @@ function OpenBrief({ brief }: { brief: Schemas["BriefView"] }) {
   return (
     <div className="max-w-5xl">
       <BriefEditor brief={brief} />
-      <Planner margin={brief.brief.rule.margin} />
+      <Planner rule={brief.brief.rule} />
       {brief.brief.asksExpectations && (
         <section className="mt-10 border-t border-rule pt-5">
           <h2>What you expect</h2>

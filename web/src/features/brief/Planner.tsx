@@ -2,13 +2,12 @@ import { keepPreviousData, useQueries, useQuery } from "@tanstack/react-query";
 import { useDeferredValue, useState } from "react";
 import { Slider } from "radix-ui";
 import type { Schemas } from "../../api/client";
-import { chance, fixed } from "../../ui/format";
-import { type Axis, IntervalAxis, IntervalRow } from "../../ui/IntervalRow";
-import { type Column, Table } from "../../ui/Table";
+import { Choice } from "../../ui/Field";
 import { candidatesOfStudy } from "../candidate";
 import { promptsOfStudy } from "../prompt";
 import { peopleOfStudy, useStudy } from "../study";
-import { alternativesOf, forecastOf } from "./api";
+import { forecastOf, usesOf, withholdingOf } from "./api";
+import { FloorTable, Outlook, UsesTable } from "./Outlook";
 
 type Size = {
   promptsAKind: number;
@@ -19,6 +18,14 @@ type Size = {
   ratersAnAnswer: number;
   minutes: number;
 };
+
+type GradedBy = Schemas["PlannedSize"]["gradedBy"];
+
+const RATERS: { value: GradedBy; label: string }[] = [
+  { value: "MIDDLING", label: "as raters usually do: α about 0.58" },
+  { value: "GOOD", label: "as raters do who know the rubric well: α about 0.73" },
+  { value: "GUESSING", label: "by guessing" },
+];
 
 const START: Size = {
   promptsAKind: 4,
@@ -49,7 +56,7 @@ function sizeOf(prompts: Schemas["PromptView"][], candidates: number, raters: nu
 }
 
 /** How much is enough: what a study of some size could show, and what grading it would cost. */
-export function Planner({ margin }: { margin: number }) {
+export function Planner({ rule }: { rule: Schemas["RuleTerms"] }) {
   const study = useStudy();
   const [prompts, candidates, people] = useQueries({
     queries: [promptsOfStudy(study.id), candidatesOfStudy(study.id), peopleOfStudy(study.id)],
@@ -59,12 +66,12 @@ export function Planner({ margin }: { margin: number }) {
     <section className="mt-10 border-t border-rule pt-5">
       <h2>How much is enough?</h2>
       <p className="mt-1 mb-4 max-w-3xl text-ink-soft">
-        Studies of this size are made up and evaluated as yours will be, with scores that vary as they usually do. It is
-        a forecast, not a promise. The dials begin where this study stands.
+        Studies of this size are made up, graded, and decided by the rule above, one candidate truly ahead of the
+        others. It is a forecast, not a promise. The dials begin where this study stands.
       </p>
       {!pending && (
         <Dials
-          margin={margin}
+          rule={rule}
           start={sizeOf(
             prompts.data ?? [],
             candidates.data?.length ?? 0,
@@ -76,27 +83,30 @@ export function Planner({ margin }: { margin: number }) {
   );
 }
 
-function Dials({ margin, start }: { margin: number; start: Size }) {
+/** First figures at once, then those that are surer; what else could be done with the hours comes last. */
+function useForecast(asked: Omit<Schemas["PlannedSize"], "effort">) {
   const study = useStudy();
-  const [size, setSize] = useState(start);
-  const settled = useDeferredValue(size);
-  const found = Math.min(40, Math.max(0.5, margin));
-  const asked = {
-    promptsByKind: Array<number>(settled.kinds).fill(settled.promptsAKind),
-    candidates: settled.candidates,
-    attempts: settled.attempts,
-    raters: settled.raters,
-    ratersAnAnswer: settled.ratersAnAnswer,
-    minutes: settled.minutes,
-    margin: found,
-  };
-  const forecast = useQuery({ ...forecastOf(study.id, asked), placeholderData: keepPreviousData });
-  const alternatives = useQuery({
-    ...alternativesOf(study.id, asked),
+  const first = useQuery({
+    ...forecastOf(study.id, { ...asked, effort: "FIRST" }),
     placeholderData: keepPreviousData,
-    // What is planned comes first; while a dial is turned nobody waits for the rest.
-    enabled: forecast.isSuccess && !forecast.isPlaceholderData,
   });
+  const ready = first.isSuccess && !first.isPlaceholderData;
+  const full = useQuery({ ...forecastOf(study.id, { ...asked, effort: "FULL" }), enabled: ready });
+  const after = { placeholderData: keepPreviousData, enabled: full.isSuccess };
+  const withholding = useQuery({ ...withholdingOf(study.id, { ...asked, effort: "FULL" }), ...after });
+  const uses = useQuery({ ...usesOf(study.id, { ...asked, effort: "FULL" }), ...after });
+  return { error: first.error, forecast: full.data ?? first.data, stale: first.isPlaceholderData, withholding, uses };
+}
+
+type DialsProps = { rule: Schemas["RuleTerms"]; start: Size };
+
+function Dials({ rule, start }: DialsProps) {
+  const [size, setSize] = useState(start);
+  const [gradedBy, setGradedBy] = useState<GradedBy>("MIDDLING");
+  const settled = useDeferredValue(size);
+  const { promptsAKind, kinds, ...rest } = settled;
+  const asked = { ...rest, promptsByKind: Array<number>(kinds).fill(promptsAKind), gradedBy, rule };
+  const { error, forecast, stale, withholding, uses } = useForecast(asked);
   const set = (change: Partial<Size>) =>
     setSize((old) => {
       const next = { ...old, ...change };
@@ -116,15 +126,15 @@ function Dials({ margin, start }: { margin: number; start: Size }) {
         {dial("Minutes an answer", "minutes", 1)}
         {dial("Attempts of each", "attempts", 1)}
       </div>
-      {forecast.isError && <p role="alert">{forecast.error.message}</p>}
-      {forecast.data && (
-        <Outlook
-          planned={forecast.data}
-          alternatives={alternatives.data ?? []}
-          margin={found}
-          stale={forecast.isPlaceholderData || alternatives.isPlaceholderData}
-        />
+      <div className="mb-5 max-w-md">
+        <Choice label="Raters grade" value={gradedBy} options={RATERS} onValue={setGradedBy} />
+      </div>
+      {error && <p role="alert">{error.message}</p>}
+      {forecast && <Outlook forecast={forecast} rule={rule} stale={stale} />}
+      {uses.data && forecast && (
+        <UsesTable uses={uses.data} planned={{ ...settled, hours: forecast.hours }} stale={uses.isPlaceholderData} />
       )}
+      {withholding.data && <FloorTable readings={withholding.data} chosen={rule.floorOn} />}
     </>
   );
 }
@@ -150,113 +160,4 @@ function Dial({ label, value, from, to, onValue }: DialProps) {
       <span className="text-right font-semibold tabular-nums">{value}</span>
     </div>
   );
-}
-
-type OutlookProps = {
-  planned: Schemas["ForecastView"];
-  alternatives: Schemas["Alternative"][];
-  margin: number;
-  stale: boolean;
-};
-
-type Row = { what: string; forecast: Schemas["ForecastView"] };
-
-/** A difference of just the margin, with the interval that such a study would put around it. */
-function Outlook({ planned, alternatives, margin, stale }: OutlookProps) {
-  const rows: Row[] = [{ what: "As planned", forecast: planned }, ...alternatives];
-  const widest = Math.max(...rows.map((r) => r.forecast.halfWidth.value ?? 0));
-  const edge = Math.max(10, Math.ceil((widest + margin) / 10) * 10);
-  const axis: Axis = {
-    from: -edge,
-    to: edge,
-    decimals: 0,
-    marks: [
-      { at: 0, label: "0" },
-      { at: margin, label: `margin ${fixed(margin, 1)}` },
-    ],
-  };
-  return (
-    <div aria-busy={stale} className={stale ? "opacity-60" : undefined}>
-      <p className="mb-2 font-serif text-lg">{sentence(planned, margin)}</p>
-      <Table
-        caption="Forecast as planned and with a little more"
-        rows={rows}
-        rowKey={(r) => r.what}
-        columns={outlookColumns(axis, margin)}
-      />
-      <p className="mt-2 text-sm text-ink-soft">
-        “Recommended” counts made-up studies in which a candidate that is truly ahead by the margin is clear of every
-        other one. Assumed spread in points: candidates from prompt to prompt 12, raters 6, one grade 12.
-      </p>
-    </div>
-  );
-}
-
-function around(center: number, halfWidth: Schemas["Figure"]) {
-  return halfWidth.value === undefined
-    ? { value: center }
-    : { value: center, low: center - halfWidth.value, high: center + halfWidth.value };
-}
-
-function sentence(planned: Schemas["ForecastView"], margin: number): string {
-  const share = planned.chanceClear.value;
-  if (share === undefined) {
-    return "A study of this size has no interval: it needs two prompts and two raters at least.";
-  }
-  const found = `a candidate truly ahead by ${fixed(margin, 1)} points would be recommended in ${chance(share)} of studies like this`;
-  if (share >= 0.8) {
-    return `Enough: ${found}.`;
-  }
-  return share >= 0.5 ? `More or less: ${found}.` : `Too little: ${found}.`;
-}
-
-function outlookColumns(axis: Axis, margin: number): Column<Row>[] {
-  return [
-    { key: "what", head: "Study", rowHeader: true, cell: (r) => r.what },
-    {
-      key: "picture",
-      head: <IntervalAxis axis={axis} />,
-      cell: (r) => <IntervalRow axis={axis} figure={around(margin, r.forecast.halfWidth)} />,
-    },
-    {
-      key: "width",
-      head: "Interval of a difference",
-      cell: (r) =>
-        r.forecast.halfWidth.value === undefined ? (
-          <span className="text-ink-soft">none: {r.forecast.halfWidth.undefinedReason}</span>
-        ) : (
-          <>
-            ± {fixed(r.forecast.halfWidth.value, 1)}
-            <span className="block text-sm text-ink-soft">
-              ± {fixed(r.forecast.correctedHalfWidth.value ?? 0, 1)} corrected
-            </span>
-          </>
-        ),
-    },
-    {
-      key: "found",
-      head: "Recommended",
-      align: "right",
-      cell: (r) =>
-        r.forecast.chanceClear.value === undefined || r.forecast.chanceFound.value === undefined ? (
-          "–"
-        ) : (
-          <>
-            {chance(r.forecast.chanceClear.value)}
-            <span className="block text-sm text-ink-soft">clear of one: {chance(r.forecast.chanceFound.value)}</span>
-          </>
-        ),
-    },
-    {
-      key: "hours",
-      head: "Hours of grading",
-      align: "right",
-      cell: (r) => (
-        <>
-          {fixed(r.forecast.hours, 0)}
-          <span className="block text-sm text-ink-soft">{fixed(r.forecast.hoursARater, 1)} a rater</span>
-        </>
-      ),
-    },
-  ];
 }

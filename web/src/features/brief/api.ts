@@ -19,11 +19,19 @@ export const forecastOf = (studyId: string, body: Schemas["PlannedSize"]) =>
     staleTime: Infinity,
   });
 
-export const alternativesOf = (studyId: string, body: Schemas["PlannedSize"]) =>
+export const withholdingOf = (studyId: string, body: Schemas["PlannedSize"]) =>
   queryOptions({
-    queryKey: studyKeys.part(studyId, "forecast alternatives", JSON.stringify(body)),
+    queryKey: studyKeys.part(studyId, "forecast withholding", JSON.stringify(body)),
     queryFn: ({ signal }) =>
-      unwrap(api.POST("/api/studies/{studyId}/forecast/alternatives", { params: { path: { studyId } }, body, signal })),
+      unwrap(api.POST("/api/studies/{studyId}/forecast/withholding", { params: { path: { studyId } }, body, signal })),
+    staleTime: Infinity,
+  });
+
+export const usesOf = (studyId: string, body: Schemas["PlannedSize"]) =>
+  queryOptions({
+    queryKey: studyKeys.part(studyId, "forecast uses", JSON.stringify(body)),
+    queryFn: ({ signal }) =>
+      unwrap(api.POST("/api/studies/{studyId}/forecast/uses", { params: { path: { studyId } }, body, signal })),
     staleTime: Infinity,
   });
 

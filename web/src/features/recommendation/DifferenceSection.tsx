@@ -39,7 +39,8 @@ export function DifferenceSection({ report }: { report: Report }) {
       />
       <p className="mt-1 text-sm text-ink-soft">
         On the prompts and by the raters that both have. Intervals are corrected (Holm) for the number of pairs; each
-        holds by itself, not all at once.
+        holds by itself, not all at once. They are for other prompts and other raters of the sort; what was found here,
+        on these prompts by these raters, is surer, and is true of this study alone.
       </p>
     </section>
   );
@@ -66,6 +67,11 @@ function differenceColumns(report: Report, axis: Axis): Column<Report["differenc
       key: "difference",
       head: "Points, corrected interval",
       cell: (d) => <FigureText figure={d.adjustedDifference} decimals={1} />,
+    },
+    {
+      key: "here",
+      head: "Here alone",
+      cell: (d) => <FigureText figure={d.here} decimals={1} />,
     },
     {
       key: "p",

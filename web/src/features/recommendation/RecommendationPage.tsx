@@ -1,28 +1,24 @@
-import { queryOptions, useQuery } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
-import { api, type Schemas, unwrap } from "../../api/client";
-import { chance, count, duration, fixed, moment, money } from "../../ui/format";
-import { type Axis, FigureText, IntervalAxis, IntervalRow, sign } from "../../ui/IntervalRow";
+import type { Schemas } from "../../api/client";
+import { count, moment } from "../../ui/format";
 import { Note } from "../../ui/Note";
 import { Query } from "../../ui/Query";
 import { Table } from "../../ui/Table";
 import { useTitle } from "../../ui/useTitle";
-import { Reopenings, RuleTermsList, SetAsideNote, studyKeys, useStudy } from "../study";
+import { Reopenings, RuleTermsList, SetAsideNote, useStudy } from "../study";
+import { recommendationOfStudy, robustnessOfStudy } from "./api";
 import { CandidateOf } from "./CandidateOf";
 import { DifferenceSection } from "./DifferenceSection";
+import { MeasureSection } from "./MeasureSection";
+import { StandingSection } from "./StandingSection";
 
 type Report = Schemas["RecommendationReport"];
-
-const recommendationOfStudy = (studyId: string) =>
-  queryOptions({
-    queryKey: studyKeys.part(studyId, "recommendation"),
-    queryFn: ({ signal }) =>
-      unwrap(api.GET("/api/studies/{studyId}/recommendation", { params: { path: { studyId } }, signal })),
-  });
 
 const TONES: Record<Report["outcome"], "good" | "info" | "caution"> = {
   RECOMMENDED: "good",
   SAFE_CHOICES: "good",
+  BY_KIND: "info",
   UNDECIDED: "info",
   WITHHELD: "caution",
 };
@@ -39,6 +35,7 @@ export function RecommendationPage() {
           <SetAsideNote setAside={report.setAside} />
           <UnequalFollowUps report={report} />
           <RuledOut report={report} />
+          <FailedAnswers report={report} />
           <StandingSection report={report} />
           <DifferenceSection report={report} />
           <MeasureSection report={report} />
@@ -67,168 +64,36 @@ function Outcome({ report }: { report: Report }) {
             <li key={finding.sentence}>{finding.sentence}</li>
           ))}
         </ul>
+        {report.outcome !== "WITHHELD" && <HangsOnLine />}
+        <p className="mt-2">
+          <Link to="how">How the outcome comes about</Link>
+        </p>
       </Note>
     </>
   );
 }
 
-/** A candidate's place in the study's list decides its sign, whatever its standing. */
-const SCORE: Axis = { from: 0, to: 100, decimals: 0, marks: [] };
-
-function StandingSection({ report }: { report: Report }) {
-  return (
-    <section className="mt-7">
-      <h2>Standings</h2>
-      <p className="mb-1 text-sm text-ink-soft">
-        Scores of 100, adjusted for hard prompts and strict raters, with 95 % intervals over other prompts and raters of
-        the same sort.
-        {report.outcome === "WITHHELD" && " They are shown as they stand; the rule does not let them decide yet."}
-      </p>
-      <StandingTable caption="Standings overall" report={report} standings={report.overall} overall />
-      <div className="mt-5 grid gap-x-10 gap-y-5 2xl:grid-cols-2">
-        {report.byCriterion.map((c) => (
-          <section key={c.criterionId}>
-            <h3>{c.name}</h3>
-            <StandingTable caption={`Standings on ${c.name}`} report={report} standings={c.standings} overall={false} />
-          </section>
-        ))}
-      </div>
-      <details className="mt-2 text-sm">
-        <summary className="text-tarn underline underline-offset-4">How this is made</summary>
-        <p className="mt-1 max-w-3xl">
-          Least squares of score = mean + candidate + prompt + rater over all sheets sent in. Intervals count how much
-          scores vary from prompt to prompt of a kind, from rater to rater, and what is left; limits are cut at 0 and
-          100. “Against the best” compares each candidate with the best of the others: the best is above every other
-          beyond doubt, a safe choice is at worst less than the margin below the best, and who is out is below some
-          other beyond doubt. All this draws nothing at random. The chance of standing highest comes from{" "}
-          {report.basis.resamples} resamples of prompts and raters and decides nothing. “Plain” is the mean without
-          adjustment.
-        </p>
-      </details>
-    </section>
-  );
+/** What the outcome hangs on, in a sentence; it comes a little later than the rest. */
+function HangsOnLine() {
+  const study = useStudy();
+  const robustness = useQuery(robustnessOfStudy(study.id));
+  return robustness.data?.sentence ? <p className="mt-2">{robustness.data.sentence}</p> : null;
 }
 
-type StandingTableProps = { caption: string; report: Report; standings: Report["overall"]; overall: boolean };
-
-function StandingTable({ caption, report, standings, overall }: StandingTableProps) {
-  if (standings.length === 0) {
-    return <p>No sheet is sent in yet.</p>;
+function FailedAnswers({ report }: { report: Report }) {
+  const { answers, otherwise } = report.failed;
+  if (answers === 0) {
+    return null;
   }
-  const look = (id: string) => sign(report.candidates.findIndex((c) => c.id === id));
+  const lowest = report.rule.terms.failedAnswers === "LOWEST";
   return (
-    <Table
-      caption={caption}
-      rows={standings}
-      rowKey={(s) => s.candidateId}
-      columns={[
-        {
-          key: "name",
-          head: "Candidate",
-          rowHeader: true,
-          cell: (s) => <CandidateOf report={report} id={s.candidateId} />,
-        },
-        {
-          key: "picture",
-          head: <IntervalAxis axis={SCORE} />,
-          cell: (s) => <IntervalRow figure={s.adjusted} axis={SCORE} {...look(s.candidateId)} />,
-        },
-        { key: "score", head: "Score, interval", cell: (s) => <FigureText figure={s.adjusted} decimals={1} /> },
-        ...(overall
-          ? [
-              ...(report.field.length === 0
-                ? []
-                : [
-                    {
-                      key: "field",
-                      head: "Against the best",
-                      cell: (s: Report["overall"][number]) => <AgainstBest report={report} id={s.candidateId} />,
-                    },
-                  ]),
-              {
-                key: "best",
-                head: "Chance of standing highest",
-                align: "right" as const,
-                cell: (s: Report["overall"][number]) =>
-                  s.chanceOfBest.value === undefined ? "–" : chance(s.chanceOfBest.value),
-              },
-              {
-                key: "plain",
-                head: "Plain",
-                align: "right" as const,
-                cell: (s: Report["overall"][number]) => (s.plain.value === undefined ? "–" : fixed(s.plain.value, 1)),
-              },
-            ]
-          : []),
-      ]}
-    />
-  );
-}
-
-const PLACES: Record<Report["field"][number]["place"], string> = {
-  BEST: "the best",
-  SAFE: "safe",
-  OPEN: "open",
-  OUT: "out",
-};
-
-/** What is said of a candidate, and how far below the best it may lie. */
-function AgainstBest({ report, id }: { report: Report; id: string }) {
-  const own = report.field.find((f) => f.candidateId === id);
-  if (own === undefined) {
-    return <span className="text-ink-soft">not compared</span>;
-  }
-  return (
-    <>
-      {PLACES[own.place]}
-      {own.shortfall !== undefined && own.place !== "BEST" && (
-        <span className="block text-sm text-ink-soft">at worst {fixed(Math.max(0, own.shortfall), 1)} below</span>
-      )}
-    </>
-  );
-}
-
-function MeasureSection({ report }: { report: Report }) {
-  return (
-    <section className="mt-8">
-      <h2>What the answers took</h2>
-      <Table
-        caption="Time and cost by candidate"
-        rows={report.measures}
-        rowKey={(m) => m.candidateId}
-        columns={[
-          {
-            key: "name",
-            head: "Candidate",
-            rowHeader: true,
-            cell: (m) => <CandidateOf report={report} id={m.candidateId} />,
-          },
-          { key: "complete", head: "Complete answers", align: "right", cell: (m) => `${m.complete} of ${m.answers}` },
-          {
-            key: "time",
-            head: "Median time",
-            align: "right",
-            sortBy: (m) => m.medianTotalMs ?? 0,
-            cell: (m) => (m.medianTotalMs === undefined ? "not measured" : duration(m.medianTotalMs)),
-          },
-          {
-            key: "tokens",
-            head: "Median tokens out",
-            align: "right",
-            sortBy: (m) => m.medianOutputTokens ?? 0,
-            cell: (m) => m.medianOutputTokens ?? "not measured",
-          },
-          {
-            key: "cost",
-            head: "Cost of all",
-            align: "right",
-            sortBy: (m) => m.totalCost ?? 0,
-            cell: (m) =>
-              m.totalCost === undefined || m.currency === undefined ? "not known" : money(m.totalCost, m.currency),
-          },
-        ]}
-      />
-    </section>
+    <Note tone={otherwise === undefined ? "info" : "caution"} className="mt-3">
+      {count(answers, "answer", "answers")} left nothing to grade and{" "}
+      {lowest ? "got the lowest levels" : "count nowhere"}, by the rule.{" "}
+      {otherwise === undefined
+        ? `The outcome would be the same if they ${lowest ? "counted nowhere" : "got the lowest levels"}.`
+        : `If they ${lowest ? "counted nowhere" : "got the lowest levels"}, it would be: ${otherwise}`}
+    </Note>
   );
 }
 

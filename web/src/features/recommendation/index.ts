@@ -1,1 +1,2 @@
+export { HowPage } from "./HowPage";
 export { RecommendationPage } from "./RecommendationPage";

@@ -16,7 +16,7 @@ const REACHES: Record<Terms["floorOn"], string> = {
 };
 
 export const TIE_BREAKS: Record<Terms["tieBreak"], string> = {
-  COST: "the one whose answers cost least",
+  COST: "the one that costs least a prompt, over prompts that all answered",
   TIME: "the one with the shortest median time",
   NONE: "nothing: the rule prefers none",
 };
@@ -59,13 +59,7 @@ export function RuleTermsList({ terms, weights }: RuleTermsListProps) {
       )}
       <dt className="font-medium">Raters an answer</dt>
       <dd>At least {terms.minimumRaters}.</dd>
-      <dt className="font-medium">Who is recommended</dt>
-      <dd>
-        A candidate that stands above every other beyond doubt. Where there is none, those are safe choices that are at
-        worst less than the margin below the best.
-      </dd>
-      <dt className="font-medium">Among safe choices</dt>
-      <dd>{TIE_BREAKS[terms.tieBreak]}.</dd>
+      <Outcomes terms={terms} />
       <dt className="font-medium">Also withheld</dt>
       <dd>
         {terms.strictOnMasking || terms.strictOnSplits
@@ -79,5 +73,35 @@ export function RuleTermsList({ terms, weights }: RuleTermsListProps) {
         .
       </dd>
     </dl>
+  );
+}
+
+/** What the rule lets be said, and of what. */
+function Outcomes({ terms }: { terms: Terms }) {
+  return (
+    <>
+      <dt className="font-medium">Who is recommended</dt>
+      <dd>
+        A candidate that stands above every other beyond doubt. Where there is none, those are safe choices that are at
+        worst less than the margin below the best.
+      </dd>
+      {terms.byKind && (
+        <>
+          <dt className="font-medium">By kind</dt>
+          <dd>
+            Where nothing holds over all kinds, a best or a safe choice within kinds, with a fifth of the allowance.
+          </dd>
+        </>
+      )}
+      <dt className="font-medium">Answers without text</dt>
+      <dd>
+        {terms.failedAnswers === "LOWEST"
+          ? "get the lowest level on every criterion"
+          : "count nowhere, which rewards failing on hard prompts"}
+        .
+      </dd>
+      <dt className="font-medium">Among safe choices</dt>
+      <dd>{TIE_BREAKS[terms.tieBreak]}.</dd>
+    </>
   );
 }

@@ -2,10 +2,11 @@ package org.mossbank.bench;
 
 import java.util.List;
 import java.util.concurrent.TimeUnit;
+import org.mossbank.core.decision.DecisionRule;
 import org.mossbank.core.estimate.Resamples;
 import org.mossbank.core.planning.Forecast;
+import org.mossbank.core.planning.GradingModel;
 import org.mossbank.core.planning.PlannedStudy;
-import org.mossbank.core.planning.Spread;
 import org.openjdk.jmh.annotations.Benchmark;
 import org.openjdk.jmh.annotations.BenchmarkMode;
 import org.openjdk.jmh.annotations.Fork;
@@ -17,7 +18,7 @@ import org.openjdk.jmh.annotations.Scope;
 import org.openjdk.jmh.annotations.State;
 import org.openjdk.jmh.annotations.Warmup;
 
-/** The planner's forecast for one size: 16 prompts × 5 candidates × 5 raters, all or three of them on each answer. */
+/** The planner's chances at four leads: 16 prompts × 5 candidates × 5 raters, first figures and all of them. */
 @State(Scope.Benchmark)
 @BenchmarkMode(Mode.SampleTime)
 @OutputTimeUnit(TimeUnit.MILLISECONDS)
@@ -25,16 +26,18 @@ import org.openjdk.jmh.annotations.Warmup;
 @Warmup(iterations = 2, time = 5)
 @Measurement(iterations = 5, time = 5)
 public class ForecastBench {
-    @Param({"3", "5"})
-    private int ratersAnAnswer;
+    private static final DecisionRule RULE = new DecisionRule(
+            DecisionRule.FloorOn.UPPER_LIMIT, 5, 3, DecisionRule.TieBreak.NONE, DecisionRule.Strictness.LENIENT);
+
+    @Param({"60", "800"})
+    private int studies;
 
     @Benchmark
     public Forecast forecast() {
         return Forecast.of(
-                new PlannedStudy(List.of(4, 4, 4, 4), 5, 1, 5, ratersAnAnswer),
-                Spread.USUAL,
-                5,
-                Forecast.Effort.QUICK,
+                new PlannedStudy(List.of(4, 4, 4, 4), 5, 1, 5, 5),
+                new Forecast.Terms(GradingModel.MIDDLING, RULE, 0.67),
+                studies,
                 Resamples.generator(1));
     }
 }

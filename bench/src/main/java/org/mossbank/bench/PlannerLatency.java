@@ -9,7 +9,7 @@ import org.mossbank.testkit.ApiClient;
 import org.mossbank.testkit.ServerProcess;
 import org.mossbank.testkit.TestDatabase;
 
-/** How long the planner's address takes to answer for 16 prompts × 5 candidates × 5 raters; then its alternatives. */
+/** How long the planner's address takes to answer for 16 prompts × 5 candidates × 5 raters: first figures, all chances, and other uses of the hours. */
 public final class PlannerLatency {
     private static final int WARM = 5;
     private static final int MEASURED = 30;
@@ -26,23 +26,47 @@ public final class PlannerLatency {
                     .json()
                     .path("id")
                     .asString();
-            measure("planner", lead, "/api/studies/" + study + "/forecast");
-            measure("three alternatives", lead, "/api/studies/" + study + "/forecast/alternatives");
+            measure("first figures", lead, "/api/studies/" + study + "/forecast", "FIRST");
+            measure("all chances", lead, "/api/studies/" + study + "/forecast", "FULL");
+            measure("uses of the hours", lead, "/api/studies/" + study + "/forecast/uses", "FULL");
         }
     }
 
-    private static void measure(String what, ApiClient lead, String path) {
+    private static void measure(String what, ApiClient lead, String path, String effort) {
         List<Double> millis = new ArrayList<>();
         for (int i = 0; i < WARM + MEASURED; i++) {
             // Another margin each time, so that nothing could be remembered.
+            Map<String, Object> rule = Map.of(
+                    "coefficient",
+                    "ALPHA_ORDINAL",
+                    "agreementFloor",
+                    0.6,
+                    "floorOn",
+                    "UPPER_LIMIT",
+                    "margin",
+                    4 + i / 10.0,
+                    "minimumRaters",
+                    2,
+                    "tieBreak",
+                    "NONE",
+                    "strictOnMasking",
+                    false,
+                    "strictOnSplits",
+                    false,
+                    "byKind",
+                    false,
+                    "failedAnswers",
+                    "LOWEST");
             Map<String, Object> size = Map.of(
                     "promptsByKind", List.of(4, 4, 4, 4),
                     "candidates", 5,
                     "attempts", 1,
                     "raters", 5,
-                    "ratersAnAnswer", 3,
+                    "ratersAnAnswer", 5,
                     "minutes", 6,
-                    "margin", 4 + i / 10.0);
+                    "gradedBy", "MIDDLING",
+                    "effort", effort,
+                    "rule", rule);
             long start = System.nanoTime();
             ApiClient.Response response = lead.post(path, size);
             if (response.status() != 200) {

@@ -20,7 +20,7 @@ import org.openjdk.jmh.annotations.Setup;
 import org.openjdk.jmh.annotations.State;
 import org.openjdk.jmh.annotations.Warmup;
 
-/** Standings with 2,000 resamples of prompts and raters, 5 candidates × 5 raters, a fifth of the sheets missing. */
+/** Standings with 2,000 resamples of prompts and raters, 6 candidates × 8 raters, a tenth missing; and eight times as many prompts. */
 @State(Scope.Benchmark)
 @BenchmarkMode(Mode.SampleTime)
 @OutputTimeUnit(TimeUnit.MILLISECONDS)
@@ -28,7 +28,7 @@ import org.openjdk.jmh.annotations.Warmup;
 @Warmup(iterations = 2, time = 5)
 @Measurement(iterations = 5, time = 5)
 public class StandingsBench {
-    @Param({"16", "48"})
+    @Param({"16", "200", "1600"})
     private int prompts;
 
     private List<ScoredCell> cells = List.of();
@@ -38,9 +38,9 @@ public class StandingsBench {
         Random random = new Random(1);
         cells = new ArrayList<>();
         for (int p = 0; p < prompts; p++) {
-            for (int r = 0; r < 5; r++) {
-                if (random.nextDouble() < 0.8) {
-                    for (int c = 0; c < 5; c++) {
+            for (int r = 0; r < 8; r++) {
+                for (int c = 0; c < 6; c++) {
+                    if (random.nextDouble() < 0.9) {
                         cells.add(new ScoredCell("c" + c, "p" + p, "r" + r, 100 * random.nextDouble()));
                     }
                 }

@@ -180,7 +180,11 @@ public final class Bodies {
                 "strictOnMasking",
                 false,
                 "strictOnSplits",
-                false);
+                false,
+                "byKind",
+                false,
+                "failedAnswers",
+                "LOWEST");
     }
 
     public static Map<String, Object> brief(String question, boolean asksExpectations) {
@@ -211,7 +215,7 @@ public final class Bodies {
             case "/api/studies" -> Map.of("title", "Another one");
             case "/brief" -> Map.of("version", 0, "title", "T", "brief", brief("Q?", false));
             case "/brief/reopen" -> Map.of("reason", "A floor was mistyped.");
-            case "/forecast", "/forecast/alternatives" ->
+            case "/forecast", "/forecast/withholding", "/forecast/uses" ->
                 Map.of(
                         "promptsByKind", List.of(2, 2),
                         "candidates", 2,
@@ -219,7 +223,9 @@ public final class Bodies {
                         "raters", 2,
                         "ratersAnAnswer", 2,
                         "minutes", 5,
-                        "margin", 5);
+                        "gradedBy", "MIDDLING",
+                        "effort", "FIRST",
+                        "rule", rule());
             case "/raters" -> Map.of("signInName", "newcomer", "name", "New Comer");
             case "/expectation" -> Map.of("expects", "", "usesToday", "nothing");
             case "/kinds" -> Map.of("name", "Advice");

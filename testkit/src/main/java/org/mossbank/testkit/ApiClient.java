@@ -13,14 +13,14 @@ import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.util.Map;
 import java.util.UUID;
-import java.util.concurrent.TimeUnit;
-import java.util.concurrent.locks.LockSupport;
+import org.awaitility.Awaitility;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 
 /** One person's browser, without a screen: keeps cookies, sends the CSRF token. */
 public final class ApiClient {
-    private static final int MOST_TRIES = 3;
+    private static final Duration LONGEST_WAIT = Duration.ofSeconds(10);
+    private static final Duration BETWEEN_TRIES = Duration.ofSeconds(1);
 
     private static final JsonMapper MAPPER = JsonMapper.shared();
     private static final Duration PATIENCE = Duration.ofSeconds(60);
@@ -56,12 +56,13 @@ public final class ApiClient {
      */
     public static ApiClient signedIn(URI base, String name, String password) {
         ApiClient client = nobody(base);
-        Response response = client.post("/api/session", Map.of("name", name, "password", password));
-        for (int tries = 1; response.status() == 503 && tries < MOST_TRIES; tries++) {
-            LockSupport.parkNanos(TimeUnit.SECONDS.toNanos(
-                    response.raw().headers().firstValueAsLong("Retry-After").orElse(1)));
-            response = client.post("/api/session", Map.of("name", name, "password", password));
-        }
+        Response response = Awaitility.await()
+                .atMost(LONGEST_WAIT)
+                .pollDelay(Duration.ZERO)
+                .pollInterval(BETWEEN_TRIES)
+                .until(
+                        () -> client.post("/api/session", Map.of("name", name, "password", password)),
+                        r -> r.status() != 503);
         if (response.status() != 200) {
             throw new IllegalStateException("sign-in as " + name + " was refused: " + response.body());
         }

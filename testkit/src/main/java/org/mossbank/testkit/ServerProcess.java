@@ -11,12 +11,13 @@ import java.net.http.HttpResponse;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
-import java.time.Instant;
 import java.util.HashMap;
 import java.util.Map;
 import java.util.concurrent.TimeUnit;
 import java.util.jar.JarFile;
 import java.util.stream.Stream;
+import org.awaitility.Awaitility;
+import org.awaitility.core.ConditionTimeoutException;
 
 /** The packaged server as a process of its own, as users run it. */
 public final class ServerProcess implements AutoCloseable {
@@ -48,7 +49,8 @@ public final class ServerProcess implements AutoCloseable {
     /** Starts the server and kills it before it may be ready. */
     public static void killWhileStarting(Path root, TestDatabase database, Duration after) throws InterruptedException {
         ServerProcess server = launch(root, database, Map.of());
-        TimeUnit.MILLISECONDS.sleep(after.toMillis());
+        // Seldom it has ended by itself before.
+        server.process.waitFor(after.toMillis(), TimeUnit.MILLISECONDS);
         server.kill();
     }
 
@@ -113,27 +115,28 @@ public final class ServerProcess implements AutoCloseable {
     }
 
     private void awaitAnswer() {
-        Instant deadline = Instant.now().plus(START_PATIENCE);
         HttpClient http = HttpClient.newHttpClient();
         HttpRequest request = HttpRequest.newBuilder(address.resolve("/actuator/health/readiness"))
                 .build();
-        while (true) {
-            try {
-                if (http.send(request, HttpResponse.BodyHandlers.discarding()).statusCode() == 200) {
-                    return;
-                }
-            } catch (IOException e) {
-                // Not listening yet.
-            } catch (InterruptedException e) {
-                Thread.currentThread().interrupt();
-                throw new IllegalStateException("interrupted", e);
-            }
-            if (!process.isAlive() || Instant.now().isAfter(deadline)) {
-                kill();
-                throw new IllegalStateException("the server did not start:\n" + log());
-            }
-            java.util.concurrent.locks.LockSupport.parkNanos(
-                    Duration.ofMillis(200).toNanos());
+        try {
+            Awaitility.await()
+                    .atMost(START_PATIENCE)
+                    .pollInterval(Duration.ofMillis(200))
+                    .until(() -> !process.isAlive() || answers(http, request));
+        } catch (ConditionTimeoutException e) {
+            kill();
+        }
+        if (!process.isAlive()) {
+            throw new IllegalStateException("the server did not start:\n" + log());
+        }
+    }
+
+    private static boolean answers(HttpClient http, HttpRequest request) throws InterruptedException {
+        try {
+            return http.send(request, HttpResponse.BodyHandlers.discarding()).statusCode() == 200;
+        } catch (IOException e) {
+            // Not listening yet.
+            return false;
         }
     }
 

@@ -10,6 +10,7 @@ import java.util.List;
 import java.util.OptionalDouble;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
+import org.mossbank.core.comparison.PromptGroups;
 import org.mossbank.core.comparison.Standing;
 import org.mossbank.core.comparison.Standings;
 import org.mossbank.core.comparison.WithBest;
@@ -73,6 +74,12 @@ public final class Decide {
         Standings standings = Standings.of(
                 grades.cells(rule), grades.groups(), new Standings.Options(0, LEVEL), Resamples.generator(0));
         List<Evidence.CriterionAgreement> agreement = grades.agreement(rule);
+        // Nothing is said within kinds unless the rule tells them apart.
+        List<Evidence.WithinKind> kinds = rule.decisionRule().allowance().kinds() == 0
+                ? List.of()
+                : grades.kinds().stream()
+                        .map(k -> new Evidence.WithinKind(k, withinKind(grades, rule, k)))
+                        .toList();
         Evidence evidence = new Evidence(
                 Evidence.State.CLEAR,
                 grades.raters(),
@@ -80,12 +87,15 @@ public final class Decide {
                 standings,
                 standings.standings().stream()
                         .map(s -> new Evidence.Contender(s.candidate(), OptionalDouble.empty()))
-                        .toList());
+                        .toList(),
+                kinds);
         Decision decision = Decision.of(rule.decisionRule(), evidence);
         ObjectNode json = MAPPER.createObjectNode();
         json.put("study", String.valueOf(file.getFileName()));
         json.put("outcome", decision.outcome().name());
         json.put("leader", decision.leader().orElse(null));
+        json.put("allowance", rule.decisionRule().allowance().overall());
+        json.put("allowanceOfKinds", rule.decisionRule().allowance().kinds());
         ArrayNode findings = json.putArray("findings");
         decision.findings().forEach(f -> findings.add(finding(f)));
         ArrayNode field = json.putArray("field");
@@ -103,6 +113,7 @@ public final class Decide {
             interval(pair, "", d.interval());
             interval(pair, "holm", d.adjustedInterval());
             number(pair, "holmP", d.adjustedP());
+            interval(pair, "here", d.here());
         });
         ArrayNode coefficients = json.putArray("agreement");
         agreement.forEach(a -> {
@@ -112,6 +123,17 @@ public final class Decide {
             interval(one, "", a.interval());
         });
         return json;
+    }
+
+    private static Standings withinKind(Grades grades, Rule rule, String kind) {
+        PromptGroups groups = grades.groups();
+        return Standings.of(
+                grades.cells(rule).stream()
+                        .filter(c -> groups.kindOf().apply(c.prompt()).equals(kind))
+                        .toList(),
+                groups,
+                new Standings.Options(0, LEVEL),
+                Resamples.generator(0));
     }
 
     /** Its sort, with all that it holds but differences, which stand beside. */

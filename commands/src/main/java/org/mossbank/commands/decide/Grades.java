@@ -31,11 +31,13 @@ import org.mossbank.core.rubric.OverallScore;
 
 /**
  * Grades of a study as a long table: candidate, prompt, rater, and either score, or criterion and level. Beside them kind, family
- * (what wordings of one prompt share) and attempt, where there are such. A row without a score or level is a missing one.
+ * (what wordings of one prompt share), attempt and outcome, where there are such. A row without a score or level is a missing one,
+ * unless its outcome is a failure.
  */
 final class Grades {
     private static final double LEVEL = 0.95;
     private static final double NO_FLOOR = -1;
+    private static final Set<String> FAILURES = Set.of("refused", "failed", "timed-out");
 
     private final List<CSVRecord> rows;
 
@@ -96,7 +98,20 @@ final class Grades {
         return cells;
     }
 
+    /** Refused, failed or timed out, so that there was nothing to grade. */
+    private static boolean isFailure(CSVRecord row) {
+        return FAILURES.contains(of(row, "outcome", ""));
+    }
+
+    /** The kinds of prompts, in alphabetical order. */
+    List<String> kinds() {
+        return rows.stream().map(r -> of(r, "kind", "")).distinct().sorted().toList();
+    }
+
     private OptionalDouble score(List<CSVRecord> own, Rule rule) {
+        if (own.stream().allMatch(Grades::isFailure)) {
+            return rule.countsFailures() ? OptionalDouble.of(0) : OptionalDouble.empty();
+        }
         if (isScored()) {
             String score = own.get(0).get("score");
             return score.isEmpty() ? OptionalDouble.empty() : OptionalDouble.of(Double.parseDouble(score));

@@ -43,7 +43,9 @@ record Conditions(
         /** One grade in ten is any level. */
         CARELESS,
         /** One rater in eight sees the first candidate 20 points higher. */
-        FAVOURING
+        FAVOURING,
+        /** Every grade is any level. */
+        GUESSING
     }
 
     /** Where candidates truly stand. */
@@ -119,6 +121,10 @@ record Conditions(
                                 + Math.round(latent.candidatePrompt)
                                 + (latent.erratic == 1 ? "" : ", last one × " + latent.erratic))
                 + "; " + words(truth.name());
+    }
+
+    int promptsInAll() {
+        return kinds * prompts;
     }
 
     private static String words(String name) {

@@ -24,10 +24,10 @@ import org.mossbank.core.estimate.Resamples;
 
 /** Runs what decides on made-up studies of many sorts, and writes how often it says what is not so. */
 public final class Honesty {
-    private static final double LEVEL = 0.95;
+    static final double LEVEL = 0.95;
     private static final double ALPHA = 0.05;
     /** Candidates whose expected scores lie no further apart are equally good. */
-    private static final double ALIKE = 0.01;
+    static final double ALIKE = 0.01;
 
     private Honesty() {}
 
@@ -42,7 +42,9 @@ public final class Honesty {
             System.out.print(row);
             table.append(row);
         }
-        Files.writeString(Path.of(arguments[0]), table);
+        String more = FurtherHonesty.tables(studies);
+        System.out.print(more);
+        Files.writeString(Path.of(arguments[0]), table + more);
     }
 
     private static List<Conditions> sorts() {
@@ -78,7 +80,7 @@ public final class Honesty {
         all.add(of(4, 4, 4, 8, 4).inTeams(2).with(Truth.ONE_WORSE));
         // Raters.
         for (RaterSort sort : RaterSort.values()) {
-            if (sort != RaterSort.USUAL) {
+            if (sort != RaterSort.USUAL && sort != RaterSort.GUESSING) {
                 all.add(usual.with(sort));
             }
         }
@@ -138,7 +140,7 @@ public final class Honesty {
                 share(all.stream().filter(s -> s.withheld).count(), studies));
     }
 
-    private static String share(double part, double whole) {
+    static String share(double part, double whole) {
         return String.format(Locale.ROOT, "%.1f", 100 * part / whole);
     }
 
@@ -196,7 +198,7 @@ public final class Honesty {
         return bounds.low() <= real && real <= bounds.high();
     }
 
-    private static int index(String candidate) {
+    static int index(String candidate) {
         return Integer.parseInt(candidate.substring(1));
     }
 }

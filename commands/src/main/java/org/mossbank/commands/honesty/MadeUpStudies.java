@@ -11,6 +11,7 @@ import java.util.TreeSet;
 import java.util.random.RandomGenerator;
 import java.util.stream.IntStream;
 import org.hipparchus.special.Erf;
+import org.mossbank.core.agreement.KrippendorffAlpha;
 import org.mossbank.core.assignment.Assignment;
 import org.mossbank.core.assignment.GradingTask;
 import org.mossbank.core.assignment.PlanOptions;
@@ -49,6 +50,13 @@ final class MadeUpStudies {
     /** The expected score of each candidate, over prompts and raters of the sort. */
     double[] truth() {
         return truth.clone();
+    }
+
+    /** The expected score of each candidate on prompts of one kind. */
+    double[] truthOfKind(int kind) {
+        return IntStream.range(0, lead.length)
+                .mapToDouble(c -> expectedOfKind(lead[c], c, kind))
+                .toArray();
     }
 
     static String kindOf(String prompt) {
@@ -169,21 +177,26 @@ final class MadeUpStudies {
     }
 
     private double expected(double latentLead, int candidate) {
+        return IntStream.range(0, conditions.kinds())
+                .mapToDouble(k -> expectedOfKind(latentLead, candidate, k))
+                .average()
+                .orElseThrow();
+    }
+
+    private double expectedOfKind(double latentLead, int candidate, int kind) {
         double sd = Math.sqrt(PROMPT.variance()
                 + candidatePrompt(candidate).variance()
                 + rater().variance()
                 + raterCandidate().variance()
                 + noise().variance()
                 + attempt().variance());
+        double mean = conditions.latent().base() + KINDS[kind] + latentLead;
         double sum = 0;
-        for (int k = 0; k < conditions.kinds(); k++) {
-            double mean = conditions.latent().base() + KINDS[k] + latentLead;
-            double below = 0;
-            for (int level = 0; level <= THRESHOLDS.length; level++) {
-                double upTo = level == THRESHOLDS.length ? 1 : normal((THRESHOLDS[level] - mean) / sd);
-                sum += (upTo - below) * given(level) / conditions.kinds();
-                below = upTo;
-            }
+        double below = 0;
+        for (int level = 0; level <= THRESHOLDS.length; level++) {
+            double upTo = level == THRESHOLDS.length ? 1 : normal((THRESHOLDS[level] - mean) / sd);
+            sum += (upTo - below) * given(level);
+            below = upTo;
         }
         return conditions.raterSort() == Conditions.RaterSort.CARELESS ? (1 - CARELESS) * sum + CARELESS * 50 : sum;
     }
@@ -200,6 +213,18 @@ final class MadeUpStudies {
 
     /** One study's scores. */
     List<ScoredCell> draw(RandomGenerator random) {
+        return drawWhole(random).cells();
+    }
+
+    /**
+     * One study.
+     *
+     * @param cells     scores
+     * @param agreement alpha of each criterion, prompts being what is left out for its interval
+     */
+    record Drawn(List<ScoredCell> cells, List<KrippendorffAlpha> agreement) {}
+
+    Drawn drawWhole(RandomGenerator random) {
         int n = conditions.candidates();
         double[][] raters = new double[conditions.raters()][];
         double[][][] views = new double[conditions.raters()][n][];
@@ -216,16 +241,24 @@ final class MadeUpStudies {
             }
         }
         List<ScoredCell> cells = new ArrayList<>();
+        List<List<List<int[]>>> counts = new ArrayList<>();
+        for (int k = 0; k < WEIGHTS.length; k++) {
+            counts.add(new ArrayList<>());
+        }
         plan.forEach((prompt, by) -> {
+            counts.forEach(c -> c.add(new ArrayList<>()));
             double base = conditions.latent().base() + KINDS[Integer.parseInt(prompt.substring(1, 2))];
             double[] ofPrompt = PROMPT.draw(random);
             for (int c = 0; c < n; c++) {
                 double[] ofCandidate = candidatePrompt(c).draw(random);
                 double[][] attempts = new double[conditions.attempts()][];
                 Arrays.setAll(attempts, a -> attempt().draw(random));
+                int[][][] given = new int[attempts.length][WEIGHTS.length][THRESHOLDS.length + 1];
                 for (int r : by) {
                     double score = 0;
-                    for (double[] ofAttempt : attempts) {
+                    boolean missing = random.nextDouble() < conditions.missing();
+                    for (int a = 0; a < attempts.length; a++) {
+                        double[] ofAttempt = attempts[a];
                         double[] rest = noise().draw(random);
                         for (int k = 0; k < WEIGHTS.length; k++) {
                             double latent = base
@@ -236,20 +269,32 @@ final class MadeUpStudies {
                                     + raters[r][k]
                                     + views[r][c][k]
                                     + rest[k];
-                            score += WEIGHTS[k] * graded(latent, random) / attempts.length;
+                            double grade = graded(latent, random);
+                            score += WEIGHTS[k] * grade / attempts.length;
+                            given[a][k][(int) Math.round(grade / 25)] += missing ? 0 : 1;
                         }
                     }
-                    if (random.nextDouble() >= conditions.missing()) {
+                    if (!missing) {
                         cells.add(new ScoredCell("c" + c, prompt, "r" + r, score));
+                    }
+                }
+                for (int[][] ofAttempt : given) {
+                    for (int k = 0; k < WEIGHTS.length; k++) {
+                        counts.get(k).get(counts.get(k).size() - 1).add(ofAttempt[k]);
                     }
                 }
             }
         });
-        return cells;
+        return new Drawn(
+                cells,
+                counts.stream()
+                        .map(c -> KrippendorffAlpha.ofCounts(THRESHOLDS.length + 1, c))
+                        .toList());
     }
 
     private double graded(double latent, RandomGenerator random) {
-        if (conditions.raterSort() == Conditions.RaterSort.CARELESS && random.nextDouble() < CARELESS) {
+        if (conditions.raterSort() == Conditions.RaterSort.GUESSING
+                || conditions.raterSort() == Conditions.RaterSort.CARELESS && random.nextDouble() < CARELESS) {
             return 25.0 * random.nextInt(THRESHOLDS.length + 1);
         }
         return given((int) Arrays.stream(THRESHOLDS).filter(t -> latent > t).count());

@@ -131,4 +131,54 @@ public class DecideTest {
         assertThatThrownBy(() -> Decide.main(new String[] {rule.toString(), rule.toString()}))
                 .hasMessageContaining("margins");
     }
+
+    /** Good at one kind each: over both kinds nothing can be told, within each it can. */
+    @Test
+    public void kindsAreToldApartWhereTheRuleSaysSo() throws IOException {
+        Path folder = folder();
+        Random random = new Random(1);
+        StringBuilder csv = new StringBuilder("candidate,prompt,kind,rater,score\n");
+        for (int p = 0; p < 12; p++) {
+            for (int r = 0; r < 3; r++) {
+                for (String candidate : new String[] {"a", "b"}) {
+                    double score = 50 + (candidate.equals("a") == (p % 2 == 0) ? 20 : -20) + 2 * random.nextGaussian();
+                    csv.append(candidate + ",p" + p + ",k" + p % 2 + ",r" + r + "," + score + "\n");
+                }
+            }
+        }
+        Path grades = write(folder, "grades.csv", csv.toString());
+
+        JsonNode apart =
+                MAPPER.readTree(printed(write(folder, "rule.json", "{\"byKind\": true, \"margin\": 0.1}"), grades));
+        assertThat(apart.path("outcome").asString()).isEqualTo("BY_KIND");
+        assertThat(apart.at("/findings/0/kind").asString()).isEqualTo("k0");
+        assertThat(apart.at("/findings/0/candidate").asString()).isEqualTo("a");
+        JsonNode whole = MAPPER.readTree(printed(write(folder, "whole.json", "{\"margin\": 0.1}"), grades));
+        assertThat(whole.path("outcome").asString()).isNotEqualTo("BY_KIND");
+    }
+
+    @Test
+    public void anEarlyLookSpendsLess() throws IOException {
+        Path folder = folder();
+        Path grades = write(folder, "grades.csv", scores());
+        JsonNode early = MAPPER.readTree(printed(write(folder, "rule.json", "{\"looks\": [0.25]}"), grades));
+        JsonNode last = MAPPER.readTree(printed(write(folder, "last.json", "{\"looks\": [0.25, 1]}"), grades));
+        assertThat(early.path("allowance").asDouble()).isLessThan(1e-4);
+        assertThat(last.path("allowance").asDouble()).isBetween(0.04, 0.05);
+    }
+
+    @Test
+    public void whatFailedGetsTheLowestLevelsOrCountsNowhere() throws IOException {
+        Path folder = folder();
+        String csv = "candidate,prompt,rater,outcome,score\n"
+                + "a,p,r,complete,50\na,q,r,failed,\nb,p,r,complete,60\nb,q,r,complete,60\n"
+                + "a,p,s,complete,50\na,q,s,failed,\nb,p,s,complete,60\nb,q,s,complete,60\n";
+        Path grades = write(folder, "grades.csv", csv);
+        JsonNode lowest = MAPPER.readTree(printed(write(folder, "rule.json", "{}"), grades));
+        JsonNode leftOut =
+                MAPPER.readTree(printed(write(folder, "out.json", "{\"failedAnswers\": \"LEFT_OUT\"}"), grades));
+        // by hand: (10 + 60) / 2 on both prompts, and 10 on the one that both answered
+        assertThat(lowest.at("/differences/0/estimate").asDouble()).isCloseTo(35, within(1e-9));
+        assertThat(leftOut.at("/differences/0/estimate").asDouble()).isCloseTo(10, within(1e-9));
+    }
 }

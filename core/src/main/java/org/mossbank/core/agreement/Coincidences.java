@@ -1,5 +1,6 @@
 package org.mossbank.core.agreement;
 
+import java.util.Arrays;
 import org.mossbank.core.estimate.Estimate;
 import org.mossbank.core.estimate.Reason;
 
@@ -48,21 +49,33 @@ final class Coincidences {
     }
 
     void add(Coincidences other) {
+        add(other, 1);
+    }
+
+    /** The other, so many times. */
+    void add(Coincidences other, int times) {
+        if (times == 0) {
+            return;
+        }
         for (int i = 0; i < upper.length; i++) {
-            upper[i] += other.upper[i];
+            upper[i] += times * other.upper[i];
         }
     }
 
-    void subtract(Coincidences other) {
-        for (int i = 0; i < upper.length; i++) {
-            upper[i] -= other.upper[i];
-        }
+    @Override
+    public boolean equals(Object other) {
+        return other instanceof Coincidences c && Arrays.equals(upper, c.upper);
+    }
+
+    @Override
+    public int hashCode() {
+        return Arrays.hashCode(upper);
     }
 
     /**
      * Alpha = 1 - (n - 1) Σ o_ck δ²_ck / Σ n_c n_k δ²_ck, both sums over c &lt; k (Krippendorff 2011, section C).
      */
-    Estimate alpha(Metric metric, RatingMatrix scale) {
+    Estimate alpha(Metric metric, double[] scale) {
         double[] marginal = marginals();
         double total = 0;
         for (double n : marginal) {
@@ -100,10 +113,10 @@ final class Coincidences {
         return marginal;
     }
 
-    private static double squaredDistance(Metric metric, int low, int high, double[] marginal, RatingMatrix scale) {
+    private static double squaredDistance(Metric metric, int low, int high, double[] marginal, double[] scale) {
         return switch (metric) {
             case NOMINAL -> 1;
-            case INTERVAL -> square(scale.levelValue(high) - scale.levelValue(low));
+            case INTERVAL -> square(scale[high] - scale[low]);
             case ORDINAL -> {
                 double between = -(marginal[low] + marginal[high]) / 2;
                 for (int level = low; level <= high; level++) {

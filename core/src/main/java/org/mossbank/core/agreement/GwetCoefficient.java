@@ -5,11 +5,11 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.function.UnaryOperator;
-import org.hipparchus.distribution.continuous.TDistribution;
 import org.mossbank.core.estimate.Estimate;
 import org.mossbank.core.estimate.Interval;
 import org.mossbank.core.estimate.Jackknife;
 import org.mossbank.core.estimate.Reason;
+import org.mossbank.core.estimate.Student;
 
 /**
  * Gwet's AC2 (AC1 when only the same level agrees): how far raters agree beyond what guessing makes likely. It stays
@@ -201,7 +201,7 @@ public final class GwetCoefficient {
         if (error instanceof Estimate.Undefined none) {
             return Interval.undefined(none.reason());
         }
-        double half = new TDistribution(units.size() - 1.0).inverseCumulativeProbability((1 + LEVEL) / 2)
+        double half = Student.of(units.size() - 1.0).quantile((1 + LEVEL) / 2)
                 * error.value().orElseThrow();
         double center = value().value().orElseThrow();
         return new Interval.Bounds(center - half, center + half, LEVEL);

@@ -1,12 +1,14 @@
 package org.mossbank.core.agreement;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.function.UnaryOperator;
 import java.util.random.RandomGenerator;
 import java.util.random.RandomGenerator.SplittableGenerator;
+import java.util.stream.IntStream;
 import org.mossbank.core.estimate.Estimate;
 import org.mossbank.core.estimate.Interval;
 import org.mossbank.core.estimate.Jackknife;
@@ -28,12 +30,23 @@ import org.mossbank.core.estimate.Resamples;
  * https://repository.upenn.edu/asc_papers/43.
  */
 public final class KrippendorffAlpha {
-    private final RatingMatrix matrix;
+    private final double[] scale;
     private final List<Coincidences> clusters;
+    /** Clusters whose grades meet in the same way are alike for all that follows: the distinct ones, and which each is. */
+    private final List<Coincidences> patterns;
 
-    private KrippendorffAlpha(RatingMatrix matrix, List<Coincidences> clusters) {
-        this.matrix = matrix;
+    private final int[] patternOf;
+
+    private KrippendorffAlpha(double[] scale, List<Coincidences> clusters) {
+        this.scale = scale;
         this.clusters = clusters;
+        Map<Coincidences, Integer> numbers = new LinkedHashMap<>();
+        patternOf = new int[clusters.size()];
+        for (int i = 0; i < patternOf.length; i++) {
+            Integer number = numbers.putIfAbsent(clusters.get(i), numbers.size());
+            patternOf[i] = number == null ? numbers.size() - 1 : number;
+        }
+        patterns = List.copyOf(numbers.keySet());
     }
 
     /** Alpha whose intervals resample single units. */
@@ -54,7 +67,26 @@ public final class KrippendorffAlpha {
                             clusterOfUnit.apply(matrix.units().get(u)), name -> new Coincidences(matrix.levels()))
                     .addUnit(matrix.counts(u));
         }
-        return new KrippendorffAlpha(matrix, new ArrayList<>(clusters.values()));
+        return new KrippendorffAlpha(matrix.scale(), new ArrayList<>(clusters.values()));
+    }
+
+    /**
+     * Alpha from how often each level was given.
+     *
+     * @param counts by cluster, unit and level; levels are 0, 1, … and as many in every unit
+     */
+    public static KrippendorffAlpha ofCounts(int levels, List<List<int[]>> counts) {
+        double[] scale = new double[levels];
+        Arrays.setAll(scale, i -> i);
+        return new KrippendorffAlpha(
+                scale,
+                counts.stream()
+                        .map(units -> {
+                            Coincidences cluster = new Coincidences(levels);
+                            units.forEach(cluster::addUnit);
+                            return cluster;
+                        })
+                        .toList());
     }
 
     /** Number of clusters that a resample draws. */
@@ -64,9 +96,9 @@ public final class KrippendorffAlpha {
 
     /** The point estimate. */
     public Estimate value(Metric metric) {
-        Coincidences all = new Coincidences(matrix.levels());
+        Coincidences all = new Coincidences(scale.length);
         clusters.forEach(all::add);
-        return all.alpha(metric, matrix);
+        return all.alpha(metric, scale);
     }
 
     /**
@@ -75,45 +107,50 @@ public final class KrippendorffAlpha {
      * @param drawn positions of the drawn clusters, in the order in which their first unit occurs
      */
     public Estimate valueOf(Metric metric, int... drawn) {
-        Coincidences sum = new Coincidences(matrix.levels());
+        Coincidences sum = new Coincidences(scale.length);
         for (int cluster : drawn) {
             sum.add(clusters.get(cluster));
         }
-        return sum.alpha(metric, matrix);
+        return sum.alpha(metric, scale);
     }
 
     /**
      * The bootstrap distribution: as many clusters as there are, drawn with replacement. Resamples without a defined
-     * alpha are left out and counted. Cost O(resamples × clusters × levels²).
+     * alpha are left out and counted. Cost O(resamples × (clusters + distinct clusters × levels²)).
      */
     public Resamples bootstrap(Metric metric, int resamples, SplittableGenerator random) {
         return Resamples.draw(resamples, random, child -> replicate(metric, child));
     }
 
-    /** For these raters over other clusters; see {@link Jackknife}. Cost O(clusters × levels²). */
+    /** For these raters over other clusters; see {@link Jackknife}. Cost O(clusters + distinct clusters × levels²). */
     public Interval interval(Metric metric, double level) {
         return Jackknife.ofAgreement(value(metric), leaveOneOut(metric), level);
     }
 
-    /** Alpha without each cluster in turn; undefined ones are NaN. Cost O(clusters × levels²). */
+    /** Alpha without each cluster in turn; undefined ones are NaN. Cost O(clusters + distinct clusters × levels²). */
     public double[] leaveOneOut(Metric metric) {
-        Coincidences all = new Coincidences(matrix.levels());
+        Coincidences all = new Coincidences(scale.length);
         clusters.forEach(all::add);
-        double[] without = new double[clusters.size()];
-        for (int i = 0; i < without.length; i++) {
-            Coincidences rest = new Coincidences(matrix.levels());
+        double[] withoutPattern = new double[patterns.size()];
+        for (int i = 0; i < withoutPattern.length; i++) {
+            Coincidences rest = new Coincidences(scale.length);
             rest.add(all);
-            rest.subtract(clusters.get(i));
-            without[i] = rest.alpha(metric, matrix).value().orElse(Double.NaN);
+            rest.add(patterns.get(i), -1);
+            withoutPattern[i] = rest.alpha(metric, scale).value().orElse(Double.NaN);
         }
-        return without;
+        return IntStream.of(patternOf).mapToDouble(i -> withoutPattern[i]).toArray();
     }
 
     private double replicate(Metric metric, RandomGenerator random) {
-        Coincidences sum = new Coincidences(matrix.levels());
-        for (int i = 0; i < clusters.size(); i++) {
-            sum.add(clusters.get(random.nextInt(clusters.size())));
+        int[] drawn = new int[patterns.size()];
+        int n = patternOf.length;
+        for (int i = 0; i < n; i++) {
+            drawn[patternOf[random.nextInt(n)]]++;
         }
-        return sum.alpha(metric, matrix).value().orElse(Double.NaN);
+        Coincidences sum = new Coincidences(scale.length);
+        for (int i = 0; i < drawn.length; i++) {
+            sum.add(patterns.get(i), drawn[i]);
+        }
+        return sum.alpha(metric, scale).value().orElse(Double.NaN);
     }
 }

@@ -3,13 +3,13 @@ package org.mossbank.core.agreement;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Collection;
+import java.util.HashMap;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.OptionalInt;
-import java.util.SortedSet;
-import java.util.TreeMap;
-import java.util.TreeSet;
+import java.util.Set;
 import org.mossbank.core.estimate.Require;
 
 /**
@@ -44,13 +44,14 @@ public final class RatingMatrix {
                 "scale",
                 "must have 1 to 127 levels",
                 scale.length);
-        SortedSet<String> raters = new TreeSet<>();
+        Set<String> seen = new HashSet<>();
         Map<String, Integer> units = new LinkedHashMap<>();
         for (Rating rating : ratings) {
-            raters.add(rating.rater());
+            seen.add(rating.rater());
             units.putIfAbsent(rating.unit(), units.size());
         }
-        Map<String, Integer> columns = new TreeMap<>();
+        List<String> raters = seen.stream().sorted().toList();
+        Map<String, Integer> columns = new HashMap<>();
         raters.forEach(r -> columns.put(r, columns.size()));
         byte[][] cells = new byte[units.size()][raters.size()];
         for (byte[] row : cells) {
@@ -64,7 +65,7 @@ public final class RatingMatrix {
             Require.that(row[column] == MISSING, "rating", "must be single for unit and rater", rating);
             row[column] = (byte) rating.category();
         }
-        return new RatingMatrix(List.copyOf(units.keySet()), List.copyOf(raters), scale.clone(), cells);
+        return new RatingMatrix(List.copyOf(units.keySet()), raters, scale.clone(), cells);
     }
 
     /** A scale of levels 0, 1, … highest. */
@@ -87,8 +88,8 @@ public final class RatingMatrix {
         return scale.length;
     }
 
-    double levelValue(int category) {
-        return scale[category];
+    double[] scale() {
+        return scale.clone();
     }
 
     /** The category in a cell, or empty where the rater did not grade the unit. */
@@ -106,6 +107,15 @@ public final class RatingMatrix {
             }
         }
         return counts;
+    }
+
+    /** The same grades but for one rater's. */
+    public RatingMatrix without(String rater) {
+        List<Rating> rest = new ArrayList<>();
+        for (int u = 0; u < units.size(); u++) {
+            ratingsOf(u).stream().filter(r -> !r.rater().equals(rater)).forEach(rest::add);
+        }
+        return of(rest, scale);
     }
 
     /** The categories given to the unit, in the order of raters. */

@@ -1,9 +1,8 @@
 package org.mossbank.core.comparison;
 
-import java.util.Arrays;
-import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.core.estimate.Estimate;
+import org.mossbank.core.estimate.Reason;
 
 /** The sums of squares of the models that are compared, their expectations, and what follows for the mean. */
 final class CrossedFit {
@@ -12,37 +11,25 @@ final class CrossedFit {
     /** Below so many degrees of freedom of prompts these are not believed to add nothing. */
     private static final double FEW = 4;
 
-    private final CrossedLayout layout;
-    private final SweptRaters byPrompt;
-    private final SweptRaters byKind;
+    private final CrossedPattern pattern;
+    private final SweptRaters.Squares byPrompt;
+    private final SweptRaters.Squares byKind;
+    private final double mean;
     private final double n;
-    private final double promptWeights;
-    private final double raterWeights;
-    private final double cellWeights;
     private final double least;
 
-    CrossedFit(CrossedLayout layout) {
-        this.layout = layout;
-        this.n = layout.cells();
-        this.byPrompt = new SweptRaters(layout, layout.promptOf, layout.prompts);
-        this.byKind = new SweptRaters(layout, kinds(), layout.kinds);
-        this.promptWeights = shares(layout.promptOf, layout.prompts);
-        this.raterWeights = shares(layout.raterOf, layout.raters);
-        this.cellWeights = shares(IntStream.range(0, layout.cells()).toArray(), layout.cells());
-        this.least = ROUNDING * Arrays.stream(layout.value).map(x -> x * x).sum();
-    }
-
-    private int[] kinds() {
-        return Arrays.stream(layout.promptOf).map(p -> layout.kindOf[p]).toArray();
-    }
-
-    /** The sum of squared weights of groups of cells. */
-    private double shares(int[] groupOf, int groups) {
-        double[] share = new double[groups];
-        for (int i = 0; i < groupOf.length; i++) {
-            share[groupOf[i]] += layout.weight(i);
+    /** @param values of the pattern's cells */
+    CrossedFit(CrossedPattern pattern, double[] values) {
+        this.pattern = pattern;
+        this.n = pattern.cells();
+        this.mean = pattern.mean(values);
+        this.byPrompt = pattern.byPrompt.of(values);
+        this.byKind = pattern.byKind.of(values);
+        double squares = 0;
+        for (double x : values) {
+            squares += x * x;
         }
-        return Arrays.stream(share).map(w -> w * w).sum();
+        this.least = ROUNDING * squares;
     }
 
     /** A mean square with its degrees of freedom, and what a component weighs in its expectation. */
@@ -61,74 +48,76 @@ final class CrossedFit {
         return sum <= least ? 0 : sum;
     }
 
-    CrossedMean mean(double mean) {
-        double bothLeft = notRounding(byPrompt.within - byPrompt.explained);
-        double residualFreedom = n - layout.prompts - byPrompt.matrix.rank();
-        if (residualFreedom < 1 || byPrompt.matrix.rank() == 0) {
+    CrossedMean mean() {
+        int ratersRank = pattern.byPrompt.matrix.rank();
+        int ratersOfKinds = pattern.byKind.matrix.rank();
+        double bothLeft = notRounding(byPrompt.within() - byPrompt.explained());
+        double residualFreedom = n - pattern.prompts - ratersRank;
+        if (residualFreedom < 1 || ratersRank == 0) {
             // Too few cells share a prompt to tell raters from what is left: what they add is in it.
-            return withoutRaters(mean);
+            return withoutRaters();
         }
         Square residual = new Square(bothLeft, residualFreedom, 1);
-        Square rater = new Square(notRounding(byPrompt.explained), byPrompt.matrix.rank(), byPrompt.trace);
-        double kindsAndRatersLeft = notRounding(byKind.within - byKind.explained);
+        Square rater = new Square(notRounding(byPrompt.explained()), ratersRank, pattern.byPrompt.trace);
+        double kindsAndRatersLeft = notRounding(byKind.within() - byKind.explained());
         Square prompt = new Square(
                 notRounding(kindsAndRatersLeft - bothLeft),
-                layout.prompts + byPrompt.matrix.rank() - layout.kinds - byKind.matrix.rank(),
-                promptCoefficient(true));
+                pattern.prompts + ratersRank - pattern.kinds - ratersOfKinds,
+                pattern.promptCoefficient);
         if (rater.component(residual.mean()) <= 0) {
-            return withoutRaters(mean);
+            return withoutRaters();
         }
         if (prompt.freedom < 1 || prompt.component(residual.mean()) <= 0) {
-            Square raterAlone = new Square(notRounding(byKind.explained), byKind.matrix.rank(), byKind.trace);
-            Square left = new Square(kindsAndRatersLeft, n - layout.kinds - byKind.matrix.rank(), 1);
-            return raterAlone.component(left.mean()) <= 0
-                    ? residualAlone(mean)
-                    : cautious(told(mean, null, raterAlone, left));
+            Square raterAlone = new Square(notRounding(byKind.explained()), ratersOfKinds, pattern.byKind.trace);
+            Square left = new Square(kindsAndRatersLeft, n - pattern.kinds - ratersOfKinds, 1);
+            return raterAlone.component(left.mean()) <= 0 ? residualAlone() : cautious(told(null, raterAlone, left));
         }
-        return told(mean, prompt, rater, residual);
+        return told(prompt, rater, residual);
     }
 
-    private CrossedMean withoutRaters(double mean) {
-        double left = notRounding(byPrompt.within);
-        double freedom = n - layout.prompts;
-        double promptFreedom = layout.prompts - layout.kinds;
-        Square prompt = new Square(notRounding(byKind.within - left), promptFreedom, promptCoefficient(false));
+    private CrossedMean withoutRaters() {
+        double left = notRounding(byPrompt.within());
+        double freedom = n - pattern.prompts;
+        double promptFreedom = pattern.prompts - pattern.kinds;
+        Square prompt =
+                new Square(notRounding(byKind.within() - left), promptFreedom, pattern.promptCoefficientWithoutRaters);
         if (freedom < 1) {
             // One cell a prompt: what lies between prompts is all there is.
-            return residualAlone(mean);
+            return residualAlone();
         }
         Square residual = new Square(left, freedom, 1);
-        return prompt.component(residual.mean()) <= 0 ? residualAlone(mean) : told(mean, prompt, null, residual);
+        return prompt.component(residual.mean()) <= 0 ? residualAlone() : told(prompt, null, residual);
     }
 
-    private CrossedMean residualAlone(double mean) {
-        return cautious(told(mean, null, null, new Square(notRounding(byKind.within), n - layout.kinds, 1)));
+    private CrossedMean residualAlone() {
+        return cautious(told(null, null, new Square(notRounding(byKind.within()), n - pattern.kinds, 1)));
     }
 
     /** That prompts seem to add nothing means little where there are hardly any: then they still bound what is known. */
     private CrossedMean cautious(CrossedMean found) {
-        double promptFreedom = layout.prompts - layout.kinds;
+        double promptFreedom = pattern.prompts - pattern.kinds;
         return promptFreedom >= FEW
                 ? found
                 : new CrossedMean(
                         found.mean(),
                         found.standardError(),
                         Math.min(found.freedom(), promptFreedom),
-                        found.components());
+                        found.components(),
+                        here());
     }
 
-    private CrossedMean told(double mean, @Nullable Square prompt, @Nullable Square rater, Square residual) {
-        double ofResidual = cellWeights;
+    private CrossedMean told(@Nullable Square prompt, @Nullable Square rater, Square residual) {
+        double ofResidual = pattern.cellWeights;
         double variance = 0;
         double spread = 0;
         if (prompt != null) {
-            double c = promptWeights / prompt.coefficient * prompt.freedom;
+            double c = pattern.promptWeights / prompt.coefficient * prompt.freedom;
             ofResidual -= c;
             variance += c * prompt.mean();
             spread += square(c * prompt.mean()) / prompt.freedom;
         }
         if (rater != null) {
-            double c = raterWeights / rater.coefficient * rater.freedom;
+            double c = pattern.raterWeights / rater.coefficient * rater.freedom;
             ofResidual -= c;
             variance += c * rater.mean();
             spread += square(c * rater.mean()) / rater.freedom;
@@ -143,40 +132,20 @@ final class CrossedFit {
                 new CrossedMean.Components(
                         prompt == null ? 0 : prompt.component(residual.mean()),
                         rater == null ? 0 : rater.component(residual.mean()),
-                        residual.mean()));
+                        residual.mean()),
+                here());
+    }
+
+    private CrossedMean.Here here() {
+        double freedom = n - pattern.prompts - pattern.byPrompt.matrix.rank();
+        if (freedom < 1) {
+            return new CrossedMean.Here(Estimate.undefined(Reason.NO_FREEDOM_LEFT), 0);
+        }
+        double left = notRounding(byPrompt.within() - byPrompt.explained());
+        return new CrossedMean.Here(Estimate.of(Math.sqrt(left / freedom * pattern.cellWeights)), freedom);
     }
 
     private static double square(double x) {
         return x * x;
-    }
-
-    /** The trace of what is left of prompts when kinds, and raters where they are in the model, are swept out. */
-    private double promptCoefficient(boolean ratersToo) {
-        int[] size = new int[layout.prompts];
-        int[][] of = new int[layout.prompts][layout.raters];
-        int[] kindSize = new int[layout.kinds];
-        int[][] ofKind = new int[layout.kinds][layout.raters];
-        for (int i = 0; i < layout.cells(); i++) {
-            int p = layout.promptOf[i];
-            int k = layout.kindOf[p];
-            size[p]++;
-            kindSize[k]++;
-            of[p][layout.raterOf[i]]++;
-            ofKind[k][layout.raterOf[i]]++;
-        }
-        double trace = 0;
-        for (int p = 0; p < layout.prompts; p++) {
-            int k = layout.kindOf[p];
-            double share = (double) size[p] / kindSize[k];
-            trace += size[p] * (1 - share);
-            if (ratersToo) {
-                double[] column = new double[layout.raters];
-                for (int r = 0; r < layout.raters; r++) {
-                    column[r] = of[p][r] - share * ofKind[k][r];
-                }
-                trace -= byKind.matrix.squaredNorm(column);
-            }
-        }
-        return trace;
     }
 }

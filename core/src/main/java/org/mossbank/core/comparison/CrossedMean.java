@@ -1,10 +1,10 @@
 package org.mossbank.core.comparison;
 
-import java.util.List;
-import org.hipparchus.distribution.continuous.TDistribution;
+import org.jspecify.annotations.Nullable;
 import org.mossbank.core.estimate.Estimate;
 import org.mossbank.core.estimate.Interval;
 import org.mossbank.core.estimate.Reason;
+import org.mossbank.core.estimate.Student;
 
 /**
  * The mean of values that stand at prompts × raters, with how sure it is for other prompts and other raters of the sort.
@@ -32,8 +32,12 @@ public final class CrossedMean {
     private final Estimate standardError;
     private final double freedom;
     private final Components components;
+    private final Here here;
+    /** Made when it is first asked for. */
+    private @Nullable Student student;
 
-    CrossedMean(double mean, Estimate standardError, double freedom, Components components) {
+    CrossedMean(double mean, Estimate standardError, double freedom, Components components, Here here) {
+        this.here = here;
         this.mean = mean;
         this.standardError = standardError;
         this.freedom = freedom;
@@ -49,27 +53,25 @@ public final class CrossedMean {
      */
     public record Components(double prompt, double rater, double residual) {}
 
-    /** A value at a prompt and a rater. */
-    record Cell(String prompt, String rater, double value) {}
-
     /**
-     * @param cells  at least one; several of one prompt's family and rater count as their mean
-     * @param groups which prompts are of one kind, and which are wordings of one
+     * How far off the mean is on these very prompts, by these very raters: what one grade varies by, and nothing else. It is true of
+     * this study alone, and says nothing of another.
+     *
+     * @param standardError undefined where no cells are left to tell it from
+     * @param freedom       degrees of freedom of Student's t
      */
-    static CrossedMean of(List<Cell> cells, PromptGroups groups) {
-        CrossedLayout layout = new CrossedLayout(cells, groups);
-        double mean = layout.mean();
-        if (layout.raters < 2) {
-            return undefined(mean, Reason.TOO_FEW_TO_RESAMPLE);
-        }
-        if (layout.prompts <= layout.kinds) {
-            return undefined(mean, Reason.TOO_FEW_TO_RESAMPLE);
-        }
-        return new CrossedFit(layout).mean(mean);
+    record Here(Estimate standardError, double freedom) {}
+
+    /** @param values of the pattern's cells, at least one */
+    static CrossedMean of(CrossedPattern pattern, double[] values) {
+        return pattern.raters < 2 || pattern.prompts <= pattern.kinds
+                ? undefined(pattern.mean(values), Reason.TOO_FEW_TO_RESAMPLE)
+                : new CrossedFit(pattern, values).mean();
     }
 
     private static CrossedMean undefined(double mean, Reason reason) {
-        return new CrossedMean(mean, Estimate.undefined(reason), 0, new Components(0, 0, 0));
+        Estimate none = Estimate.undefined(reason);
+        return new CrossedMean(mean, none, 0, new Components(0, 0, 0), new Here(none, 0));
     }
 
     public double mean() {
@@ -102,7 +104,7 @@ public final class CrossedMean {
         }
         double all = freedom + others.freedom();
         double drawn = (freedom * variance() + others.freedom() * others.variance()) / all;
-        return new CrossedMean(mean, Estimate.of(Math.sqrt(drawn)), all, components);
+        return new CrossedMean(mean, Estimate.of(Math.sqrt(drawn)), all, components, here);
     }
 
     /** Where the expected value lies, about another estimate of it, by as much as this one may be off. */
@@ -118,9 +120,28 @@ public final class CrossedMean {
         return intervalAbout(mean, level);
     }
 
+    /** Where the mean of these prompts by these raters lies. */
+    Interval intervalHere(double level) {
+        if (here.standardError instanceof Estimate.Undefined none) {
+            return Interval.undefined(none.reason());
+        }
+        double half = here.standardError.value().orElseThrow()
+                * Student.of(here.freedom).quantile((1 + level) / 2);
+        return new Interval.Bounds(mean - half, mean + half, level);
+    }
+
+    private Student student() {
+        Student known = student;
+        if (known == null) {
+            known = Student.of(freedom);
+            student = known;
+        }
+        return known;
+    }
+
     private double halfWidth(double level) {
         double error = standardError.value().orElseThrow();
-        return error == 0 ? 0 : error * new TDistribution(freedom).inverseCumulativeProbability((1 + level) / 2);
+        return error == 0 ? 0 : error * student().quantile((1 + level) / 2);
     }
 
     /** Two-sided, of an expected value of 0. */
@@ -129,7 +150,7 @@ public final class CrossedMean {
             if (error == 0) {
                 return mean == 0 ? 1 : 0;
             }
-            return 2 * new TDistribution(freedom).cumulativeProbability(-Math.abs(mean) / error);
+            return student().twoSidedP(mean / error);
         });
     }
 }

@@ -14,6 +14,7 @@ import org.mossbank.core.estimate.Interval;
  * @param interval         at the nominal level
  * @param adjustedInterval at the level that Holm's correction leaves for this pair
  * @param adjustedP        two-sided, after Holm's correction over all pairs
+ * @param here             at the nominal level, on these very prompts by these very raters: true of this study alone
  */
 public record Difference(
         String higher,
@@ -23,4 +24,5 @@ public record Difference(
         double freedom,
         Interval interval,
         Interval adjustedInterval,
-        Estimate adjustedP) {}
+        Estimate adjustedP,
+        Interval here) {}

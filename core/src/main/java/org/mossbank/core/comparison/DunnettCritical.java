@@ -5,7 +5,7 @@ import java.util.concurrent.ConcurrentHashMap;
 import org.hipparchus.analysis.UnivariateFunction;
 import org.hipparchus.analysis.solvers.BrentSolver;
 import org.hipparchus.distribution.continuous.ChiSquaredDistribution;
-import org.hipparchus.special.Erf;
+import org.mossbank.core.estimate.Normal;
 import org.mossbank.core.estimate.Require;
 
 /**
@@ -78,7 +78,7 @@ final class DunnettCritical {
             double weight = Math.exp(-z * z / 2);
             weights += weight;
             for (double s : scales) {
-                sum += weight * Math.pow(normal((d * s + root * z) / rest), key.differences) / scales.length;
+                sum += weight * Math.pow(Normal.upper(-(d * s + root * z) / rest), key.differences) / scales.length;
             }
         }
         return sum / weights;
@@ -92,9 +92,5 @@ final class DunnettCritical {
             scales[i] = Math.sqrt(chiSquared.inverseCumulativeProbability((i + 0.5) / CHI_POINTS) / freedom);
         }
         return scales;
-    }
-
-    private static double normal(double x) {
-        return 0.5 * Erf.erfc(-x / Math.sqrt(2));
     }
 }

@@ -50,6 +50,10 @@ final class RankedCholesky {
         return new RankedCholesky(l, kept, rank);
     }
 
+    int size() {
+        return kept.length;
+    }
+
     int rank() {
         return rank;
     }

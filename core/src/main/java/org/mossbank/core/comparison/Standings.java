@@ -3,14 +3,10 @@ package org.mossbank.core.comparison;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
-import java.util.HashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
-import java.util.TreeMap;
 import java.util.random.RandomGenerator;
 import java.util.random.RandomGenerator.SplittableGenerator;
-import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import org.mossbank.core.estimate.Estimate;
 import org.mossbank.core.estimate.Interval;
@@ -23,7 +19,7 @@ import org.mossbank.core.rubric.OverallScore;
  * Standings of all candidates and the differences between each two, with intervals that say what other prompts and other
  * raters of the same sort might have given.
  *
- * <p>A candidate stands at its mean adjusted for prompts and raters ({@link Design}), give or take what the {@link CrossedMean}
+ * <p>A candidate stands at its mean adjusted for prompts and raters ({@link AdditiveModel}), give or take what the {@link CrossedMean}
  * of its own cells may be off. A difference is the crossed mean of what lies between two candidates in the cells that both
  * have: \( d_{pr} = y_{apr} - y_{bpr} \), its variance drawn towards that of the other pairs ({@link PairVariances}). Limits of standings are cut at 0 and 100 where all scores lie
  * within them. Where prompts and raters fall into teams that share neither, candidates stand at their own crossed means; that all
@@ -74,89 +70,69 @@ public record Standings(List<Standing> standings, List<Difference> differences) 
      * @param level confidence level of the intervals
      */
     public static List<Difference> differences(List<ScoredCell> cells, PromptGroups groups, double level) {
-        Options none = new Options(0, level);
-        return of(cells, groups, none, Resamples.generator(0)).differences();
+        return cells.isEmpty() ? List.of() : differences(ScoreGrid.of(cells, groups), level);
+    }
+
+    /** The same of numbered scores; grids at the same places share what follows from them. */
+    public static List<Difference> differences(ScoreGrid grid, double level) {
+        return of(grid, new Options(0, level), Resamples.generator(0)).differences();
     }
 
     /** @param cells any order */
     public static Standings of(
             List<ScoredCell> cells, PromptGroups groups, Options options, SplittableGenerator random) {
-        if (cells.isEmpty()) {
-            return new Standings(List.of(), List.of());
-        }
-        Map<String, List<ScoredCell>> byCandidate =
-                cells.stream().collect(Collectors.groupingBy(ScoredCell::candidate, TreeMap::new, Collectors.toList()));
-        Design design = new Design(cells);
-        Optional<double[]> point = design.weightedMeans(
-                Design.ones(design.prompts().size()),
-                Design.ones(design.raters().size()));
+        return cells.isEmpty() ? new Standings(List.of(), List.of()) : of(ScoreGrid.of(cells, groups), options, random);
+    }
+
+    /** The same of numbered scores. */
+    public static Standings of(ScoreGrid grid, Options options, SplittableGenerator random) {
+        AdditiveModel model = new AdditiveModel(grid);
+        Optional<double[]> point = model.means();
         if (point.isPresent()) {
-            return new Reading(
-                            design,
-                            point.get(),
-                            byCandidate,
-                            groups,
-                            replicates(design, groups, options, random),
-                            options)
-                    .standings();
+            return new Reading(grid, point.get(), replicates(model, grid, options, random), options).standings();
         }
-        Reading apart =
-                new Reading(design, ownMeans(byCandidate, groups), byCandidate, groups, new double[0][], options);
-        return apart.comparesAll() ? apart.standings() : unconnected(byCandidate);
+        Reading apart = new Reading(grid, ownMeans(grid), new double[0][], options);
+        return apart.comparesAll() ? apart.standings() : unconnected(grid);
     }
 
     /** Of teams of raters that share no prompt none can be told to be stricter; each candidate then stands at its own mean. */
-    private static double[] ownMeans(Map<String, List<ScoredCell>> byCandidate, PromptGroups groups) {
-        return byCandidate.values().stream()
-                .mapToDouble(own -> crossed(own, groups).mean())
+    private static double[] ownMeans(ScoreGrid grid) {
+        return IntStream.range(0, grid.candidates().size())
+                .mapToDouble(c -> grid.own(c).mean())
                 .toArray();
     }
 
-    private static CrossedMean crossed(List<ScoredCell> cells, PromptGroups groups) {
-        return CrossedMean.of(
-                cells.stream()
-                        .map(c -> new CrossedMean.Cell(c.prompt(), c.rater(), c.score()))
-                        .toList(),
-                groups);
-    }
-
-    private static Standings unconnected(Map<String, List<ScoredCell>> byCandidate) {
+    private static Standings unconnected(ScoreGrid grid) {
         Estimate none = Estimate.undefined(Reason.NOT_CONNECTED);
         return new Standings(
-                byCandidate.entrySet().stream()
-                        .map(e -> new Standing(
-                                e.getKey(),
+                IntStream.range(0, grid.candidates().size())
+                        .mapToObj(c -> new Standing(
+                                grid.candidates().get(c),
                                 none,
                                 Interval.undefined(Reason.NOT_CONNECTED),
-                                plainMean(e.getValue()),
-                                e.getValue().size(),
+                                Estimate.of(grid.plainMean(c)),
+                                grid.count(c),
                                 none))
                         .toList(),
                 List.of());
     }
 
-    private static Estimate plainMean(List<ScoredCell> cells) {
-        return Estimate.of(
-                cells.stream().mapToDouble(ScoredCell::score).average().orElseThrow());
-    }
-
     /** One row a defined resample, one mean a candidate; empty when there is nothing to resample. */
     private static double[][] replicates(
-            Design design, PromptGroups groups, Options options, SplittableGenerator random) {
-        List<List<int[]>> strata = groups.strata(design.prompts());
+            AdditiveModel model, ScoreGrid grid, Options options, SplittableGenerator random) {
+        List<List<int[]>> strata = grid.groups().strata(grid.prompts());
         boolean nothingToDraw = strata.stream().allMatch(families -> families.size() < 2);
-        if (nothingToDraw || design.raters().size() < 2 || options.resamples() == 0) {
+        int raterCount = grid.raters().size();
+        if (nothingToDraw || raterCount < 2 || options.resamples() == 0) {
             return new double[0][];
         }
-        List<List<int[]>> raters = List.of(IntStream.range(0, design.raters().size())
-                .mapToObj(r -> new int[] {r})
-                .toList());
+        List<List<int[]>> raters = List.of(
+                IntStream.range(0, raterCount).mapToObj(r -> new int[] {r}).toList());
         return Resamples.drawAll(
                         options.resamples(),
                         random,
-                        child -> design.weightedMeans(
-                                weights(strata, design.prompts().size(), child),
-                                weights(raters, design.raters().size(), child)))
+                        child -> model.means(
+                                weights(strata, grid.prompts().size(), child), weights(raters, raterCount, child)))
                 .stream()
                 .flatMap(Optional::stream)
                 .toArray(double[][]::new);
@@ -177,67 +153,48 @@ public record Standings(List<Standing> standings, List<Difference> differences) 
 
     /** Turns point estimates and resamples into what is shown. */
     private static final class Reading {
-        private final Design design;
+        private final ScoreGrid grid;
         private final double[] point;
-        private final Map<String, List<ScoredCell>> byCandidate;
-        private final PromptGroups groups;
         private final double[][] replicates;
         private final Options options;
         /** Whether every score is one of 0 to 100. */
         private final boolean bounded;
 
-        Reading(
-                Design design,
-                double[] point,
-                Map<String, List<ScoredCell>> byCandidate,
-                PromptGroups groups,
-                double[][] replicates,
-                Options options) {
-            this.groups = groups;
-            this.bounded = byCandidate.values().stream()
-                    .flatMap(List::stream)
-                    .allMatch(c -> c.score() >= 0 && c.score() <= OverallScore.HIGHEST);
-            this.design = design;
+        Reading(ScoreGrid grid, double[] point, double[][] replicates, Options options) {
+            this.grid = grid;
+            this.bounded = grid.liesWithin(OverallScore.HIGHEST);
             this.point = point;
-            this.byCandidate = byCandidate;
             this.replicates = replicates;
             this.options = options;
         }
 
         /** Whether every two candidates have a cell in common. */
         boolean comparesAll() {
-            List<String> names = design.candidates();
-            return IntStream.range(0, names.size())
+            return IntStream.range(0, point.length)
                     .allMatch(i -> IntStream.range(0, i)
-                            .allMatch(j -> between(names.get(i), names.get(j)).isPresent()));
+                            .allMatch(j -> grid.between(i, j).isPresent()));
         }
 
         Standings standings() {
             List<Integer> order = IntStream.range(0, point.length)
                     .boxed()
-                    .sorted(Comparator.<Integer>comparingDouble(c -> -point[c]).thenComparing(design.candidates()::get))
+                    .sorted(Comparator.<Integer>comparingDouble(c -> -point[c]).thenComparing(this::name))
                     .toList();
             double[] best = chancesOfBest();
             List<Standing> standings = order.stream()
-                    .map(c -> {
-                        String name = design.candidates().get(c);
-                        return new Standing(
-                                name,
-                                Estimate.of(point[c]),
-                                interval(Require.known(byCandidate, name), point[c]),
-                                plainMean(Require.known(byCandidate, name)),
-                                Require.known(byCandidate, name).size(),
-                                best.length == 0
-                                        ? Estimate.undefined(Reason.TOO_FEW_TO_RESAMPLE)
-                                        : Estimate.of(best[c]));
-                    })
+                    .map(c -> new Standing(
+                            name(c),
+                            Estimate.of(point[c]),
+                            interval(c),
+                            Estimate.of(grid.plainMean(c)),
+                            grid.count(c),
+                            best.length == 0 ? Estimate.undefined(Reason.TOO_FEW_TO_RESAMPLE) : Estimate.of(best[c])))
                     .toList();
             return new Standings(standings, differences(order));
         }
 
-        private Interval interval(List<ScoredCell> own, double centre) {
-            CrossedMean mean = crossed(own, groups);
-            Interval whole = mean.intervalAbout(centre, options.level());
+        private Interval interval(int candidate) {
+            Interval whole = grid.own(candidate).intervalAbout(point[candidate], options.level());
             return bounded && whole instanceof Interval.Bounds b
                     ? new Interval.Bounds(cut(b.low()), cut(b.high()), options.level())
                     : whole;
@@ -273,7 +230,7 @@ public record Standings(List<Standing> standings, List<Difference> differences) 
                 }
             }
             List<Optional<CrossedMean>> own =
-                    pairs.stream().map(p -> between(name(p[0]), name(p[1]))).toList();
+                    pairs.stream().map(p -> grid.between(p[0], p[1])).toList();
             PairVariances common =
                     PairVariances.of(own.stream().flatMap(Optional::stream).toList());
             List<Optional<CrossedMean>> means =
@@ -299,7 +256,7 @@ public record Standings(List<Standing> standings, List<Difference> differences) 
         }
 
         private String name(int candidate) {
-            return design.candidates().get(candidate);
+            return grid.candidates().get(candidate);
         }
 
         private Difference difference(int[] pair, CrossedMean mean, Estimate adjustedP, double holmLevel) {
@@ -311,7 +268,8 @@ public record Standings(List<Standing> standings, List<Difference> differences) 
                     mean.freedom(),
                     mean.interval(options.level()),
                     mean.interval(holmLevel),
-                    adjustedP);
+                    adjustedP,
+                    mean.intervalHere(options.level()));
         }
 
         /** No cell in common: the adjusted means still lie apart, and how sure that is cannot be told. */
@@ -326,19 +284,8 @@ public record Standings(List<Standing> standings, List<Difference> differences) 
                     0,
                     noInterval,
                     noInterval,
-                    none);
-        }
-
-        /** What lies between two candidates where both have a score; empty if that is nowhere. */
-        private Optional<CrossedMean> between(String first, String second) {
-            Map<List<String>, Double> others = new HashMap<>();
-            Require.known(byCandidate, second).forEach(c -> others.put(List.of(c.prompt(), c.rater()), c.score()));
-            List<CrossedMean.Cell> cells = Require.known(byCandidate, first).stream()
-                    .filter(c -> others.containsKey(List.of(c.prompt(), c.rater())))
-                    .map(c -> new CrossedMean.Cell(
-                            c.prompt(), c.rater(), c.score() - Require.known(others, List.of(c.prompt(), c.rater()))))
-                    .toList();
-            return cells.isEmpty() ? Optional.empty() : Optional.of(CrossedMean.of(cells, groups));
+                    none,
+                    noInterval);
         }
     }
 }

@@ -4,47 +4,59 @@ package org.mossbank.core.comparison;
 final class SweptRaters {
     final RankedCholesky matrix;
     final double trace;
-    /** Squares left within groups, and how much of them raters explain. */
-    final double within;
 
-    final double explained;
+    private final int[] groupOf;
+    private final int[] raterOf;
+    private final int[] size;
 
-    SweptRaters(CrossedLayout layout, int[] groupOf, int groups) {
-        int[] size = new int[groups];
-        double[] mean = new double[groups];
-        int[][] of = new int[groups][layout.raters];
-        for (int i = 0; i < layout.cells(); i++) {
-            int g = groupOf[i];
-            size[g]++;
-            of[g][layout.raterOf[i]]++;
-            mean[g] += layout.value[i];
+    SweptRaters(CrossedPattern pattern, int[] groupOf, int groups) {
+        this.groupOf = groupOf;
+        this.raterOf = pattern.raterOf;
+        this.size = new int[groups];
+        int raters = pattern.raters;
+        int[][] of = new int[groups][raters];
+        for (int i = 0; i < groupOf.length; i++) {
+            size[groupOf[i]]++;
+            of[groupOf[i]][raterOf[i]]++;
         }
+        double[][] c = new double[raters][raters];
         for (int g = 0; g < groups; g++) {
-            mean[g] /= size[g];
-        }
-        double[] side = new double[layout.raters];
-        double squares = 0;
-        for (int i = 0; i < layout.cells(); i++) {
-            double off = layout.value[i] - mean[groupOf[i]];
-            squares += off * off;
-            side[layout.raterOf[i]] += off;
-        }
-        double[][] c = new double[layout.raters][layout.raters];
-        for (int g = 0; g < groups; g++) {
-            for (int r = 0; r < layout.raters; r++) {
+            for (int r = 0; r < raters; r++) {
+                if (of[g][r] == 0) {
+                    continue;
+                }
                 c[r][r] += of[g][r];
-                for (int s = 0; s < layout.raters; s++) {
+                for (int s = 0; s < raters; s++) {
                     c[r][s] -= of[g][r] * (double) of[g][s] / size[g];
                 }
             }
         }
         double sum = 0;
-        for (int r = 0; r < layout.raters; r++) {
+        for (int r = 0; r < raters; r++) {
             sum += c[r][r];
         }
         trace = sum;
         matrix = RankedCholesky.of(c);
-        within = squares;
-        explained = matrix.squaredNorm(side);
+    }
+
+    /**
+     * @param within    squares left within groups
+     * @param explained how much of them raters explain
+     */
+    record Squares(double within, double explained) {}
+
+    Squares of(double[] values) {
+        double[] mean = new double[size.length];
+        for (int i = 0; i < values.length; i++) {
+            mean[groupOf[i]] += values[i] / size[groupOf[i]];
+        }
+        double[] side = new double[matrix.size()];
+        double squares = 0;
+        for (int i = 0; i < values.length; i++) {
+            double off = values[i] - mean[groupOf[i]];
+            squares += off * off;
+            side[raterOf[i]] += off;
+        }
+        return new Squares(squares, matrix.squaredNorm(side));
     }
 }

@@ -5,8 +5,8 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.OptionalDouble;
-import org.hipparchus.distribution.continuous.TDistribution;
 import org.mossbank.core.estimate.Require;
+import org.mossbank.core.estimate.Student;
 
 /**
  * What may be said of each candidate by comparing it with the best of the others (multiple comparisons with the best).
@@ -45,8 +45,17 @@ public record WithBest(List<Candidate> candidates) {
      * @param outBy     which one that is, the one that shows it best; empty unless it is out
      * @param shortfall how far it lies below the best of the others at worst, in points; below 0 it lies above even then. Empty
      *                  where a difference is not known
+     * @param rival     the other against which it comes off worst
+     * @param critical  how many standard errors of that difference were taken off; 0 where nothing varies
      */
-    public record Candidate(String name, boolean best, boolean out, String outBy, OptionalDouble shortfall) {
+    public record Candidate(
+            String name,
+            boolean best,
+            boolean out,
+            String outBy,
+            OptionalDouble shortfall,
+            String rival,
+            double critical) {
         /** Whether it is at worst less than so many points below the best. */
         public boolean isSafe(double margin) {
             return shortfall.isPresent() && shortfall.getAsDouble() < margin;
@@ -76,6 +85,8 @@ public record WithBest(List<Candidate> candidates) {
         double lowest = Double.POSITIVE_INFINITY;
         double leastP = alpha;
         String outBy = "";
+        String rival = "";
+        double critical = 0;
         for (String other : names) {
             if (other.equals(name)) {
                 continue;
@@ -87,13 +98,13 @@ public record WithBest(List<Candidate> candidates) {
             }
             double error = d.difference.standardError().value().getAsDouble();
             double freedom = d.difference.freedom();
-            best &= d.estimate - times(error, freedom, 1 - alpha / 2) > 0;
-            lowest = Math.min(
-                    lowest,
-                    d.estimate
-                            - (error == 0
-                                    ? 0
-                                    : error * DunnettCritical.of(names.size() - 1, freedom, correlation, alpha)));
+            best &= d.estimate > 0 && (error == 0 || Student.of(freedom).twoSidedP(d.estimate / error) < alpha);
+            double times = error == 0 ? 0 : DunnettCritical.of(names.size() - 1, freedom, correlation, alpha);
+            if (d.estimate - error * times < lowest) {
+                lowest = d.estimate - error * times;
+                rival = other;
+                critical = times;
+            }
             double p = d.difference.adjustedP().value().orElse(1);
             if (d.estimate < 0 && p < leastP) {
                 leastP = p;
@@ -105,11 +116,9 @@ public record WithBest(List<Candidate> candidates) {
                 known && best,
                 !outBy.isEmpty(),
                 outBy,
-                known ? OptionalDouble.of(-lowest) : OptionalDouble.empty());
-    }
-
-    private static double times(double error, double freedom, double quantile) {
-        return error == 0 ? 0 : error * new TDistribution(freedom).inverseCumulativeProbability(quantile);
+                known ? OptionalDouble.of(-lowest) : OptionalDouble.empty(),
+                rival,
+                critical);
     }
 
     /** From the variances of three differences: \( 2 \mathrm{Cov}(\hat\delta_{ij}, \hat\delta_{il}) = V_{ij} + V_{il} - V_{jl} \). */

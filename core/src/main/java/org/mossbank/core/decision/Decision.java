@@ -7,6 +7,7 @@ import java.util.Optional;
 import java.util.stream.Stream;
 import org.mossbank.core.comparison.Difference;
 import org.mossbank.core.comparison.Standing;
+import org.mossbank.core.comparison.Standings;
 import org.mossbank.core.comparison.WithBest;
 import org.mossbank.core.estimate.Estimate;
 import org.mossbank.core.estimate.Interval;
@@ -21,9 +22,6 @@ import org.mossbank.core.estimate.Interval;
  * @param field    what is said of each contender against the best; empty if nothing is recommended for lack of data
  */
 public record Decision(Outcome outcome, Optional<String> leader, List<Finding> findings, Optional<WithBest> field) {
-    /** Allowance of error for all statements together. */
-    private static final double ALPHA = 0.05;
-
     public Decision {
         findings = List.copyOf(findings);
     }
@@ -32,7 +30,8 @@ public record Decision(Outcome outcome, Optional<String> leader, List<Finding> f
      * Applies the rule. A recommendation is withheld for any gap in the data or the agreement, all of them named. One
      * candidate is recommended if it is the best, or the only one that is not out. Otherwise those are safe choices that are
      * at worst less than the margin below the best; the tie-break prefers one of several. Otherwise it is undecided between
-     * those that are not out. See {@link WithBest} for what is the best, safe and out.
+     * those that are not out, unless the rule lets kinds be told apart and there is a best or a safe choice within some. See {@link
+     * WithBest} for what is the best, safe and out.
      */
     public static Decision of(DecisionRule rule, Evidence evidence) {
         List<Finding> gaps = gaps(rule, evidence);
@@ -49,23 +48,81 @@ public record Decision(Outcome outcome, Optional<String> leader, List<Finding> f
     }
 
     private static Decision amongContenders(DecisionRule rule, Evidence evidence) {
-        WithBest field = WithBest.of(
-                evidence.contending().stream().map(Standing::candidate).toList(),
-                evidence.contendingDifferences(),
-                ALPHA);
+        WithBest field = field(evidence.standings(), evidence, rule.allowance().overall());
         List<WithBest.Candidate> in =
                 field.candidates().stream().filter(c -> !c.out()).toList();
-        Optional<WithBest.Candidate> best =
-                field.candidates().stream().filter(WithBest.Candidate::best).findFirst();
-        if (best.isEmpty() && in.size() == 1) {
-            best = Optional.of(in.get(0));
-        }
+        Optional<String> best = best(field);
         if (best.isPresent()) {
-            return recommended(best.get().name(), rule, evidence, field);
+            return recommended(best.get(), rule, evidence, field);
         }
         List<WithBest.Candidate> safe =
                 in.stream().filter(c -> c.isSafe(rule.margin())).toList();
-        return safe.isEmpty() ? undecided(in, rule, field) : safe(safe, in, rule, evidence, field);
+        if (!safe.isEmpty()) {
+            return safe(safe, in, rule, evidence, field);
+        }
+        List<Finding> kinds = withinKinds(rule, evidence);
+        return kinds.isEmpty() ? undecided(in, rule, field) : byKind(kinds, in, rule, field);
+    }
+
+    private static WithBest field(Standings standings, Evidence evidence, double alpha) {
+        return WithBest.of(
+                evidence.contending(standings).stream().map(Standing::candidate).toList(),
+                evidence.contendingDifferences(standings),
+                alpha);
+    }
+
+    /** The one above every other beyond doubt, or the only one that is not out. */
+    private static Optional<String> best(WithBest field) {
+        List<WithBest.Candidate> in =
+                field.candidates().stream().filter(c -> !c.out()).toList();
+        return field.candidates().stream()
+                .filter(WithBest.Candidate::best)
+                .findFirst()
+                .or(() -> in.size() == 1 ? Optional.of(in.get(0)) : Optional.empty())
+                .map(WithBest.Candidate::name);
+    }
+
+    /** What may be said within kinds; nothing where there is neither a best nor a safe choice in any. */
+    private static List<Finding> withinKinds(DecisionRule rule, Evidence evidence) {
+        if (rule.allowance().kinds() == 0 || evidence.kinds().size() < 2) {
+            return List.of();
+        }
+        List<Finding> said = new ArrayList<>();
+        List<String> open = new ArrayList<>();
+        double alpha = rule.allowance().kinds() / evidence.kinds().size();
+        for (Evidence.WithinKind kind : evidence.kinds()) {
+            List<Finding> here = standingsGap(kind.standings(), evidence).isPresent()
+                    ? List.of()
+                    : within(kind.kind(), field(kind.standings(), evidence, alpha), rule.margin());
+            if (here.isEmpty()) {
+                open.add(kind.kind());
+            }
+            said.addAll(here);
+        }
+        if (!said.isEmpty() && !open.isEmpty()) {
+            said.add(new Finding.KindsOpen(open));
+        }
+        return said;
+    }
+
+    private static List<Finding> within(String kind, WithBest field, double margin) {
+        return best(field)
+                .<List<Finding>>map(name -> List.of(new Finding.BestOfKind(kind, name)))
+                .orElseGet(() -> field.candidates().stream()
+                        .filter(c -> !c.out() && c.isSafe(margin))
+                        .<Finding>map(c -> new Finding.SafeInKind(
+                                kind, c.name(), c.shortfall().orElseThrow(), margin))
+                        .toList());
+    }
+
+    private static Decision byKind(
+            List<Finding> kinds, List<WithBest.Candidate> in, DecisionRule rule, WithBest field) {
+        Decision overall = undecided(in, rule, field);
+        return new Decision(
+                Outcome.BY_KIND,
+                Optional.empty(),
+                Stream.concat(kinds.stream(), overall.findings.stream()).toList(),
+                Optional.of(field));
     }
 
     /** Whether a candidate is the one that is recommended. */
@@ -97,13 +154,13 @@ public record Decision(Outcome outcome, Optional<String> leader, List<Finding> f
         List<Finding> findings = new ArrayList<>();
         Optional<String> preferred = safe.size() == 1 ? Optional.of(safe.get(0).name()) : Optional.empty();
         if (safe.size() > 1 && rule.tieBreak() != DecisionRule.TieBreak.NONE) {
-            Optional<Evidence.Contender> least = least(evidence.contenders().stream()
-                    .filter(c -> safe.stream().anyMatch(s -> s.name().equals(c.candidate())))
-                    .toList());
-            findings.add(least.<Finding>map(c -> new Finding.TieBroken(
-                            c.candidate(), rule.tieBreak(), c.tieBreakValue().orElseThrow()))
-                    .orElse(new Finding.TieStands(rule.tieBreak())));
-            preferred = least.map(Evidence.Contender::candidate);
+            Optional<Finding.TieBroken> least = least(
+                    evidence.contenders().stream()
+                            .filter(c -> safe.stream().anyMatch(s -> s.name().equals(c.candidate())))
+                            .toList(),
+                    rule.tieBreak());
+            findings.add(least.<Finding>map(t -> t).orElse(new Finding.TieStands(rule.tieBreak())));
+            preferred = least.map(Finding.TieBroken::candidate);
         }
         findings.addAll(chances(in, rule.margin()));
         findings.addAll(outOf(field));
@@ -139,19 +196,32 @@ public record Decision(Outcome outcome, Optional<String> leader, List<Finding> f
     }
 
     /** The contender with the least value; empty if one is not known or two share the least. */
-    private static Optional<Evidence.Contender> least(List<Evidence.Contender> contenders) {
+    private static Optional<Finding.TieBroken> least(List<Evidence.Contender> contenders, DecisionRule.TieBreak by) {
         if (contenders.stream().anyMatch(c -> c.tieBreakValue().isEmpty())) {
             return Optional.empty();
         }
         List<Evidence.Contender> sorted = contenders.stream()
                 .sorted(Comparator.comparingDouble(c -> c.tieBreakValue().orElseThrow()))
                 .toList();
-        return sorted.get(0).tieBreakValue().equals(sorted.get(1).tieBreakValue())
+        double value = sorted.get(0).tieBreakValue().orElseThrow();
+        double next = sorted.get(1).tieBreakValue().orElseThrow();
+        return value == next
                 ? Optional.empty()
-                : Optional.of(sorted.get(0));
+                : Optional.of(new Finding.TieBroken(sorted.get(0).candidate(), by, value, next));
+    }
+
+    /** Whether the rule withholds a recommendation before it looks at any score. */
+    public static boolean isWithheldWhateverTheScores(DecisionRule rule, Evidence evidence) {
+        return !gapsBesideScores(rule, evidence).isEmpty();
     }
 
     private static List<Finding> gaps(DecisionRule rule, Evidence evidence) {
+        List<Finding> gaps = gapsBesideScores(rule, evidence);
+        standingsGap(evidence.standings(), evidence).ifPresent(gaps::add);
+        return gaps;
+    }
+
+    private static List<Finding> gapsBesideScores(DecisionRule rule, Evidence evidence) {
         List<Finding> gaps = new ArrayList<>();
         if (!evidence.state().briefClosed()) {
             gaps.add(new Finding.BriefOpen());
@@ -166,7 +236,6 @@ public record Decision(Outcome outcome, Optional<String> leader, List<Finding> f
         if (rule.strictness().onSplits() && evidence.state().openSplits() > 0) {
             gaps.add(new Finding.SplitsOpen(evidence.state().openSplits()));
         }
-        standingsGap(evidence).ifPresent(gaps::add);
         return gaps;
     }
 
@@ -221,8 +290,8 @@ public record Decision(Outcome outcome, Optional<String> leader, List<Finding> f
                 .toList();
     }
 
-    private static Optional<Finding> standingsGap(Evidence evidence) {
-        List<Standing> standings = evidence.contending();
+    private static Optional<Finding> standingsGap(Standings of, Evidence evidence) {
+        List<Standing> standings = evidence.contending(of);
         if (standings.size() < 2) {
             return Optional.of(new Finding.TooFewCandidates(standings.size()));
         }
@@ -230,7 +299,7 @@ public record Decision(Outcome outcome, Optional<String> leader, List<Finding> f
                 .map(Standing::adjusted)
                 .filter(Estimate.Undefined.class::isInstance)
                 .map(e -> new Finding.StandingsUndefined(((Estimate.Undefined) e).reason()));
-        Stream<Finding> undefinedIntervals = evidence.contendingDifferences().stream()
+        Stream<Finding> undefinedIntervals = evidence.contendingDifferences(of).stream()
                 .map(Difference::adjustedInterval)
                 .filter(Interval.Undefined.class::isInstance)
                 .map(i -> new Finding.StandingsUndefined(((Interval.Undefined) i).reason()));

@@ -10,13 +10,28 @@ import org.mossbank.core.estimate.Require;
  * @param minimumRaters least number of raters an answer
  * @param tieBreak      what decides between candidates that are equal
  * @param strictness    what else withholds a recommendation
+ * @param allowance     how likely a false statement may be
  */
 public record DecisionRule(
-        FloorOn floorOn, double margin, int minimumRaters, TieBreak tieBreak, Strictness strictness) {
+        FloorOn floorOn,
+        double margin,
+        int minimumRaters,
+        TieBreak tieBreak,
+        Strictness strictness,
+        Allowance allowance) {
     /** @throws IllegalArgumentException if a value is out of its range */
     public DecisionRule {
         Require.that(margin >= 0 && margin <= 100, "margin", "must lie in [0, 100]", margin);
         Require.atLeast("minimumRaters", 1, minimumRaters);
+    }
+
+    /** All of the allowance for statements over all kinds. */
+    public DecisionRule(FloorOn floorOn, double margin, int minimumRaters, TieBreak tieBreak, Strictness strictness) {
+        this(floorOn, margin, minimumRaters, tieBreak, strictness, Allowance.OVERALL);
+    }
+
+    public DecisionRule withAllowance(Allowance other) {
+        return new DecisionRule(floorOn, margin, minimumRaters, tieBreak, strictness, other);
     }
 
     /** What must reach the floor. */

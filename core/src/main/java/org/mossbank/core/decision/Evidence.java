@@ -17,18 +17,34 @@ import org.mossbank.core.estimate.Require;
  * @param agreement  agreement on each criterion that has weight
  * @param standings  overall standings of all candidates
  * @param contenders the candidates that may be recommended: no person's baseline, and none that a fact rules out
+ * @param kinds      standings within each kind, where the rule lets kinds be told apart
  */
 public record Evidence(
         State state,
         List<AnswerRaters> answers,
         List<CriterionAgreement> agreement,
         Standings standings,
-        List<Contender> contenders) {
+        List<Contender> contenders,
+        List<WithinKind> kinds) {
     public Evidence {
         answers = List.copyOf(answers);
         agreement = List.copyOf(agreement);
         contenders = List.copyOf(contenders);
+        kinds = List.copyOf(kinds);
     }
+
+    /** Nothing within kinds. */
+    public Evidence(
+            State state,
+            List<AnswerRaters> answers,
+            List<CriterionAgreement> agreement,
+            Standings standings,
+            List<Contender> contenders) {
+        this(state, answers, agreement, standings, contenders, List.of());
+    }
+
+    /** Standings on the prompts of one kind. */
+    public record WithinKind(String kind, Standings standings) {}
 
     /**
      * @param briefClosed whether the rule is closed
@@ -60,19 +76,30 @@ public record Evidence(
     /** A candidate that may be recommended, with what the tie-break compares, where it is known. */
     public record Contender(String candidate, OptionalDouble tieBreakValue) {}
 
+    /** The same with other standings, and nothing within kinds. */
+    public Evidence with(Standings other) {
+        return new Evidence(state, answers, agreement, other, contenders, List.of());
+    }
+
     boolean isContender(String candidate) {
         return contenders.stream().anyMatch(c -> c.candidate().equals(candidate));
     }
 
     List<Standing> contending() {
-        return standings.standings().stream()
-                .filter(s -> isContender(s.candidate()))
-                .toList();
+        return contending(standings);
     }
 
-    /** Differences between contenders; their intervals stay corrected for all pairs that were looked at. */
+    List<Standing> contending(Standings of) {
+        return of.standings().stream().filter(s -> isContender(s.candidate())).toList();
+    }
+
     List<Difference> contendingDifferences() {
-        return standings.differences().stream()
+        return contendingDifferences(standings);
+    }
+
+    /** Differences between contenders; their p stay corrected for all pairs that were looked at. */
+    List<Difference> contendingDifferences(Standings of) {
+        return of.differences().stream()
                 .filter(d -> isContender(d.higher()) && isContender(d.lower()))
                 .toList();
     }

@@ -1,5 +1,6 @@
 package org.mossbank.core.decision;
 
+import java.util.List;
 import org.mossbank.core.comparison.Difference;
 import org.mossbank.core.estimate.Reason;
 
@@ -37,6 +38,12 @@ public sealed interface Finding {
         T notSafe(NotSafe finding);
 
         T out(Out finding);
+
+        T bestOfKind(BestOfKind finding);
+
+        T safeInKind(SafeInKind finding);
+
+        T kindsOpen(KindsOpen finding);
 
         T tieBroken(TieBroken finding);
 
@@ -166,8 +173,36 @@ public sealed interface Finding {
         }
     }
 
-    /** Among safe choices, this one has the least of what the tie-break compares. */
-    record TieBroken(String candidate, DecisionRule.TieBreak by, double value) implements Finding {
+    /** Within a kind, this one is the best, beyond doubt. */
+    record BestOfKind(String kind, String candidate) implements Finding {
+        @Override
+        public <T> T accept(Visitor<T> visitor) {
+            return visitor.bestOfKind(this);
+        }
+    }
+
+    /** Within a kind, this one is at worst {@code shortfall} points below the best, less than the margin. */
+    record SafeInKind(String kind, String candidate, double shortfall, double margin) implements Finding {
+        @Override
+        public <T> T accept(Visitor<T> visitor) {
+            return visitor.safeInKind(this);
+        }
+    }
+
+    /** Within these kinds nobody is the best or safe. */
+    record KindsOpen(List<String> kinds) implements Finding {
+        public KindsOpen {
+            kinds = List.copyOf(kinds);
+        }
+
+        @Override
+        public <T> T accept(Visitor<T> visitor) {
+            return visitor.kindsOpen(this);
+        }
+    }
+
+    /** Among safe choices, this one has the least of what the tie-break compares; the next one has {@code next}. */
+    record TieBroken(String candidate, DecisionRule.TieBreak by, double value, double next) implements Finding {
         @Override
         public <T> T accept(Visitor<T> visitor) {
             return visitor.tieBroken(this);

@@ -9,7 +9,9 @@ public sealed interface Interval {
         public Bounds {
             Require.finite("low", low);
             Require.finite("high", high);
-            Require.that(low <= high, "low", "must not exceed high " + high, low);
+            if (low > high) {
+                throw new IllegalArgumentException("low must not exceed high " + high + ": " + low);
+            }
             Require.proportion("level", level);
         }
     }

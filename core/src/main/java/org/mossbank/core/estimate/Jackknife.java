@@ -2,7 +2,6 @@ package org.mossbank.core.estimate;
 
 import java.util.Arrays;
 import java.util.function.DoubleUnaryOperator;
-import org.hipparchus.distribution.continuous.TDistribution;
 
 /**
  * The interval of a coefficient of agreement from what it is without each cluster in turn.
@@ -53,8 +52,8 @@ public final class Jackknife {
                 .toArray();
         double mean = Arrays.stream(pseudo).average().orElseThrow();
         double squares = Arrays.stream(pseudo).map(x -> (x - mean) * (x - mean)).sum();
-        double half = Math.sqrt(squares / n / (n - 1))
-                * new TDistribution((n - 1) / 2.0).inverseCumulativeProbability((1 + level) / 2);
+        double half =
+                Math.sqrt(squares / n / (n - 1)) * Student.of((n - 1) / 2.0).quantile((1 + level) / 2);
         double one = back.applyAsDouble(mean - half);
         double other = back.applyAsDouble(mean + half);
         // The mean of pseudo-values may lie off the coefficient; an interval that leaves it out would puzzle.

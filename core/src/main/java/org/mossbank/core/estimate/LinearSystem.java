@@ -15,22 +15,28 @@ public final class LinearSystem {
     /** A pivot below this share of its diagonal's first value means that the rank is deficient. */
     private static final double RANK_TOLERANCE = 1e-9;
 
+    /** The same with each pivot held against the diagonal as it is given. */
+    public static Optional<double[]> solveInPlace(double[][] a, double[] b) {
+        double[] scale = new double[b.length];
+        for (int i = 0; i < b.length; i++) {
+            scale[i] = a[i][i];
+        }
+        return solveInPlace(a, b, scale);
+    }
+
     /**
      * Solves {@code A x = b} by an LDL' factorisation without pivoting.
      *
      * <p>A library's decomposition copies and allocates; here the matrices are tiny (tens of rows) and solved once a
      * resample. Overwrites both arguments. Cost O(n³).
      *
-     * @param a symmetric positive semi-definite, n x n
-     * @param b right side, length n
+     * @param a     symmetric positive semi-definite, n x n; its upper triangle alone is read
+     * @param b     right side, length n
+     * @param scale what each pivot is held against, length n: the diagonal, before anything was taken from it
      * @return the solution, or empty if the matrix is rank deficient
      */
-    public static Optional<double[]> solveInPlace(double[][] a, double[] b) {
+    public static Optional<double[]> solveInPlace(double[][] a, double[] b, double[] scale) {
         int n = b.length;
-        double[] scale = new double[n];
-        for (int i = 0; i < n; i++) {
-            scale[i] = a[i][i];
-        }
         for (int j = 0; j < n; j++) {
             if (!(a[j][j] > RANK_TOLERANCE * Math.max(scale[j], Double.MIN_NORMAL))) {
                 return Optional.empty();

@@ -52,6 +52,18 @@ public record PlannedStudy(List<Integer> promptsByKind, int candidates, int atte
         return prompt.substring(0, prompt.indexOf('-'));
     }
 
+    static int numberOfKind(String prompt) {
+        return Integer.parseInt(kindOf(prompt).substring(1));
+    }
+
+    static String rater(int number) {
+        return String.format("r%03d", number);
+    }
+
+    static int numberOf(String rater) {
+        return Integer.parseInt(rater.substring(1));
+    }
+
     /** Which rater grades which prompt: the plan that such a study would have. */
     List<SheetPlan> sheets() {
         return Assignment.plan(task(), new PlanOptions(OptionalInt.of(ratersAnAnswer), 0), Resamples.generator(1));
@@ -60,7 +72,7 @@ public record PlannedStudy(List<Integer> promptsByKind, int candidates, int atte
     private GradingTask task() {
         SortedSet<String> names = new TreeSet<>();
         for (int r = 0; r < raters; r++) {
-            names.add(String.format("r%03d", r));
+            names.add(rater(r));
         }
         List<GradingTask.PromptTask> prompts = new ArrayList<>();
         for (int k = 0; k < promptsByKind.size(); k++) {

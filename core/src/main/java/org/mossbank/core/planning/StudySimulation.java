@@ -1,114 +1,178 @@
 package org.mossbank.core.planning;
 
 import java.util.ArrayList;
-import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.random.RandomGenerator;
-import java.util.stream.Collectors;
-import java.util.stream.IntStream;
+import org.mossbank.core.agreement.KrippendorffAlpha;
+import org.mossbank.core.agreement.Metric;
 import org.mossbank.core.assignment.SheetPlan;
+import org.mossbank.core.comparison.PromptGroups;
+import org.mossbank.core.comparison.ScoreGrid;
 import org.mossbank.core.comparison.ScoredCell;
-import org.mossbank.core.estimate.Require;
+import org.mossbank.core.decision.Evidence;
 
 /**
- * Makes up the scores of a study: score = truth + prompt + rater + candidate × prompt + candidate × rater + attempt + rest,
- * each normal, rounded to the steps that three criteria of five levels can give, within 0 and 100.
+ * Makes up the grades of a planned study: every candidate on every prompt, by the raters of the plan that such a study would have.
  */
 final class StudySimulation {
-    /** Three criteria with levels 0 … 4 and equal weights: 12 steps. */
-    private static final double STEP = 100 / 12.0;
+    private static final double LEVEL = 0.95;
 
     private final PlannedStudy study;
-    private final Spread spread;
-    private final List<SheetPlan> sheets;
-    private final List<String> names;
-    private final Map<String, Long> sheetsByPrompt;
+    private final GradingModel model;
+    private final List<Integer> kindOfPrompt = new ArrayList<>();
+    /** The raters of each prompt, as their positions among all, ascending. */
+    private final List<int[]> ratersOf = new ArrayList<>();
 
-    StudySimulation(PlannedStudy study, Spread spread) {
+    private final List<String> candidates = new ArrayList<>();
+    /** Of the whole study, and of each kind. */
+    private final ScoreGrid whole;
+
+    private final List<ScoreGrid> kinds = new ArrayList<>();
+
+    StudySimulation(PlannedStudy study, GradingModel model) {
         this.study = study;
-        this.spread = spread;
-        this.sheets = study.sheets();
-        this.sheetsByPrompt = sheets.stream().collect(Collectors.groupingBy(SheetPlan::prompt, Collectors.counting()));
-        this.names = IntStream.range(0, study.candidates())
-                .mapToObj(StudySimulation::candidate)
-                .toList();
+        this.model = model;
+        for (int c = 0; c < study.candidates(); c++) {
+            candidates.add(candidate(c));
+        }
+        Map<String, List<Integer>> raters = new LinkedHashMap<>();
+        study.sheets().stream()
+                .sorted(java.util.Comparator.comparing(SheetPlan::prompt).thenComparing(SheetPlan::rater))
+                .forEach(s -> raters.computeIfAbsent(s.prompt(), p -> new ArrayList<>())
+                        .add(PlannedStudy.numberOf(s.rater())));
+        List<ScoredCell> places = new ArrayList<>();
+        raters.forEach((prompt, by) -> {
+            kindOfPrompt.add(PlannedStudy.numberOfKind(prompt));
+            ratersOf.add(by.stream().mapToInt(Integer::intValue).toArray());
+            candidates.forEach(c -> by.forEach(r -> places.add(new ScoredCell(c, prompt, PlannedStudy.rater(r), 0))));
+        });
+        PromptGroups groups = PromptGroups.byKind(PlannedStudy::kindOf);
+        whole = ScoreGrid.of(places, groups);
+        for (int k = 0; k < study.promptsByKind().size(); k++) {
+            int kind = k;
+            kinds.add(ScoreGrid.of(
+                    places.stream()
+                            .filter(p -> PlannedStudy.numberOfKind(p.prompt()) == kind)
+                            .toList(),
+                    groups));
+        }
     }
 
     static String candidate(int index) {
         return String.format("c%03d", index);
     }
 
-    /** @param truth the true score of each candidate */
-    List<ScoredCell> cells(double[] truth, RandomGenerator random) {
-        return cells(scores(truth, random));
-    }
-
-    private List<ScoredCell> cells(double[] scores) {
-        List<ScoredCell> cells = new ArrayList<>();
-        for (SheetPlan sheet : sheets) {
-            for (int c = 0; c < names.size(); c++) {
-                cells.add(new ScoredCell(names.get(c), sheet.prompt(), sheet.rater(), scores[cells.size()]));
-            }
-        }
-        return cells;
+    List<String> candidates() {
+        return candidates;
     }
 
     /**
-     * Scores by sheet, then candidate.
+     * What one made-up study gives.
      *
-     * @param truth the true score of each candidate
+     * @param whole     the mean score over attempts of each candidate at each place
+     * @param kinds     the same within each kind
+     * @param agreement on each criterion, with the floor that is asked of it
      */
-    double[] scores(double[] truth, RandomGenerator random) {
-        Map<String, double[]> prompts = new HashMap<>();
-        Map<String, double[]> raters = new HashMap<>();
-        double perAttempt = 1 / Math.sqrt(study.attempts());
-        double[] scores = new double[sheets.size() * truth.length];
-        int n = 0;
-        for (SheetPlan sheet : sheets) {
-            // The last entry is common to all candidates, the others are each candidate's own.
-            double[] ofPrompt = prompts.computeIfAbsent(sheet.prompt(), p -> {
-                double own = Math.hypot(spread.candidatePrompt(), spread.attempt() * perAttempt);
-                return effects(truth.length, own, spread.prompt(), random);
-            });
-            double[] ofRater = raters.computeIfAbsent(
-                    sheet.rater(), r -> effects(truth.length, spread.candidateRater(), spread.rater(), random));
-            for (int c = 0; c < truth.length; c++) {
-                double score = truth[c]
-                        + ofPrompt[c]
-                        + ofPrompt[truth.length]
-                        + ofRater[c]
-                        + ofRater[truth.length]
-                        + spread.rest() * perAttempt * random.nextGaussian();
-                double step = Math.rint(score / STEP) * STEP;
-                scores[n++] = Math.min(100, Math.max(0, step));
+    record Grades(ScoreGrid whole, List<ScoreGrid> kinds, List<Evidence.CriterionAgreement> agreement) {}
+
+    /** @param leads latent, of each candidate */
+    Grades draw(double[] leads, double floor, RandomGenerator random) {
+        Drawing drawing = new Drawing(leads, random);
+        List<ScoreGrid> byKind = new ArrayList<>();
+        int from = 0;
+        for (int k = 0; k < kinds.size(); k++) {
+            int places = kinds.get(k).places();
+            double[][] part = new double[leads.length][places];
+            for (int c = 0; c < leads.length; c++) {
+                System.arraycopy(drawing.scores[c], from, part[c], 0, places);
+            }
+            byKind.add(kinds.get(k).with(part));
+            from += places;
+        }
+        List<Evidence.CriterionAgreement> agreement = new ArrayList<>();
+        for (int criterion = 0; criterion < GradingModel.CRITERIA; criterion++) {
+            KrippendorffAlpha alpha = KrippendorffAlpha.ofCounts(GradingModel.LEVELS, drawing.counts.get(criterion));
+            agreement.add(new Evidence.CriterionAgreement(
+                    "criterion " + criterion,
+                    alpha.value(Metric.ORDINAL),
+                    alpha.interval(Metric.ORDINAL, LEVEL),
+                    floor));
+        }
+        return new Grades(whole.with(drawing.scores), byKind, agreement);
+    }
+
+    /** Draws effects and grades, prompt by prompt; kinds follow each other, as they do in the grids. */
+    private final class Drawing {
+        private final double[] leads;
+        private final RandomGenerator random;
+        private final double[][] scores;
+        private final List<List<List<int[]>>> counts = new ArrayList<>();
+        private final double[][] raters;
+        private final double[][][] views;
+
+        Drawing(double[] leads, RandomGenerator random) {
+            this.leads = leads;
+            this.random = random;
+            scores = new double[leads.length][whole.places()];
+            for (int k = 0; k < GradingModel.CRITERIA; k++) {
+                counts.add(new ArrayList<>());
+            }
+            raters = new double[study.raters()][GradingModel.CRITERIA];
+            views = new double[study.raters()][leads.length][GradingModel.CRITERIA];
+            for (int r = 0; r < study.raters(); r++) {
+                model.rater().addTo(raters[r], random);
+                for (double[] view : views[r]) {
+                    model.raterCandidate().addTo(view, random);
+                }
+            }
+            int place = 0;
+            for (int p = 0; p < ratersOf.size(); p++) {
+                prompt(p, place);
+                place += ratersOf.get(p).length;
             }
         }
-        return scores;
-    }
 
-    /**
-     * Each candidate's mean, every prompt weighing alike: all candidates stand on each sheet, so that what lies between two of
-     * them is what the standings make of it.
-     *
-     * @param scores by sheet, then candidate
-     */
-    double[] means(double[] scores) {
-        double[] means = new double[names.size()];
-        for (int i = 0; i < scores.length; i++) {
-            SheetPlan sheet = sheets.get(i / means.length);
-            means[i % means.length] +=
-                    scores[i] / Require.known(sheetsByPrompt, sheet.prompt()) / sheetsByPrompt.size();
+        private void prompt(int p, int place) {
+            counts.forEach(c -> c.add(new ArrayList<>()));
+            double[] ofPrompt = new double[GradingModel.CRITERIA];
+            model.prompt().addTo(ofPrompt, random);
+            for (int c = 0; c < leads.length; c++) {
+                double[] ofCandidate = ofPrompt.clone();
+                model.candidatePrompt().addTo(ofCandidate, random);
+                for (int a = 0; a < study.attempts(); a++) {
+                    double[] ofAttempt = ofCandidate.clone();
+                    model.attempt().addTo(ofAttempt, random);
+                    answer(p, place, c, ofAttempt);
+                }
+            }
         }
-        return means;
-    }
 
-    private static double[] effects(int candidates, double own, double common, RandomGenerator random) {
-        double[] effects = new double[candidates + 1];
-        for (int c = 0; c < candidates; c++) {
-            effects[c] = own * random.nextGaussian();
+        private void answer(int p, int place, int candidate, double[] effects) {
+            int[] by = ratersOf.get(p);
+            int[][] given = new int[GradingModel.CRITERIA][GradingModel.LEVELS];
+            int[] levels = new int[GradingModel.CRITERIA];
+            double[] latent = new double[GradingModel.CRITERIA];
+            for (int i = 0; i < by.length; i++) {
+                for (int k = 0; k < latent.length; k++) {
+                    latent[k] = model.ofKind(kindOfPrompt.get(p))
+                            + leads[candidate]
+                            + effects[k]
+                            + raters[by[i]][k]
+                            + views[by[i]][candidate][k];
+                }
+                model.noise().addTo(latent, random);
+                for (int k = 0; k < latent.length; k++) {
+                    levels[k] = model.level(latent[k], random);
+                    given[k][levels[k]]++;
+                }
+                scores[candidate][place + i] += GradingModel.score(levels) / study.attempts();
+            }
+            for (int k = 0; k < given.length; k++) {
+                List<List<int[]>> prompts = counts.get(k);
+                prompts.get(prompts.size() - 1).add(given[k]);
+            }
         }
-        effects[candidates] = common * random.nextGaussian();
-        return effects;
     }
 }

@@ -16,12 +16,23 @@ public class CrossedMeanTest {
     private static final double TOLERANCE = 1e-9;
     private static final PromptGroups ONE_KIND = PromptGroups.byKind(prompt -> "");
 
-    private static List<CrossedMean.Cell> cells(double[]... byPrompt) {
-        List<CrossedMean.Cell> cells = new ArrayList<>();
+    private record Cell(String prompt, String rater, double value) {}
+
+    private static CrossedMean of(List<Cell> cells, PromptGroups groups) {
+        return ScoreGrid.of(
+                        cells.stream()
+                                .map(c -> new ScoredCell("only", c.prompt(), c.rater(), c.value()))
+                                .toList(),
+                        groups)
+                .own(0);
+    }
+
+    private static List<Cell> cells(double[]... byPrompt) {
+        List<Cell> cells = new ArrayList<>();
         for (int p = 0; p < byPrompt.length; p++) {
             for (int r = 0; r < byPrompt[p].length; r++) {
                 if (!Double.isNaN(byPrompt[p][r])) {
-                    cells.add(new CrossedMean.Cell("p" + p, "r" + r, byPrompt[p][r]));
+                    cells.add(new Cell("p" + p, "r" + r, byPrompt[p][r]));
                 }
             }
         }
@@ -29,7 +40,7 @@ public class CrossedMeanTest {
     }
 
     private static CrossedMean of(double[]... byPrompt) {
-        return CrossedMean.of(cells(byPrompt), ONE_KIND);
+        return of(cells(byPrompt), ONE_KIND);
     }
 
     /** Effects of prompts 0, 6, 12, 18, 24 and of raters 0, 4, 8, and a residual that adds up to nothing both ways. */
@@ -83,12 +94,23 @@ public class CrossedMeanTest {
         assertThat(mean.components().residual()).isCloseTo(1.4, within(TOLERANCE));
     }
 
+    /** On these prompts by these raters only what is left varies. */
+    @Test
+    public void hereOnlyWhatIsLeftVaries() {
+        Interval.Bounds bounds = (Interval.Bounds) of(balanced()).intervalHere(0.95);
+        // by hand: residual 14 / 8 over 15 cells, 8 degrees of freedom: t is 2.306
+        assertThat(bounds.high() - bounds.low()).isCloseTo(2 * 2.306 * Math.sqrt(14 / 8.0 / 15), within(1e-3));
+        assertThat(of(new double[] {1, Double.NaN}, new double[] {Double.NaN, 4})
+                        .intervalHere(0.95))
+                .isInstanceOf(Interval.Undefined.class);
+    }
+
     @Test
     public void kindsAreFixed() {
         double[][] values = balanced();
         PromptGroups twoKinds = PromptGroups.byKind(p -> p.equals("p0") || p.equals("p1") ? "a" : "b");
 
-        CrossedMean mean = CrossedMean.of(cells(values), twoKinds);
+        CrossedMean mean = of(cells(values), twoKinds);
 
         // by hand: within kinds 3 × (18 + 72) over 3 degrees of freedom
         assertThat(mean.components().prompt()).isCloseTo((90 - 14 / 8.0) / 3, within(TOLERANCE));
@@ -122,13 +144,13 @@ public class CrossedMeanTest {
 
     @Test
     public void wordingsOfOnePromptAreNoMorePrompts() {
-        List<CrossedMean.Cell> cells = cells(balanced());
-        List<CrossedMean.Cell> twice = new ArrayList<>(cells);
-        cells.forEach(c -> twice.add(new CrossedMean.Cell(c.prompt() + "-again", c.rater(), c.value())));
+        List<Cell> cells = cells(balanced());
+        List<Cell> twice = new ArrayList<>(cells);
+        cells.forEach(c -> twice.add(new Cell(c.prompt() + "-again", c.rater(), c.value())));
         PromptGroups families = new PromptGroups(p -> "x", p -> p.replace("-again", ""));
 
-        CrossedMean once = CrossedMean.of(cells, ONE_KIND);
-        CrossedMean again = CrossedMean.of(twice, families);
+        CrossedMean once = of(cells, ONE_KIND);
+        CrossedMean again = of(twice, families);
 
         assertThat(again.variance()).isCloseTo(once.variance(), within(TOLERANCE));
         assertThat(again.freedom()).isCloseTo(once.freedom(), within(TOLERANCE));

@@ -18,7 +18,15 @@ public class WithBestTest {
     private static Difference difference(String higher, String lower, double estimate, double error, double p) {
         Interval interval = new Interval.Bounds(estimate - 2 * error, estimate + 2 * error, 0.95);
         return new Difference(
-                higher, lower, Estimate.of(estimate), Estimate.of(error), 12, interval, interval, Estimate.of(p));
+                higher,
+                lower,
+                Estimate.of(estimate),
+                Estimate.of(error),
+                12,
+                interval,
+                interval,
+                Estimate.of(p),
+                interval);
     }
 
     @DataProvider
@@ -109,7 +117,7 @@ public class WithBestTest {
     public void whatIsNotKnownIsNothingOfAll() {
         Interval none = Interval.undefined(Reason.TOO_FEW_TO_RESAMPLE);
         Estimate unknown = Estimate.undefined(Reason.TOO_FEW_TO_RESAMPLE);
-        Difference open = new Difference("a", "b", Estimate.of(50), unknown, 0, none, none, unknown);
+        Difference open = new Difference("a", "b", Estimate.of(50), unknown, 0, none, none, unknown, none);
 
         WithBest field = WithBest.of(List.of("a", "b"), List.of(open), 0.05);
 

@@ -53,7 +53,15 @@ public class DecisionTest {
     private static Difference difference(String higher, String lower, double estimate, double error, double p) {
         Interval interval = new Interval.Bounds(estimate - 1.97 * error, estimate + 1.97 * error, 0.95);
         return new Difference(
-                higher, lower, Estimate.of(estimate), Estimate.of(error), 400, interval, interval, Estimate.of(p));
+                higher,
+                lower,
+                Estimate.of(estimate),
+                Estimate.of(error),
+                400,
+                interval,
+                interval,
+                Estimate.of(p),
+                interval);
     }
 
     private static Evidence evidence(double alpha, int raters, Difference... differences) {
@@ -111,7 +119,8 @@ public class DecisionTest {
                 400,
                 new Interval.Bounds(3, 5, 0.95),
                 new Interval.Bounds(3, 5, 0.95),
-                Estimate.of(0.001));
+                Estimate.of(0.001),
+                new Interval.Bounds(3, 5, 0.95));
         assertThat(Decision.of(RULE, evidence(0.7, 3, enough, CLEARER, REST))
                         .findings()
                         .get(0))
@@ -309,7 +318,7 @@ public class DecisionTest {
         Decision decision = Decision.of(byCost, evidence(0.7, 3, ALIKE));
         assertThat(decision.outcome()).isEqualTo(Outcome.SAFE_CHOICES);
         assertThat(decision.leader()).contains("plover");
-        assertThat(decision.findings().get(0)).isEqualTo(new Finding.TieBroken("plover", TieBreak.COST, 1));
+        assertThat(decision.findings().get(0)).isEqualTo(new Finding.TieBroken("plover", TieBreak.COST, 1, 2));
     }
 
     @DataProvider
@@ -364,5 +373,90 @@ public class DecisionTest {
                 .isThrownBy(() -> new Evidence.CriterionAgreement(
                         "idiom", Estimate.of(0.5), Interval.undefined(Reason.NO_DATA), 1.1));
         assertThatIllegalArgumentException().isThrownBy(() -> new Evidence.State(true, -1, 0));
+    }
+
+    private static final DecisionRule BY_KIND = RULE.withAllowance(Allowance.WITH_KINDS);
+
+    private static Evidence withKinds(Difference[] first, Difference[] second) {
+        // Over all kinds nothing can be told.
+        Difference wide = difference("heron", "plover", 1, 9, 0.9);
+        Difference wider = difference("heron", "knot", 2, 9, 0.9);
+        Difference widest = difference("plover", "knot", 1, 9, 0.9);
+        Evidence whole = evidence(0.7, 3, wide, wider, widest);
+        return new Evidence(
+                whole.state(),
+                whole.answers(),
+                whole.agreement(),
+                whole.standings(),
+                whole.contenders(),
+                List.of(
+                        new Evidence.WithinKind("debugging", within(first)),
+                        new Evidence.WithinKind("review", within(second))));
+    }
+
+    private static Standings within(Difference... differences) {
+        return new Standings(
+                List.of(standing("heron", 70), standing("plover", 60), standing("knot", 50)), List.of(differences));
+    }
+
+    private static final Difference[] FAR = {
+        difference("heron", "plover", 30, 4, 0.0001),
+        difference("heron", "knot", 40, 4, 0.0001),
+        difference("plover", "knot", 10, 6, 0.3)
+    };
+    private static final Difference[] OPEN = {
+        difference("heron", "plover", 1, 9, 0.9),
+        difference("heron", "knot", 2, 9, 0.9),
+        difference("plover", "knot", 1, 9, 0.9)
+    };
+
+    @Test
+    public void kindsAreToldApartWhereNothingHoldsOverAll() {
+        Decision decision = Decision.of(BY_KIND, withKinds(FAR, OPEN));
+        assertThat(decision.outcome()).isEqualTo(Outcome.BY_KIND);
+        assertThat(decision.leader()).isEmpty();
+        assertThat(decision.findings().get(0)).isEqualTo(new Finding.BestOfKind("debugging", "heron"));
+        assertThat(decision.findings().get(1)).isEqualTo(new Finding.KindsOpen(List.of("review")));
+    }
+
+    @Test
+    public void kindsAreNotToldApartUnlessTheRuleDividesItsAllowance() {
+        assertThat(Decision.of(RULE, withKinds(FAR, OPEN)).outcome()).isEqualTo(Outcome.UNDECIDED);
+        assertThat(Decision.of(BY_KIND, withKinds(OPEN, OPEN)).outcome()).isEqualTo(Outcome.UNDECIDED);
+    }
+
+    /** 30 points, 13 off: t is 2.3, which is p 0.02: enough over all kinds, and too little for a half of 0.01. */
+    @Test
+    public void aKindHasItsOwnShareOfTheAllowance() {
+        Difference[] some = {
+            difference("heron", "plover", 30, 13, 0.02), difference("heron", "knot", 30, 13, 0.02), OPEN[2]
+        };
+        assertThat(Decision.of(BY_KIND, withKinds(some, OPEN)).outcome()).isEqualTo(Outcome.UNDECIDED);
+        assertThat(Decision.of(RULE, evidence(0.7, 3, some)).outcome()).isEqualTo(Outcome.RECOMMENDED);
+    }
+
+    /** 4.9 below at worst with one error of 1 and the margin 5: safe within a kind. */
+    @Test
+    public void aSafeChoiceMayBeOneOfAKind() {
+        Difference[] alike = {
+            difference("heron", "plover", 0.1, 0.5, 0.9),
+            difference("heron", "knot", 0.2, 0.5, 0.9),
+            difference("plover", "knot", 0.1, 0.5, 0.9)
+        };
+        Decision decision = Decision.of(BY_KIND, withKinds(OPEN, alike));
+        assertThat(decision.outcome()).isEqualTo(Outcome.BY_KIND);
+        assertThat(decision.findings().subList(0, 3))
+                .allSatisfy(f -> assertThat(((Finding.SafeInKind) f).kind()).isEqualTo("review"));
+    }
+
+    /** A look that may spend a tenth asks for more. */
+    @Test
+    public void anEarlyLookAsksForMore() {
+        Difference[] some = {
+            difference("heron", "plover", 30, 13, 0.02), difference("heron", "knot", 30, 13, 0.02), OPEN[2]
+        };
+        DecisionRule early = RULE.withAllowance(Allowance.OVERALL.at(List.of(0.5)));
+        assertThat(Decision.of(early, evidence(0.7, 3, some)).outcome()).isEqualTo(Outcome.UNDECIDED);
+        assertThat(Decision.of(early, evidence(0.7, 3, FAR)).outcome()).isEqualTo(Outcome.RECOMMENDED);
     }
 }

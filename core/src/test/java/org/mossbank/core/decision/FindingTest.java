@@ -21,7 +21,8 @@ public class FindingTest {
             10,
             Interval.undefined(Reason.TOO_FEW_TO_RESAMPLE),
             Interval.undefined(Reason.TOO_FEW_TO_RESAMPLE),
-            Estimate.of(1));
+            Estimate.of(1),
+            Interval.undefined(Reason.TOO_FEW_TO_RESAMPLE));
 
     private static final List<Finding> EACH = List.of(
             new Finding.BriefOpen(),
@@ -39,7 +40,10 @@ public class FindingTest {
             new Finding.Safe("a", 3, 5),
             new Finding.NotSafe("a", 7, 5),
             new Finding.Out("a", "b"),
-            new Finding.TieBroken("a", DecisionRule.TieBreak.COST, 1),
+            new Finding.BestOfKind("k", "a"),
+            new Finding.SafeInKind("k", "a", 3, 5),
+            new Finding.KindsOpen(List.of("k")),
+            new Finding.TieBroken("a", DecisionRule.TieBreak.COST, 1, 4),
             new Finding.TieStands(DecisionRule.TieBreak.COST));
 
     /** Says which of its methods was called, and with what. */

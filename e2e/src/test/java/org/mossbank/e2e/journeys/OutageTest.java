@@ -9,7 +9,8 @@ import java.time.Instant;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.concurrent.TimeUnit;
+import java.util.concurrent.Callable;
+import org.awaitility.Awaitility;
 import org.mossbank.e2e.Browser;
 import org.mossbank.testkit.ApiClient;
 import org.mossbank.testkit.ServerProcess;
@@ -34,6 +35,9 @@ public class OutageTest {
     private static final String RATER = "Juri Halvard";
 
     /** A minute when there is time for it; else longer than a claim lasts. */
+    private static final By SAVED = By.xpath("//*[contains(., 'All saved')]");
+
+    private static final Duration PATIENCE = Duration.ofSeconds(10);
     private static final Duration OUTAGE = Duration.ofSeconds(Boolean.getBoolean("mossbank.long") ? 60 : 20);
 
     private final Optional<SmallDisk> disk = SmallDisk.mounted();
@@ -111,13 +115,23 @@ public class OutageTest {
         return rater.get("/api/sheets/" + open).json().at("/answers/" + answer + "/grades/" + criterion);
     }
 
+    /** What must hold for as long as an outage lasts. */
+    private static void stays(Duration time, Callable<Boolean> holds) {
+        Duration rest = time.isNegative() ? Duration.ZERO : time;
+        Awaitility.await()
+                .during(rest)
+                .atMost(rest.plus(PATIENCE))
+                .pollInterval(Duration.ofSeconds(1))
+                .until(holds);
+    }
+
     private static void tell(String what, Instant since) {
         System.out.printf(
                 "%s after %d ms%n", what, Duration.between(since, Instant.now()).toMillis());
     }
 
     @Test
-    public void theDatabaseIsAwayWhileSomebodyGrades() throws InterruptedException {
+    public void theDatabaseIsAwayWhileSomebodyGrades() {
         browser.signInAs(RATER);
         openDesk(browser);
         give(browser, "0-0", "2");
@@ -142,8 +156,9 @@ public class OutageTest {
         assertThat(refused.status()).isEqualTo(503);
         assertThat(refused.problem()).isEqualTo("database-away");
         assertThat(refused.raw().headers().firstValue("Retry-After")).isPresent();
-        TimeUnit.MILLISECONDS.sleep(
-                Math.max(0, OUTAGE.minus(Duration.between(cut, Instant.now())).toMillis()));
+        stays(
+                OUTAGE.minus(Duration.between(cut, Instant.now())),
+                () -> browser.all(SAVED).isEmpty());
 
         Instant back = Instant.now();
         toDatabase.mend();
@@ -244,7 +259,12 @@ public class OutageTest {
         try (RunUnderWay run = new RunUnderWay(ROOT, SECRET)) {
             run.beginAndAwaitItsMiddle(server.address());
             toDatabase.cut();
-            TimeUnit.MILLISECONDS.sleep(OUTAGE.toMillis());
+            ApiClient nobody = ApiClient.nobody(server.address());
+            stays(
+                    OUTAGE,
+                    () -> nobody.post("/api/session", Map.of("name", "juri", "password", PASSWORD))
+                                    .status()
+                            == 503);
             toDatabase.mend();
             run.isFinishedUndisturbed(server.address());
         }

@@ -189,8 +189,9 @@ public class PreparingJourneyTest extends Journey {
         for (String kind : KINDS) {
             for (String candidate : CANDIDATES) {
                 step("Answers");
-                browser.click(By.xpath(
-                        "(//tr[th[contains(., '" + kind + " of the lock')]]//a[normalize-space()='Paste one'])[1]"));
+                // By the candidate's own column: the first that lacks one may be as it was before the last was kept.
+                browser.click(By.xpath("//tr[th[contains(., '" + kind + " of the lock')]]/td["
+                        + (CANDIDATES.indexOf(candidate) + 1) + "]//a[normalize-space()='Paste one']"));
                 browser.seeText("Keep it");
                 // One of them says who wrote it.
                 String signature = kind.equals("Review") && candidate.equals("Teaselworth") ? " Teaselworth." : "";

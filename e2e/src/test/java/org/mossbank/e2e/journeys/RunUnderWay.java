@@ -6,12 +6,11 @@ import java.io.IOException;
 import java.net.URI;
 import java.nio.file.Path;
 import java.time.Duration;
-import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
-import java.util.concurrent.TimeUnit;
 import java.util.function.Predicate;
+import org.awaitility.Awaitility;
 import org.mossbank.e2e.DemoInPreparation;
 import org.mossbank.standin.StandIn;
 import org.mossbank.testkit.ApiClient;
@@ -49,15 +48,11 @@ final class RunUnderWay implements AutoCloseable {
         return run.path("cells").valueStream().anyMatch(cell);
     }
 
-    private static JsonNode await(ApiClient lead, String run, Predicate<JsonNode> until) throws InterruptedException {
-        Instant end = Instant.now().plus(PATIENCE);
-        JsonNode now = lead.get(run).json();
-        while (!until.test(now)) {
-            assertThat(Instant.now()).as("waited too long: " + now).isBefore(end);
-            TimeUnit.MILLISECONDS.sleep(100);
-            now = lead.get(run).json();
-        }
-        return now;
+    private static JsonNode await(ApiClient lead, String run, Predicate<JsonNode> until) {
+        return Awaitility.await()
+                .atMost(PATIENCE)
+                .pollInterval(Duration.ofMillis(100))
+                .until(() -> lead.get(run).json(), until);
     }
 
     private static List<JsonNode> answers(ApiClient lead, String study) {
@@ -69,7 +64,7 @@ final class RunUnderWay implements AutoCloseable {
     }
 
     /** Starts it, and waits until one answer has come and another has come in part. */
-    void beginAndAwaitItsMiddle(URI address) throws InterruptedException {
+    void beginAndAwaitItsMiddle(URI address) {
         ApiClient lead = lead(address);
         study = "/api/studies/"
                 + DemoInPreparation.bringInCollecting(root, lead, standIn.port(), "?fault=slow&hurry=4");
@@ -101,7 +96,7 @@ final class RunUnderWay implements AutoCloseable {
     }
 
     /** Nothing that had come is lost, and nothing was asked twice. */
-    void isFinishedAsIfNothingHadBeen(URI address) throws InterruptedException {
+    void isFinishedAsIfNothingHadBeen(URI address) {
         ApiClient lead = lead(address);
         JsonNode finished = await(lead, run, r -> r.path("state").asString().equals("FINISHED"));
 
@@ -124,7 +119,7 @@ final class RunUnderWay implements AutoCloseable {
     }
 
     /** Every reply that was paid for is there whole, each asked for once, and nobody was given up. */
-    void isFinishedUndisturbed(URI address) throws InterruptedException {
+    void isFinishedUndisturbed(URI address) {
         ApiClient lead = lead(address);
         JsonNode finished = await(lead, run, r -> r.path("state").asString().equals("FINISHED"));
 

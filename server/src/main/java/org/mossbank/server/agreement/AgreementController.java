@@ -17,4 +17,9 @@ class AgreementController {
     AgreementReport report(@PathVariable StudyId studyId) {
         return agreement.report(studyId);
     }
+
+    @GetMapping("/api/studies/{studyId}/agreement/diagnosis")
+    DiagnosisReport diagnosis(@PathVariable StudyId studyId) {
+        return agreement.diagnosis(studyId);
+    }
 }

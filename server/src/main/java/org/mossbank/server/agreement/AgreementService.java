@@ -23,6 +23,12 @@ class AgreementService {
         return agreements.report(study);
     }
 
+    /** Where raters part; asked for by itself, so that the figures need not wait for it. */
+    @PreAuthorize("@studyAccess.maySeeAll(#study)")
+    public DiagnosisReport diagnosis(StudyId study) {
+        return agreements.diagnosis(study);
+    }
+
     /** Says the lowest alpha of a criterion with weight, because that one decides. */
     @Component
     static class AgreementStep implements StepReport {

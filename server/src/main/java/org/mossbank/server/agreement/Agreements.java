@@ -20,7 +20,12 @@ public class Agreements {
     private final Cache<Key, StudyAgreement> byRevision =
             Caffeine.newBuilder().maximumSize(CACHED_REPORTS).build();
 
-    Agreements(Grading grading, AgreementComputation computation) {
+    private final DiagnosisComputation diagnosis;
+    private final Cache<Key, DiagnosisReport> diagnoses =
+            Caffeine.newBuilder().maximumSize(CACHED_REPORTS).build();
+
+    Agreements(Grading grading, AgreementComputation computation, DiagnosisComputation diagnosis) {
+        this.diagnosis = diagnosis;
         this.grading = grading;
         this.computation = computation;
     }
@@ -34,6 +39,12 @@ public class Agreements {
     public StudyAgreement of(StudyId study) {
         // Before the round there is no revision to keep a report by, and little to compute.
         return begun(study).orElseGet(() -> computation.compute(study, 0));
+    }
+
+    @SystemOnly
+    DiagnosisReport diagnosis(StudyId study) {
+        long revision = grading.round(study).map(Grading.RoundState::revision).orElse(0L);
+        return diagnoses.get(new Key(study, revision), k -> diagnosis.compute(study));
     }
 
     /** The agreement in a study whose round was opened. */

@@ -31,6 +31,11 @@ public record AnswerView(
         return WholeText.of(text, followUps);
     }
 
+    /** Whether it left nothing that could be graded. */
+    public boolean isWithoutText() {
+        return wholeText().isBlank();
+    }
+
     /**
      * How many of its follow-ups were written for it alone.
      *

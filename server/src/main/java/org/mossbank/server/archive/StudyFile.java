@@ -60,7 +60,9 @@ final class StudyFile {
                 .put("minimumRaters", terms.minimumRaters())
                 .put("tieBreak", Words.of(terms.tieBreak()))
                 .put("strictOnMasking", terms.strictOnMasking())
-                .put("strictOnSplits", terms.strictOnSplits());
+                .put("strictOnSplits", terms.strictOnSplits())
+                .put("byKind", terms.byKind())
+                .put("failedAnswers", Words.of(terms.failedAnswers()));
         RuleTerms.GateTerms gate = terms.gate();
         if (gate != null) {
             json.putObject("gate")

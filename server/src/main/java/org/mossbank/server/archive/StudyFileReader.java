@@ -84,6 +84,11 @@ final class StudyFileReader {
                         constant(DecisionRule.TieBreak.class, rule.path("tieBreak"), DecisionRule.TieBreak.NONE),
                         rule.path("strictOnMasking").asBoolean(false),
                         rule.path("strictOnSplits").asBoolean(false),
+                        rule.path("byKind").asBoolean(false),
+                        constant(
+                                RuleTerms.FailedAnswers.class,
+                                rule.path("failedAnswers"),
+                                RuleTerms.FailedAnswers.LOWEST),
                         gate.isMissingNode()
                                 ? null
                                 : new RuleTerms.GateTerms(

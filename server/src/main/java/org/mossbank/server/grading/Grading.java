@@ -174,6 +174,12 @@ public class Grading {
         return sheets.sentGrades(study, sound(study), false);
     }
 
+    /** Where and when each answer to a sound prompt was graded, in a stable order; repeats are left out. */
+    @SystemOnly
+    public List<SentPlace> sentPlaces(StudyId study) {
+        return sheets.sentPlaces(study, sound(study));
+    }
+
     /** Grades on repeats that were sent in: what self-agreement sets against the first ones. */
     @SystemOnly
     public List<SentGrade> repeatGrades(StudyId study) {

@@ -57,7 +57,8 @@ class PlanBases {
                         p.key(),
                         p.kind().key(),
                         all.stream()
-                                .filter(a -> a.promptId().equals(p.id()))
+                                // What left nothing to grade gets its levels by the rule.
+                                .filter(a -> a.promptId().equals(p.id()) && !a.isWithoutText())
                                 .map(a -> new GradingTask.Entry(
                                         a.key(),
                                         Require.known(byId, a.candidateId()).key()))

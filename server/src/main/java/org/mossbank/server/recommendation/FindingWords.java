@@ -16,19 +16,23 @@ final class FindingWords implements Finding.Visitor<FindingWords.Said> {
     private final Function<String, String> candidate;
     private final Function<String, CandidateId> candidateId;
     private final Function<String, String> criterion;
+    private final Function<String, String> kind;
     private final String sign;
 
     /**
      * @param candidate   names of candidates by key
      * @param candidateId their ids by key
      * @param criterion   names of criteria by id
+     * @param kind        names of kinds by key, in a sentence
      * @param sign        how the coefficient of agreement is written
      */
     FindingWords(
             Function<String, String> candidate,
             Function<String, CandidateId> candidateId,
             Function<String, String> criterion,
+            Function<String, String> kind,
             String sign) {
+        this.kind = kind;
         this.candidate = candidate;
         this.candidateId = candidateId;
         this.criterion = criterion;
@@ -223,13 +227,57 @@ final class FindingWords implements Finding.Visitor<FindingWords.Said> {
     }
 
     @Override
+    public Said bestOfKind(Finding.BestOfKind finding) {
+        return against(
+                "best-of-kind",
+                finding.candidate(),
+                " is the best for " + kind.apply(finding.kind()) + ", beyond doubt.",
+                null,
+                null);
+    }
+
+    @Override
+    public Said safeInKind(Finding.SafeInKind finding) {
+        return against(
+                "safe-in-kind",
+                finding.candidate(),
+                " is a safe choice for " + kind.apply(finding.kind()) + ": at worst "
+                        + points(Math.max(0, finding.shortfall())) + " points below the best.",
+                finding.shortfall(),
+                finding.margin());
+    }
+
+    @Override
+    public Said kindsOpen(Finding.KindsOpen finding) {
+        return said(
+                TOO_LITTLE,
+                "kinds-open",
+                "Undecided for "
+                        + String.join(", ", finding.kinds().stream().map(kind).toList()) + ".",
+                null,
+                null);
+    }
+
+    @Override
     public Said tieBroken(Finding.TieBroken finding) {
         String sentence = "Among safe choices the rule lets " + word(finding.by()) + " decide: "
-                + candidate.apply(finding.candidate()) + " has the least.";
+                + candidate.apply(finding.candidate()) + " has the least. It " + lessThanNext(finding) + ".";
         return new Said(
                 TOO_LITTLE,
                 new RecommendationReport.FindingView(
-                        "tie-broken", sentence, null, candidateId.apply(finding.candidate()), finding.value(), null));
+                        "tie-broken",
+                        sentence,
+                        null,
+                        candidateId.apply(finding.candidate()),
+                        finding.value(),
+                        finding.next()));
+    }
+
+    /** What the preferred one costs or takes, in words that follow its name. */
+    static String lessThanNext(Finding.TieBroken finding) {
+        long share = Math.round(100 * finding.value() / finding.next());
+        return (finding.by() == DecisionRule.TieBreak.COST ? "costs " : "takes ") + share
+                + " % of what the next one does";
     }
 
     @Override
@@ -265,7 +313,7 @@ final class FindingWords implements Finding.Visitor<FindingWords.Said> {
     }
 
     /** A score with one decimal and a real minus sign. */
-    private static String points(double value) {
+    static String points(double value) {
         return minus(String.format(Locale.ROOT, "%.1f", value));
     }
 

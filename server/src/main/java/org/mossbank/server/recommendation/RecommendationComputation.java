@@ -1,33 +1,26 @@
 package org.mossbank.server.recommendation;
 
-import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
-import java.util.Objects;
-import java.util.OptionalDouble;
 import java.util.stream.Collectors;
-import org.jspecify.annotations.Nullable;
 import org.mossbank.core.comparison.Difference;
-import org.mossbank.core.comparison.ScoredCell;
 import org.mossbank.core.comparison.Standing;
 import org.mossbank.core.comparison.Standings;
 import org.mossbank.core.comparison.WithBest;
 import org.mossbank.core.decision.Decision;
-import org.mossbank.core.decision.Evidence;
 import org.mossbank.core.estimate.Require;
-import org.mossbank.core.rubric.CriterionGrade;
-import org.mossbank.core.rubric.OverallScore;
+import org.mossbank.core.robustness.GradedAnswers;
 import org.mossbank.server.agreement.AgreementReport;
 import org.mossbank.server.agreement.Agreements;
 import org.mossbank.server.agreement.StudyAgreement;
 import org.mossbank.server.answer.AnswerView;
-import org.mossbank.server.answer.Outcome;
 import org.mossbank.server.candidate.CandidateView;
-import org.mossbank.server.ids.AnswerId;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.masking.Masking;
+import org.mossbank.server.prompt.KindView;
 import org.mossbank.server.prompt.PromptView;
 import org.mossbank.server.rubric.CriterionView;
 import org.mossbank.server.shared.Figure;
@@ -38,8 +31,6 @@ import org.springframework.stereotype.Component;
 /** Turns grades into standings and applies the decision rule. */
 @Component
 class RecommendationComputation {
-    private static final Standings.Options OPTIONS = Standings.Options.USUAL;
-
     private final Masking masking;
     private final Agreements agreements;
     private final HeavyWork heavy;
@@ -76,10 +67,11 @@ class RecommendationComputation {
 
     private RecommendationReport compute(long revision, RecommendationData data, StudyAgreement agreed, int giveAways) {
         AgreementReport agreement = agreed.report();
-        Standings overall = data.standings(data.cells(data::overall));
-        RuleTerms terms = data.study().brief().rule();
-        Decision decision = Decision.of(terms.decisionRule(), evidence(data, agreed, overall, giveAways));
+        RuleTerms terms = data.rule();
+        Ruling ruling = Ruling.of(data, agreed, giveAways, terms.failedAnswers());
+        Decision decision = ruling.decision();
         Sentences sentences = sentences(data);
+        GradedAnswers ungated = data.graded(terms.failedAnswers(), false);
         return new RecommendationReport(
                 revision,
                 decision.outcome(),
@@ -93,16 +85,41 @@ class RecommendationComputation {
                         agreement.raters().size(),
                         data.prompts().size(),
                         data.answers().size(),
-                        OPTIONS.resamples()),
+                        Ruling.OPTIONS.resamples()),
                 data.candidates().stream()
                         .map(c -> new RecommendationReport.CandidateName(
                                 c.id(), c.name(), c.content().version(), c.settingsLine(), c.isBaseline()))
                         .toList(),
+                new RecommendationReport.AllowanceView(
+                        terms.decisionRule().allowance().overall(),
+                        terms.decisionRule().allowance().kinds()),
+                agreed.decisive().stream()
+                        .filter(c -> c.weight() > 0)
+                        .map(c -> new RecommendationReport.DecisiveView(
+                                c.criterionId(),
+                                c.criterion(),
+                                c.weight(),
+                                Figure.of(c.value(), c.interval()),
+                                c.floor()))
+                        .toList(),
                 field(decision, terms.margin(), data),
-                views(overall, data),
-                byCriterion(data),
-                overall.differences().stream().map(d -> view(d, data)).toList(),
-                data.candidates().stream().map(c -> measures(c, data)).toList(),
+                views(ruling.overall(), data),
+                data.criteria().stream()
+                        .map(c -> new RecommendationReport.CriterionStandings(
+                                c.id(),
+                                c.name(),
+                                views(
+                                        Ruling.standings(ungated.grid(data.onlyOn(c)), Ruling.WITHOUT_CHANCES, data),
+                                        data)))
+                        .toList(),
+                ruling.kinds().stream()
+                        .map(k -> new RecommendationReport.KindStandings(
+                                k.kind(), kindName(data, k.kind()), views(k.standings(), data)))
+                        .toList(),
+                ruling.overall().differences().stream().map(d -> view(d, data)).toList(),
+                data.candidates().stream().map(c -> Measured.of(c, data)).toList(),
+                Measured.costs(data),
+                failed(data, agreed, giveAways, decision, sentences),
                 data.candidates().stream()
                         .filter(c -> !c.ruledOutBy().isEmpty())
                         .map(c -> new RecommendationReport.RuledOut(c.id(), c.ruledOutBy()))
@@ -114,41 +131,27 @@ class RecommendationComputation {
                 new RecommendationReport.BlindingView(data.raters().size(), data.leadWasBlind(), giveAways));
     }
 
-    private Evidence evidence(RecommendationData data, StudyAgreement agreement, Standings overall, int giveAways) {
-        Map<AnswerId, Long> raters = data.ratersByAnswer();
-        return new Evidence(
-                new Evidence.State(
-                        data.study().isBriefClosed(),
-                        giveAways,
-                        agreement.report().splitCount()),
-                data.answers().keySet().stream()
-                        .map(a -> new Evidence.AnswerRaters(
-                                a.toString(), raters.getOrDefault(a, 0L).intValue()))
-                        .toList(),
-                agreement.decisive().stream()
-                        .filter(c -> c.weight() > 0)
-                        .map(c -> new Evidence.CriterionAgreement(
-                                c.criterionId().toString(), c.value(), c.interval(), c.floor()))
-                        .toList(),
-                overall,
-                data.candidates().stream()
-                        .filter(c -> !c.isBaseline() && c.ruledOutBy().isEmpty())
-                        .map(c -> new Evidence.Contender(c.key(), tieBreakValue(c, data)))
-                        .toList());
+    /** Where it makes a difference what answers without text count for, both are told. */
+    private static RecommendationReport.FailedView failed(
+            RecommendationData data, StudyAgreement agreed, int giveAways, Decision decision, Sentences sentences) {
+        int answers = data.withoutText().size();
+        if (answers == 0) {
+            return new RecommendationReport.FailedView(0, null);
+        }
+        String otherwise = sentences.headline(
+                Ruling.of(data, agreed, giveAways, data.rule().failedAnswers().other())
+                        .decision());
+        return new RecommendationReport.FailedView(
+                answers, otherwise.equals(sentences.headline(decision)) ? null : otherwise);
     }
 
-    /** What the tie-break compares: all that a candidate's answers cost, or their median time. */
-    private static OptionalDouble tieBreakValue(CandidateView candidate, RecommendationData data) {
-        RecommendationReport.CandidateMeasures measures = measures(candidate, data);
-        return switch (data.study().brief().rule().tieBreak()) {
-            case NONE -> OptionalDouble.empty();
-            case COST ->
-                measures.totalCost() == null
-                        ? OptionalDouble.empty()
-                        : OptionalDouble.of(measures.totalCost().doubleValue());
-            case TIME ->
-                measures.medianTotalMs() == null ? OptionalDouble.empty() : OptionalDouble.of(measures.medianTotalMs());
-        };
+    private static String kindName(RecommendationData data, String key) {
+        return data.prompts().values().stream()
+                .map(PromptView::kind)
+                .filter(k -> k.key().equals(key))
+                .map(KindView::name)
+                .findFirst()
+                .orElse(key);
     }
 
     /** A candidate is called by its name, with what tells it apart where two share one. */
@@ -159,11 +162,20 @@ class RecommendationComputation {
                 data.criteria().stream().collect(Collectors.toMap(c -> c.id().toString(), CriterionView::name));
         return new Sentences(
                 names::get,
+                k -> inASentence(kindName(data, k)),
                 new FindingWords(
                         names::get,
                         data::candidateId,
                         criteria::get,
+                        k -> inASentence(kindName(data, k)),
                         data.study().brief().rule().coefficient().sign()));
+    }
+
+    /** Kinds are common nouns: small, unless all of it is in capitals. */
+    private static String inASentence(String name) {
+        return name.length() > 1 && Character.isUpperCase(name.charAt(1))
+                ? name
+                : name.substring(0, 1).toLowerCase(Locale.ROOT) + name.substring(1);
     }
 
     private static String label(CandidateView candidate, List<CandidateView> all) {
@@ -188,27 +200,15 @@ class RecommendationComputation {
                         .toList());
     }
 
-    private static List<RecommendationReport.CriterionStandings> byCriterion(RecommendationData data) {
-        return data.criteria().stream()
-                .map(c -> {
-                    // Weight 1, so that a criterion without weight has its own standings too.
-                    List<ScoredCell> cells = data.cells(given -> OverallScore.of(given.stream()
-                            .filter(g -> g.criterionId().equals(c.id()))
-                            .map(g -> CriterionGrade.of(1, g.level(), c.highestLevel()))
-                            .toList()));
-                    return new RecommendationReport.CriterionStandings(
-                            c.id(), c.name(), views(data.standings(cells), data));
-                })
-                .toList();
-    }
-
     private static List<RecommendationReport.FieldView> field(
             Decision decision, double margin, RecommendationData data) {
         return decision.field().map(WithBest::candidates).orElse(List.of()).stream()
                 .map(c -> new RecommendationReport.FieldView(
                         data.candidateId(c.name()),
                         place(c, decision, margin),
-                        c.shortfall().isPresent() ? c.shortfall().getAsDouble() : null))
+                        c.shortfall().isPresent() ? c.shortfall().getAsDouble() : null,
+                        c.rival().isEmpty() ? null : data.candidateId(c.rival()),
+                        c.critical()))
                 .toList();
     }
 
@@ -241,47 +241,9 @@ class RecommendationComputation {
                 data.candidateId(difference.lower()),
                 Figure.of(difference.estimate(), difference.interval()),
                 Figure.of(difference.estimate(), difference.adjustedInterval()),
-                Figure.of(difference.adjustedP()));
-    }
-
-    private static RecommendationReport.CandidateMeasures measures(CandidateView candidate, RecommendationData data) {
-        List<AnswerView> own = data.answers().values().stream()
-                .filter(a -> a.candidateId().equals(candidate.id()))
-                .toList();
-        List<String> currencies = own.stream()
-                .map(a -> a.measures().currency())
-                .filter(Objects::nonNull)
-                .distinct()
-                .toList();
-        BigDecimal cost = currencies.size() != 1
-                ? null
-                : own.stream()
-                        .map(a -> a.measures().cost())
-                        .filter(Objects::nonNull)
-                        .reduce(BigDecimal.ZERO, BigDecimal::add);
-        return new RecommendationReport.CandidateMeasures(
-                candidate.id(),
-                own.size(),
-                (int) own.stream().filter(a -> a.outcome() == Outcome.COMPLETE).count(),
-                median(own.stream().map(a -> a.measures().totalMs()).toList()),
-                median(own.stream().map(a -> a.measures().outputTokens()).toList()),
-                cost,
-                cost == null ? null : currencies.get(0));
-    }
-
-    /** The middle value, or the rounded mean of the two middle ones. */
-    private static @Nullable Long median(List<@Nullable Long> values) {
-        List<Long> sorted = new ArrayList<>();
-        for (Long value : values) {
-            if (value != null) {
-                sorted.add(value);
-            }
-        }
-        sorted.sort(null);
-        int n = sorted.size();
-        if (n == 0) {
-            return null;
-        }
-        return Math.round((sorted.get((n - 1) / 2) + sorted.get(n / 2)) / 2.0);
+                Figure.of(difference.adjustedP()),
+                Figure.of(difference.standardError()),
+                difference.freedom(),
+                Figure.of(difference.estimate(), difference.here()));
     }
 }

@@ -17,4 +17,9 @@ class RecommendationController {
     RecommendationReport report(@PathVariable StudyId studyId) {
         return recommendation.report(studyId);
     }
+
+    @GetMapping("/api/studies/{studyId}/recommendation/robustness")
+    RobustnessReport robustness(@PathVariable StudyId studyId) {
+        return recommendation.robustness(studyId);
+    }
 }

@@ -1,19 +1,18 @@
 package org.mossbank.server.recommendation;
 
-import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.OptionalDouble;
-import java.util.function.Function;
+import java.util.Set;
 import java.util.stream.Collectors;
 import org.mossbank.core.comparison.PromptGroups;
-import org.mossbank.core.comparison.ScoredCell;
-import org.mossbank.core.comparison.Standings;
 import org.mossbank.core.estimate.Require;
-import org.mossbank.core.estimate.Resamples;
+import org.mossbank.core.robustness.GradedAnswers;
 import org.mossbank.core.rubric.CriterionGrade;
 import org.mossbank.core.rubric.OverallScore;
+import org.mossbank.core.tradeoff.CostOfPrompts;
 import org.mossbank.server.account.AccountView;
 import org.mossbank.server.answer.AnswerView;
 import org.mossbank.server.candidate.CandidateView;
@@ -21,6 +20,7 @@ import org.mossbank.server.grading.SentGrade;
 import org.mossbank.server.ids.AccountId;
 import org.mossbank.server.ids.AnswerId;
 import org.mossbank.server.ids.CandidateId;
+import org.mossbank.server.ids.CriterionId;
 import org.mossbank.server.ids.PromptId;
 import org.mossbank.server.prompt.PromptView;
 import org.mossbank.server.rubric.CriterionView;
@@ -50,68 +50,115 @@ record RecommendationData(
                 .orElseThrow();
     }
 
-    private String candidateKey(CandidateId id) {
-        return candidates.stream()
-                .filter(c -> c.id().equals(id))
-                .map(CandidateView::key)
-                .findFirst()
-                .orElseThrow();
+    RuleTerms rule() {
+        return study.brief().rule();
     }
 
-    /**
-     * One cell for each candidate, prompt and rater: the mean over attempts of what {@code score} makes of them. Named
-     * by keys that an archive keeps, so that a study loaded again gives the same intervals.
-     */
-    List<ScoredCell> cells(Function<List<SentGrade>, OptionalDouble> score) {
-        record Place(String candidate, String prompt, String rater) {}
-        Map<Place, Map<AnswerId, List<SentGrade>>> byPlace = new HashMap<>();
-        for (SentGrade grade : grades) {
-            AnswerView answer = Require.known(answers, grade.answerId());
-            Place place = new Place(
-                    candidateKey(answer.candidateId()),
-                    Require.known(prompts, answer.promptId()).key(),
-                    Require.known(raters, grade.raterId()).signInName());
-            byPlace.computeIfAbsent(place, p -> new HashMap<>())
-                    .computeIfAbsent(grade.answerId(), a -> new ArrayList<>())
-                    .add(grade);
-        }
-        List<ScoredCell> cells = new ArrayList<>();
-        byPlace.forEach((place, attempts) -> attempts.values().stream()
-                .map(score)
-                .filter(OptionalDouble::isPresent)
-                .mapToDouble(OptionalDouble::getAsDouble)
-                .average()
-                .ifPresent(mean -> cells.add(new ScoredCell(place.candidate(), place.prompt(), place.rater(), mean))));
-        return cells;
+    double[] weights() {
+        return criteria.stream().mapToDouble(CriterionView::weight).toArray();
     }
 
-    Standings standings(List<ScoredCell> cells) {
+    /** All the weight on one criterion, so that one without weight has its own standings too. */
+    double[] onlyOn(CriterionView criterion) {
+        return criteria.stream()
+                .mapToDouble(c -> c.id().equals(criterion.id()) ? 1 : 0)
+                .toArray();
+    }
+
+    /** Answers that left nothing to grade: they get their levels by the rule. */
+    List<AnswerView> withoutText() {
+        return answers.values().stream().filter(AnswerView::isWithoutText).toList();
+    }
+
+    /** Which prompts are of one kind, and which are wordings of one; by keys. */
+    PromptGroups groups() {
         Map<String, String> kinds = prompts.values().stream()
                 .collect(Collectors.toMap(PromptView::key, p -> p.kind().key()));
         Map<String, String> families = prompts.values().stream()
                 .collect(Collectors.toMap(
                         PromptView::key,
                         p -> prompts.getOrDefault(p.family(), p).key()));
-        return Standings.of(
-                cells,
-                new PromptGroups(kinds::get, families::get),
-                Standings.Options.USUAL,
-                Resamples.generator(study.seed()));
+        return new PromptGroups(kinds::get, families::get);
     }
 
-    OptionalDouble overall(List<SentGrade> given) {
-        return score(given, criteria);
+    /**
+     * The grades by keys that an archive keeps, so that a study loaded again gives the same figures.
+     *
+     * @param failed what answers without text count for
+     * @param gated  whether the rule's gate caps scores
+     */
+    GradedAnswers graded(RuleTerms.FailedAnswers failed, boolean gated) {
+        Grades all = new Grades(gated);
+        Map<PromptId, Set<AccountId>> sent = new HashMap<>();
+        for (SentGrade grade : grades) {
+            AnswerView answer = Require.known(answers, grade.answerId());
+            sent.computeIfAbsent(answer.promptId(), p -> new HashSet<>()).add(grade.raterId());
+            if (!answer.isWithoutText()) {
+                all.add(answer, grade.raterId(), grade.criterionId(), grade.level());
+            }
+        }
+        if (failed == RuleTerms.FailedAnswers.LOWEST) {
+            withoutText()
+                    .forEach(a -> sent.getOrDefault(a.promptId(), Set.of())
+                            .forEach(r -> criteria.forEach(c -> all.add(a, r, c.id(), 0))));
+        }
+        return all.gathered.snapshot(groups());
     }
 
-    /** The score from the grades on some criteria. */
-    OptionalDouble score(List<SentGrade> given, List<CriterionView> some) {
-        return OverallScore.of(some.stream()
-                .flatMap(c -> given.stream()
-                        .filter(g -> g.criterionId().equals(c.id()))
-                        .map(g -> RuleTerms.GateTerms.apply(
-                                study.brief().rule().gate(),
-                                c.key(),
-                                CriterionGrade.of(c.weight(), g.level(), c.highestLevel()))))
+    /** Gathers grades under the names that the core knows them by. */
+    private final class Grades {
+        private final GradedAnswers.Accumulator gathered = new GradedAnswers.Accumulator(
+                criteria.stream().map(CriterionView::name).toList());
+        private final Map<CandidateId, String> keys =
+                candidates.stream().collect(Collectors.toMap(CandidateView::id, CandidateView::key));
+        private final Map<CriterionId, Integer> places = new HashMap<>();
+        private final boolean gated;
+
+        Grades(boolean gated) {
+            this.gated = gated;
+            criteria.forEach(c -> places.put(c.id(), places.size()));
+        }
+
+        void add(AnswerView answer, AccountId rater, CriterionId id, int level) {
+            int place = Require.known(places, id);
+            CriterionView criterion = criteria.get(place);
+            CriterionGrade grade = CriterionGrade.of(criterion.weight(), level, criterion.highestLevel());
+            gathered.add(
+                    Require.known(keys, answer.candidateId()),
+                    Require.known(prompts, answer.promptId()).key(),
+                    Require.known(raters, rater).signInName(),
+                    answer.key(),
+                    place,
+                    level,
+                    criterion.highestLevel(),
+                    gated
+                            ? RuleTerms.GateTerms.apply(rule().gate(), criterion.key(), grade)
+                                    .cap()
+                            : OverallScore.HIGHEST);
+        }
+    }
+
+    /** Those whom the rule may recommend: no person's baseline, and nobody whom a fact rules out. */
+    List<CandidateView> contenders() {
+        return candidates.stream()
+                .filter(c -> !c.isBaseline() && c.ruledOutBy().isEmpty())
+                .toList();
+    }
+
+    /** What a prompt costs each contender on average. */
+    CostOfPrompts costs() {
+        Map<CandidateId, String> contending =
+                contenders().stream().collect(Collectors.toMap(CandidateView::id, CandidateView::key));
+        return CostOfPrompts.of(answers.values().stream()
+                .filter(a -> contending.containsKey(a.candidateId()))
+                .map(a -> new CostOfPrompts.Cost(
+                        Require.known(contending, a.candidateId()),
+                        Require.known(prompts, a.promptId()).key(),
+                        a.measures().cost() == null
+                                ? OptionalDouble.empty()
+                                : OptionalDouble.of(a.measures().cost().doubleValue()),
+                        a.measures().currency() == null ? "" : a.measures().currency(),
+                        a.measures().estimated()))
                 .toList());
     }
 }

@@ -29,11 +29,16 @@ record RecommendationReport(
         RuleView rule,
         BasisView basis,
         List<CandidateName> candidates,
+        AllowanceView allowance,
+        List<DecisiveView> agreement,
         List<FieldView> field,
         List<StandingView> overall,
         List<CriterionStandings> byCriterion,
+        List<KindStandings> byKind,
         List<DifferenceView> differences,
         List<CandidateMeasures> measures,
+        CostView costs,
+        FailedView failed,
         List<RuledOut> ruledOut,
         List<AgreementReport.SetAsidePrompt> setAside,
         List<UnequalFollowUps> unequalFollowUps,
@@ -71,9 +76,56 @@ record RecommendationReport(
         OUT
     }
 
-    /** @param shortfall points that it lies below the best at worst; below 0 it is above even then */
+    /**
+     * @param shortfall points that it lies below the best at worst; below 0 it is above even then
+     * @param rivalId   the other against which it comes off worst
+     * @param critical  how many standard errors of that difference were taken off
+     */
     record FieldView(
-            CandidateId candidateId, Place place, @Nullable Double shortfall) {}
+            CandidateId candidateId,
+            Place place,
+            @Nullable Double shortfall,
+            @Nullable CandidateId rivalId,
+            double critical) {}
+
+    /**
+     * How much may be said falsely.
+     *
+     * @param overall chance of a false statement over all kinds
+     * @param kinds   within kinds, all of them together; 0 where kinds are not told apart
+     */
+    record AllowanceView(double overall, double kinds) {}
+
+    /** What agreement was on a criterion with weight, and the least there must be. */
+    record DecisiveView(CriterionId criterionId, String name, double weight, Figure value, double floor) {}
+
+    /** Standings within one kind; what is said of it stands among the findings. */
+    record KindStandings(String kindKey, String name, List<StandingView> standings) {}
+
+    /**
+     * Answers that left nothing to grade.
+     *
+     * @param answers   how many
+     * @param otherwise what the rule would say if they counted the other way; absent where it would say the same
+     */
+    record FailedView(int answers, @Nullable String otherwise) {}
+
+    /**
+     * What a prompt costs on average, over the prompts that all contenders answered.
+     *
+     * @param means     by candidate; empty where it is not known
+     * @param prompts   how many are common to all
+     * @param estimated whether some cost was not measured but estimated
+     * @param why       why it is not known
+     */
+    record CostView(
+            List<MeanCost> means,
+            @Nullable String currency,
+            int prompts,
+            boolean estimated,
+            @Nullable String why) {}
+
+    record MeanCost(CandidateId candidateId, double mean) {}
 
     record RuleView(RuleTerms terms, List<WeightView> weights) {}
 
@@ -112,9 +164,19 @@ record RecommendationReport(
     /**
      * @param difference         adjusted mean of the higher less that of the lower, 95 % interval
      * @param adjustedDifference the same with the interval that Holm's correction over all pairs leaves
+     * @param standardError      for other prompts and other raters, in points
+     * @param freedom            degrees of freedom of Student's t
+     * @param here               on these prompts, by these raters: true of this study alone
      */
     record DifferenceView(
-            CandidateId higherId, CandidateId lowerId, Figure difference, Figure adjustedDifference, Figure p) {}
+            CandidateId higherId,
+            CandidateId lowerId,
+            Figure difference,
+            Figure adjustedDifference,
+            Figure p,
+            Figure standardError,
+            double freedom,
+            Figure here) {}
 
     /**
      * What a candidate's answers took.

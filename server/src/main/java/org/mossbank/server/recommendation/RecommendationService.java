@@ -26,6 +26,12 @@ class RecommendationService {
         return reports.of(study);
     }
 
+    /** What the outcome hangs on; asked for by itself, so that the outcome need not wait for it. */
+    @PreAuthorize("@studyAccess.maySeeAll(#study)")
+    public RobustnessReport robustness(StudyId study) {
+        return reports.robustness(study);
+    }
+
     /** Reports, cached by the revision of the grades. */
     @Component
     static class RecommendationReports {
@@ -35,16 +41,27 @@ class RecommendationService {
 
         private final Grading grading;
         private final RecommendationComputation computation;
+        private final RobustnessComputation robustness;
         private final Cache<Key, RecommendationReport> cache =
                 Caffeine.newBuilder().maximumSize(CACHED_REPORTS).build();
+        private final Cache<Key, RobustnessReport> robustnessCache =
+                Caffeine.newBuilder().maximumSize(CACHED_REPORTS).build();
 
-        RecommendationReports(Grading grading, RecommendationComputation computation) {
+        RecommendationReports(
+                Grading grading, RecommendationComputation computation, RobustnessComputation robustness) {
+            this.robustness = robustness;
             this.grading = grading;
             this.computation = computation;
         }
 
         RecommendationReport of(StudyId study) {
             return begun(study).orElseGet(() -> computation.compute(study, 0));
+        }
+
+        RobustnessReport robustness(StudyId study) {
+            long revision =
+                    grading.round(study).map(Grading.RoundState::revision).orElse(0L);
+            return robustnessCache.get(new Key(study, revision), k -> robustness.compute(study));
         }
 
         /** The report of a study whose round was opened. */
@@ -82,6 +99,7 @@ class RecommendationService {
                         case WITHHELD -> "withheld";
                         case RECOMMENDED -> "one recommended";
                         case SAFE_CHOICES -> "safe choices";
+                        case BY_KIND -> "by kind";
                         case UNDECIDED -> "undecided";
                     },
                     withheld ? report.findings().get(0).sentence() : null);

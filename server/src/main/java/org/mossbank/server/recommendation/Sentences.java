@@ -1,18 +1,28 @@
 package org.mossbank.server.recommendation;
 
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.function.Function;
+import java.util.stream.Collector;
+import java.util.stream.Collectors;
 import org.mossbank.core.decision.Decision;
 import org.mossbank.core.decision.Finding;
 
 /** Puts an outcome and its reasons into words, the same for screen, memo and interface. */
 final class Sentences {
     private final Function<String, String> candidate;
+    private final Function<String, String> kind;
     private final FindingWords words;
 
-    /** @param candidate names of candidates by key */
-    Sentences(Function<String, String> candidate, FindingWords words) {
+    /**
+     * @param candidate names of candidates by key
+     * @param kind      names of kinds by key, in a sentence
+     */
+    Sentences(Function<String, String> candidate, Function<String, String> kind, FindingWords words) {
         this.candidate = candidate;
+        this.kind = kind;
         this.words = words;
     }
 
@@ -31,6 +41,7 @@ final class Sentences {
             case RECOMMENDED ->
                 "We recommend " + leader + (isAheadByLess(decision) ? ": it is ahead, but by less than matters." : ".");
             case SAFE_CHOICES -> safe(decision, leader);
+            case BY_KIND -> byKind(decision);
             case UNDECIDED -> "Undecided between " + joined(openOnes(decision)) + ".";
             case WITHHELD ->
                 "No recommendation yet: " + words.of(decision.findings().get(0)).gap() + ".";
@@ -43,12 +54,55 @@ final class Sentences {
     }
 
     private String safe(Decision decision, String leader) {
-        List<String> safe = safeOnes(decision);
+        List<Finding.Safe> safe = found(decision, Finding.Safe.class);
+        String names = joined(safeOnes(decision));
+        String worst = safe.stream()
+                .map(f -> FindingWords.points(Math.max(0, f.shortfall())))
+                .collect(joining());
         if (safe.size() == 1) {
-            return safe.get(0) + " is a safe choice. None is shown to be better by a margin that matters.";
+            return names + " is a safe choice: at worst " + worst
+                    + " points below the best. None is shown to be better by a margin that matters.";
         }
-        return joined(safe) + " are safe choices. None is shown to be better by a margin that matters."
-                + (leader.isEmpty() ? " Let other facts decide." : " The tie-break prefers " + leader + ".");
+        return names + " are safe choices: at worst " + worst
+                + " points below the best. None is shown to be better by a margin that matters."
+                + (leader.isEmpty()
+                        ? " Let other facts decide."
+                        : " The tie-break prefers " + preferred(decision, leader));
+    }
+
+    private static String preferred(Decision decision, String leader) {
+        return found(decision, Finding.TieBroken.class).stream()
+                .findFirst()
+                .map(t -> leader + ": it " + FindingWords.lessThanNext(t) + ".")
+                .orElse(leader + ".");
+    }
+
+    private String byKind(Decision decision) {
+        List<String> parts = new ArrayList<>();
+        found(decision, Finding.BestOfKind.class)
+                .forEach(f -> parts.add(
+                        "For " + kind.apply(f.kind()) + " we recommend " + candidate.apply(f.candidate()) + "."));
+        Map<String, List<String>> safe = found(decision, Finding.SafeInKind.class).stream()
+                .collect(Collectors.groupingBy(
+                        Finding.SafeInKind::kind,
+                        LinkedHashMap::new,
+                        Collectors.mapping(f -> candidate.apply(f.candidate()), Collectors.toList())));
+        safe.forEach((in, names) -> parts.add("For " + kind.apply(in) + " " + joined(names)
+                + (names.size() == 1 ? " is a safe choice." : " are safe choices.")));
+        return "No candidate for all kinds. " + String.join(" ", parts);
+    }
+
+    private static <F extends Finding> List<F> found(Decision decision, Class<F> sort) {
+        return decision.findings().stream()
+                .filter(sort::isInstance)
+                .map(sort::cast)
+                .toList();
+    }
+
+    private static Collector<CharSequence, ?, String> joining() {
+        return Collectors.collectingAndThen(
+                Collectors.toList(),
+                list -> joined(list.stream().map(String::valueOf).toList()));
     }
 
     private List<String> safeOnes(Decision decision) {
@@ -65,7 +119,7 @@ final class Sentences {
                 .toList();
     }
 
-    private static String joined(List<String> names) {
+    static String joined(List<String> names) {
         int last = names.size() - 1;
         return last < 1
                 ? String.join("", names)

@@ -1,5 +1,6 @@
 package org.mossbank.server.study;
 
+import jakarta.validation.Valid;
 import jakarta.validation.constraints.AssertTrue;
 import jakarta.validation.constraints.DecimalMax;
 import jakarta.validation.constraints.DecimalMin;
@@ -7,14 +8,22 @@ import jakarta.validation.constraints.Max;
 import jakarta.validation.constraints.Min;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
-import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
+import java.util.Map;
+import org.jspecify.annotations.Nullable;
+import org.mossbank.core.decision.DecisionRule;
+import org.mossbank.core.decision.Outcome;
+import org.mossbank.core.estimate.Require;
 import org.mossbank.core.estimate.Resamples;
+import org.mossbank.core.planning.BestUse;
 import org.mossbank.core.planning.Forecast;
+import org.mossbank.core.planning.GradingModel;
 import org.mossbank.core.planning.PlannedStudy;
-import org.mossbank.core.planning.Spread;
+import org.mossbank.core.planning.Withholding;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.shared.Figure;
+import org.mossbank.server.shared.HeavyWork;
 import org.springframework.security.access.prepost.PreAuthorize;
 import org.springframework.stereotype.Service;
 
@@ -22,19 +31,50 @@ import org.springframework.stereotype.Service;
 @Service
 class ForecastService {
     private static final int MOST_PROMPTS = 120;
+    private static final int MOST_AN_ANSWER = 6;
     private static final int MINUTES_AN_HOUR = 60;
+    /** What the simulation takes for a margin; a rule may have less or more. */
+    private static final double LEAST_MARGIN = 0.5;
+
+    private static final double MOST_MARGIN = 40;
+    private static final int FEW_STUDIES = 60;
+    private static final int MANY_STUDIES = 800;
+    private static final int STUDIES_A_WAY = 150;
 
     private final Studies studies;
+    private final HeavyWork heavy;
 
-    ForecastService(Studies studies) {
+    ForecastService(Studies studies, HeavyWork heavy) {
         this.studies = studies;
+        this.heavy = heavy;
+    }
+
+    /** How raters are thought to grade. */
+    enum GradedBy {
+        GOOD(GradingModel.GOOD),
+        MIDDLING(GradingModel.MIDDLING),
+        GUESSING(GradingModel.GUESSING);
+
+        private final GradingModel model;
+
+        GradedBy(GradingModel model) {
+            this.model = model;
+        }
+    }
+
+    /** How sure the chances are to be. */
+    enum Effort {
+        /** At once, right to about 6 points of 100. */
+        FIRST,
+        /** Within a second, right to about 2. */
+        FULL
     }
 
     /**
      * @param promptsByKind  prompts of each kind
      * @param ratersAnAnswer how many raters grade each answer
      * @param minutes        of grading an answer takes
-     * @param margin         the true difference that is to be found, in points
+     * @param rule           as it would be closed
      */
     record PlannedSize(
             @NotNull @Size(min = 1, max = 12) List<@NotNull @Min(1) @Max(60) Integer> promptsByKind,
@@ -43,7 +83,9 @@ class ForecastService {
             @Min(2) @Max(24) int raters,
             @Min(1) @Max(24) int ratersAnAnswer,
             @DecimalMin("0.1") @DecimalMax("600") double minutes,
-            @DecimalMin("0.5") @DecimalMax("40") double margin) {
+            @NotNull GradedBy gradedBy,
+            @NotNull Effort effort,
+            @NotNull @Valid RuleTerms rule) {
 
         @AssertTrue(message = "must not be more than there are raters")
         boolean isRatersAnAnswerThere() {
@@ -59,74 +101,142 @@ class ForecastService {
         PlannedStudy study() {
             return new PlannedStudy(promptsByKind, candidates, attempts, raters, ratersAnAnswer);
         }
+
+        Forecast.Terms terms() {
+            DecisionRule own = rule.decisionRule();
+            return new Forecast.Terms(
+                    gradedBy.model,
+                    new DecisionRule(
+                            own.floorOn(),
+                            Math.min(MOST_MARGIN, Math.max(LEAST_MARGIN, own.margin())),
+                            own.minimumRaters(),
+                            own.tieBreak(),
+                            own.strictness(),
+                            own.allowance()),
+                    rule.agreementFloor());
+        }
+
+        double hours() {
+            return study().gradings() * minutes / MINUTES_AN_HOUR;
+        }
+    }
+
+    /**
+     * Chances of the outcomes at one true lead; together 1.
+     *
+     * @param points      the lead in points of 100
+     * @param recommended that a candidate is recommended
+     * @param wrong       that one is who is not ahead; part of recommended
+     */
+    record LeadView(
+            double points,
+            double recommended,
+            double wrong,
+            double safeChoices,
+            double byKind,
+            double undecided,
+            double withheld) {
+        static LeadView of(Forecast.AtLead at) {
+            return new LeadView(
+                    at.points(),
+                    at.chance(Outcome.RECOMMENDED),
+                    at.wrong(),
+                    at.chance(Outcome.SAFE_CHOICES),
+                    at.chance(Outcome.BY_KIND),
+                    at.chance(Outcome.UNDECIDED),
+                    at.chance(Outcome.WITHHELD));
+        }
     }
 
     /**
      * What such a study could show.
      *
-     * @param halfWidth          of the 95 % interval for a difference, in points
-     * @param correctedHalfWidth the same after correction for the number of pairs
-     * @param chanceFound        that the best is seen to be clear of another one
-     * @param chanceClear        that it is seen to be clear of every other one
-     * @param gradings           answers graded, each as often as it has raters
-     * @param hours              of grading in all
-     * @param hoursARater        of grading for each rater
+     * @param halfWidth    of the 95 % interval for a difference, in points
+     * @param leads        chances at 0, 1, 2 and 3 margins
+     * @param smallestLead points that are recommended in 80 % of studies; absent if even 40 are not
+     * @param gradings     answers graded, each as often as it has raters
+     * @param hours        of grading in all
+     * @param hoursARater  of grading for each rater
+     * @param studies      simulated at each lead
      */
     record ForecastView(
             Figure halfWidth,
-            Figure correctedHalfWidth,
-            Figure chanceFound,
-            Figure chanceClear,
+            List<LeadView> leads,
+            @Nullable Double smallestLead,
             int gradings,
             double hours,
-            double hoursARater) {}
+            double hoursARater,
+            int studies) {}
 
-    /** What one step more of something would bring. */
-    record Alternative(String what, ForecastView forecast) {}
+    /** How often a reading of the floor withholds, with each sort of raters. */
+    record WithholdingView(DecisionRule.FloorOn floorOn, double good, double middling, double guessing) {}
+
+    /**
+     * One way to spend the same hours.
+     *
+     * @param found    chance that a lead of two margins is recommended
+     * @param withheld chance that nothing is, for lack of agreement or raters
+     */
+    record WayView(int promptsAKind, int ratersAnAnswer, int attempts, double hours, double found, double withheld) {}
 
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
     public ForecastView forecast(StudyId study, PlannedSize size) {
-        return view(size.study(), size, studies.get(study).seed());
-    }
-
-    /** Asked for by itself, so that what was planned need not wait for it while a dial is turned. */
-    @PreAuthorize("@studyAccess.mayPrepare(#study)")
-    public List<Alternative> alternatives(StudyId study, PlannedSize size) {
         long seed = studies.get(study).seed();
-        List<Alternative> alternatives = new ArrayList<>();
-        List<Integer> more = size.promptsByKind().stream().map(n -> n + 1).toList();
-        if (more.stream().mapToInt(Integer::intValue).sum() <= MOST_PROMPTS) {
-            alternatives.add(new Alternative("one more prompt of each kind", view(with(size, more, 0, 0), size, seed)));
-        }
-        if (size.ratersAnAnswer() < size.raters()) {
-            alternatives.add(new Alternative(
-                    "one more rater an answer", view(with(size, size.promptsByKind(), 0, 1), size, seed)));
-        }
-        alternatives.add(
-                new Alternative("one more attempt of each", view(with(size, size.promptsByKind(), 1, 0), size, seed)));
-        return alternatives;
-    }
-
-    private static PlannedStudy with(PlannedSize size, List<Integer> prompts, int moreAttempts, int moreRaters) {
-        return new PlannedStudy(
-                prompts,
-                size.candidates(),
-                size.attempts() + moreAttempts,
-                size.raters(),
-                size.ratersAnAnswer() + moreRaters);
-    }
-
-    private static ForecastView view(PlannedStudy study, PlannedSize size, long seed) {
-        Forecast forecast =
-                Forecast.of(study, Spread.USUAL, size.margin(), Forecast.Effort.QUICK, Resamples.generator(seed));
-        double hours = study.gradings() * size.minutes() / MINUTES_AN_HOUR;
+        int each = size.effort() == Effort.FIRST ? FEW_STUDIES : MANY_STUDIES;
+        PlannedStudy planned = size.study();
+        Forecast forecast = heavy.run(() -> Forecast.of(planned, size.terms(), each, Resamples.generator(seed)));
         return new ForecastView(
                 Figure.of(forecast.halfWidth()),
-                Figure.of(forecast.correctedHalfWidth()),
-                Figure.of(forecast.chanceFound()),
-                Figure.of(forecast.chanceClear()),
-                study.gradings(),
-                hours,
-                hours / study.raters());
+                forecast.leads().stream().map(LeadView::of).toList(),
+                forecast.smallestLead().isPresent() ? forecast.smallestLead().getAsDouble() : null,
+                planned.gradings(),
+                size.hours(),
+                size.hours() / planned.raters(),
+                each);
+    }
+
+    /** By each reading, for the lead who chooses one. */
+    @PreAuthorize("@studyAccess.mayPrepare(#study)")
+    public List<WithholdingView> withholding(StudyId study, PlannedSize size) {
+        long seed = studies.get(study).seed();
+        return heavy.run(() -> {
+            Map<DecisionRule.FloorOn, Double> good = withholding(size, GradedBy.GOOD, seed);
+            Map<DecisionRule.FloorOn, Double> middling = withholding(size, GradedBy.MIDDLING, seed);
+            Map<DecisionRule.FloorOn, Double> guessing = withholding(size, GradedBy.GUESSING, seed);
+            return Arrays.stream(DecisionRule.FloorOn.values())
+                    .map(on -> new WithholdingView(
+                            on, Require.known(good, on), Require.known(middling, on), Require.known(guessing, on)))
+                    .toList();
+        });
+    }
+
+    private static Map<DecisionRule.FloorOn, Double> withholding(PlannedSize size, GradedBy by, long seed) {
+        Forecast.Terms terms = size.terms();
+        return Withholding.of(
+                size.study(), by.model, terms.rule(), terms.floor(), MANY_STUDIES, Resamples.generator(seed));
+    }
+
+    /** The same hours spent otherwise, best first. */
+    @PreAuthorize("@studyAccess.mayPrepare(#study)")
+    public List<WayView> uses(StudyId study, PlannedSize size) {
+        long seed = studies.get(study).seed();
+        BestUse.Means means = new BestUse.Means(
+                size.hours(),
+                size.minutes(),
+                size.candidates(),
+                size.raters(),
+                size.promptsByKind().size());
+        return heavy
+                .run(() -> BestUse.of(
+                        means, size.terms(), MOST_PROMPTS, MOST_AN_ANSWER, STUDIES_A_WAY, Resamples.generator(seed)))
+                .stream()
+                .map(w -> new WayView(
+                        w.study().promptsByKind().get(0),
+                        w.study().ratersAnAnswer(),
+                        w.study().attempts(),
+                        w.hours(),
+                        w.found(),
+                        w.withheld()))
+                .toList();
     }
 }

@@ -10,6 +10,7 @@ import jakarta.validation.constraints.Size;
 import java.util.Locale;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.core.agreement.Coefficient;
+import org.mossbank.core.decision.Allowance;
 import org.mossbank.core.decision.DecisionRule;
 import org.mossbank.core.rubric.CriterionGrade;
 import org.mossbank.core.rubric.Gate;
@@ -25,6 +26,8 @@ import org.mossbank.core.rubric.Gate;
  * @param tieBreak         what decides between equals
  * @param strictOnMasking  whether an answer that gives its candidate away withholds the recommendation
  * @param strictOnSplits   whether an unsettled split does
+ * @param byKind           whether kinds may be told apart where nothing holds over all of them, for a fifth of the allowance
+ * @param failedAnswers    what an answer without any text counts for
  * @param gate             a criterion that caps the score of an answer that fails it
  */
 public record RuleTerms(
@@ -36,6 +39,8 @@ public record RuleTerms(
         DecisionRule.@NotNull TieBreak tieBreak,
         boolean strictOnMasking,
         boolean strictOnSplits,
+        boolean byKind,
+        @NotNull FailedAnswers failedAnswers,
         @Nullable @Valid GateTerms gate) {
 
     /** What a new study starts from. */
@@ -48,7 +53,21 @@ public record RuleTerms(
             DecisionRule.TieBreak.COST,
             false,
             false,
+            false,
+            FailedAnswers.LOWEST,
             null);
+
+    /** What becomes of an answer that was refused, failed or timed out and left nothing to grade. */
+    public enum FailedAnswers {
+        /** The lowest level on every criterion, from each rater of its prompt. */
+        LOWEST,
+        /** It counts nowhere. */
+        LEFT_OUT;
+
+        public FailedAnswers other() {
+            return this == LOWEST ? LEFT_OUT : LOWEST;
+        }
+    }
 
     /**
      * @param criterion key of the criterion
@@ -70,14 +89,19 @@ public record RuleTerms(
 
     public DecisionRule decisionRule() {
         return new DecisionRule(
-                floorOn, margin, minimumRaters, tieBreak, new DecisionRule.Strictness(strictOnMasking, strictOnSplits));
+                floorOn,
+                margin,
+                minimumRaters,
+                tieBreak,
+                new DecisionRule.Strictness(strictOnMasking, strictOnSplits),
+                byKind ? Allowance.WITH_KINDS : Allowance.OVERALL);
     }
 
     /** The rule in words, for the record of what stood before a brief was reopened. */
     String inWords() {
         return String.format(
                 Locale.ROOT,
-                "%s%s of at least %.2f, margin %.1f points, at least %d raters an answer, tie-break: %s%s%s%s",
+                "%s%s of at least %.2f, margin %.1f points, at least %d raters an answer, tie-break: %s%s%s%s%s%s",
                 coefficient.sign(),
                 switch (floorOn) {
                     case ESTIMATE -> "";
@@ -90,6 +114,8 @@ public record RuleTerms(
                 tieBreak.name().toLowerCase(Locale.ROOT),
                 strictOnMasking ? ", strict on masking" : "",
                 strictOnSplits ? ", strict on open splits" : "",
+                byKind ? ", kinds told apart" : "",
+                failedAnswers == FailedAnswers.LEFT_OUT ? ", answers without text left out" : "",
                 gate == null
                         ? ""
                         : String.format(

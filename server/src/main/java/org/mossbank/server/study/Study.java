@@ -46,6 +46,10 @@ class Study {
 
     private boolean strictOnMasking;
     private boolean strictOnSplits;
+    private boolean byKind;
+
+    @Enumerated(EnumType.STRING)
+    private RuleTerms.FailedAnswers failedAnswers;
 
     @Nullable
     private String gateCriterion;
@@ -95,6 +99,8 @@ class Study {
         tieBreak = rule.tieBreak();
         strictOnMasking = rule.strictOnMasking();
         strictOnSplits = rule.strictOnSplits();
+        byKind = rule.byKind();
+        failedAnswers = rule.failedAnswers();
         RuleTerms.GateTerms gate = rule.gate();
         gateCriterion = gate == null ? null : gate.criterion();
         gateLevel = gate == null ? null : gate.level();
@@ -138,6 +144,8 @@ class Study {
                 tieBreak,
                 strictOnMasking,
                 strictOnSplits,
+                byKind,
+                failedAnswers,
                 gate);
         Brief brief = new Brief(
                 question,

@@ -74,9 +74,15 @@ class StudyController {
         return forecasts.forecast(studyId, size);
     }
 
-    @PostMapping("/api/studies/{studyId}/forecast/alternatives")
-    List<ForecastService.Alternative> alternatives(
+    @PostMapping("/api/studies/{studyId}/forecast/withholding")
+    List<ForecastService.WithholdingView> withholding(
             @PathVariable StudyId studyId, @Valid @RequestBody ForecastService.PlannedSize size) {
-        return forecasts.alternatives(studyId, size);
+        return forecasts.withholding(studyId, size);
+    }
+
+    @PostMapping("/api/studies/{studyId}/forecast/uses")
+    List<ForecastService.WayView> uses(
+            @PathVariable StudyId studyId, @Valid @RequestBody ForecastService.PlannedSize size) {
+        return forecasts.uses(studyId, size);
     }
 }

@@ -18,7 +18,9 @@ import org.testng.annotations.Test;
 
 public class SentencesTest {
     private static final Sentences SENTENCES = new Sentences(
-            String::toUpperCase, new FindingWords(String::toUpperCase, key -> CandidateId.random(), key -> key, "α"));
+            String::toUpperCase,
+            key -> key,
+            new FindingWords(String::toUpperCase, key -> CandidateId.random(), key -> key, key -> key, "α"));
 
     private static final Difference DIFFERENCE = new Difference(
             "a",
@@ -28,7 +30,8 @@ public class SentencesTest {
             12,
             new Interval.Bounds(1.8, 6.2, 0.95),
             new Interval.Bounds(1, 7, 0.98),
-            Estimate.of(0.01));
+            Estimate.of(0.01),
+            new Interval.Bounds(3, 5, 0.95));
 
     private static Decision decision(Outcome outcome, @Nullable String leader, Finding... findings) {
         return new Decision(outcome, Optional.ofNullable(leader), List.of(findings), Optional.empty());
@@ -38,7 +41,7 @@ public class SentencesTest {
     public static Object[][] headlines() {
         Finding safe = new Finding.Safe("a", 2, 5);
         Finding alsoSafe = new Finding.Safe("b", 3, 5);
-        Finding tieBroken = new Finding.TieBroken("b", DecisionRule.TieBreak.COST, 1);
+        Finding tieBroken = new Finding.TieBroken("b", DecisionRule.TieBreak.COST, 1, 4);
         Finding clearly = new Finding.ClearlyAhead(DIFFERENCE);
         return new Object[][] {
             {"We recommend A.", decision(Outcome.RECOMMENDED, "a", clearly)},
@@ -47,15 +50,15 @@ public class SentencesTest {
                 decision(Outcome.RECOMMENDED, "a", new Finding.BelowMargin(DIFFERENCE, 7))
             },
             {
-                "A is a safe choice. None is shown to be better by a margin that matters.",
+                "A is a safe choice: at worst 2.0 points below the best. None is shown to be better by a margin that matters.",
                 decision(Outcome.SAFE_CHOICES, "a", safe, new Finding.NotSafe("c", 9, 5))
             },
             {
-                "A and B are safe choices. None is shown to be better by a margin that matters. The tie-break prefers B.",
+                "A and B are safe choices: at worst 2.0 and 3.0 points below the best. None is shown to be better by a margin that matters. The tie-break prefers B: it costs 25 % of what the next one does.",
                 decision(Outcome.SAFE_CHOICES, "b", tieBroken, safe, alsoSafe)
             },
             {
-                "A, B and C are safe choices. None is shown to be better by a margin that matters. Let other facts decide.",
+                "A, B and C are safe choices: at worst 2.0, 3.0 and 0.0 points below the best. None is shown to be better by a margin that matters. Let other facts decide.",
                 decision(Outcome.SAFE_CHOICES, null, safe, alsoSafe, new Finding.Safe("c", -1, 5))
             },
             {
@@ -66,6 +69,16 @@ public class SentencesTest {
                         new Finding.NotSafe("a", 7, 5),
                         new Finding.NotSafe("b", 9, 5),
                         new Finding.Out("c", "a"))
+            },
+            {
+                "No candidate for all kinds. For review we recommend A. For debugging B and C are safe choices.",
+                decision(
+                        Outcome.BY_KIND,
+                        null,
+                        new Finding.BestOfKind("review", "a"),
+                        new Finding.SafeInKind("debugging", "b", 1, 5),
+                        new Finding.SafeInKind("debugging", "c", 2, 5),
+                        new Finding.KindsOpen(List.of("explanation")))
             },
             {
                 "No recommendation yet: agreement on right may be no more than chance.",
@@ -94,6 +107,16 @@ public class SentencesTest {
             {"A is at worst 2.0 points below the best, less than the margin of 5.0.", new Finding.Safe("a", 2, 5)},
             {"A is at worst level with the best.", new Finding.Safe("a", 0, 5)},
             {"A may be the best, and may be 7.0 points below it; the margin is 5.0.", new Finding.NotSafe("a", 7, 5)},
+            {"A is the best for review, beyond doubt.", new Finding.BestOfKind("review", "a")},
+            {
+                "B is a safe choice for review: at worst 1.0 points below the best.",
+                new Finding.SafeInKind("review", "b", 1, 5)
+            },
+            {"Undecided for review, debugging.", new Finding.KindsOpen(List.of("review", "debugging"))},
+            {
+                "Among safe choices the rule lets time decide: B has the least. It takes 50 % of what the next one does.",
+                new Finding.TieBroken("b", DecisionRule.TieBreak.TIME, 2, 4)
+            },
             {"C is not the best: A is above it, beyond doubt.", new Finding.Out("c", "a")},
             {
                 "Even the upper limit of agreement on right is α 0.50, 0.10 below the floor of 0.60.",

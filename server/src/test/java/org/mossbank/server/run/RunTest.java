@@ -5,13 +5,12 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.io.IOException;
 import java.math.BigDecimal;
 import java.time.Duration;
-import java.time.Instant;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.concurrent.TimeUnit;
 import java.util.function.Predicate;
+import org.awaitility.Awaitility;
 import org.mossbank.server.Bodies;
 import org.mossbank.server.OneConnection;
 import org.mossbank.server.ServerTest;
@@ -85,16 +84,11 @@ public class RunTest extends ServerTest {
         return in.post("/runs", what).path("id").asString();
     }
 
-    private static JsonNode await(StudyInTheMaking in, String run, Predicate<JsonNode> until)
-            throws InterruptedException {
-        Instant end = Instant.now().plus(PATIENCE);
-        JsonNode now = in.get("/runs/" + run);
-        while (!until.test(now)) {
-            assertThat(Instant.now()).as("waited too long: " + now).isBefore(end);
-            TimeUnit.MILLISECONDS.sleep(50);
-            now = in.get("/runs/" + run);
-        }
-        return now;
+    private static JsonNode await(StudyInTheMaking in, String run, Predicate<JsonNode> until) {
+        return Awaitility.await()
+                .atMost(PATIENCE)
+                .pollInterval(Duration.ofMillis(50))
+                .until(() -> in.get("/runs/" + run), until);
     }
 
     private static Predicate<JsonNode> is(String state) {

@@ -1,6 +1,7 @@
 package org.mossbank.server.study;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
 
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -187,7 +188,7 @@ public class BriefTest extends ServerTest {
     }
 
     @Test
-    public void theForecastNarrowsWithMoreRatersAndCountsTheHours() {
+    public void theForecastTellsTheChanceOfEachOutcomeAndCountsTheHours() {
         StudyInTheMaking study = StudyInTheMaking.begunBy(as(LEAD));
         Map<String, Object> size = new HashMap<>(Map.of(
                 "promptsByKind",
@@ -202,15 +203,36 @@ public class BriefTest extends ServerTest {
                 2,
                 "minutes",
                 5,
-                "margin",
-                8));
+                "gradedBy",
+                "GOOD",
+                "effort",
+                "FIRST",
+                "rule",
+                Bodies.rule()));
         JsonNode forecast = study.post("/forecast", size);
         // 6 prompts × 3 candidates × 2 raters × 5 minutes.
         assertThat(forecast.at("/hours").asDouble()).isEqualTo(3);
         assertThat(forecast.at("/halfWidth/value").asDouble()).isBetween(3.0, 40.0);
-        assertThat(study.post("/forecast/alternatives", size).values())
-                .extracting(a -> a.path("what").asString())
-                .contains("one more rater an answer");
+        assertThat(forecast.path("leads").values())
+                .extracting(l -> l.path("points").asDouble())
+                .containsExactly(0.0, 5.0, 10.0, 15.0);
+        assertThat(forecast.path("leads").values())
+                .allSatisfy(l -> assertThat(l.path("recommended").asDouble()
+                                + l.path("safeChoices").asDouble()
+                                + l.path("byKind").asDouble()
+                                + l.path("undecided").asDouble()
+                                + l.path("withheld").asDouble())
+                        .isCloseTo(1, within(1e-9)));
+        // Guesses are withheld by the upper limit, as they may be chance.
+        JsonNode withholding = study.post("/forecast/withholding", size);
+        assertThat(withholding.values()).hasSize(3);
+        assertThat(withholding.values()).allSatisfy(w -> {
+            assertThat(w.path("guessing").asDouble()).isGreaterThan(0.9);
+            assertThat(w.path("good").asDouble())
+                    .isLessThanOrEqualTo(w.path("guessing").asDouble());
+        });
+        assertThat(study.post("/forecast/uses", size).values())
+                .allSatisfy(u -> assertThat(u.path("hours").asDouble()).isLessThanOrEqualTo(3.0));
         size.put("ratersAnAnswer", 5);
         assertThat(study.lead.post(study.path + "/forecast", size).status()).isEqualTo(400);
     }

@@ -4,6 +4,7 @@ import jakarta.persistence.LockModeType;
 import java.util.List;
 import java.util.Optional;
 import org.mossbank.server.grading.SentGrade;
+import org.mossbank.server.grading.SentPlace;
 import org.mossbank.server.ids.AccountId;
 import org.mossbank.server.ids.AnswerId;
 import org.mossbank.server.ids.PromptId;
@@ -62,6 +63,16 @@ public interface SheetRepository extends JpaRepository<Sheet, SheetId> {
                 and s.sentAt is not null and s.withdrawnAt is null and g.level is not null
             order by a.answerId, s.raterId, g.key.criterionId""")
     List<SentGrade> sentGrades(StudyId study, List<PromptId> prompts, boolean repeat);
+
+    /** Where and when each answer was graded, on first sheets that were sent in for some prompts. */
+    @Query("""
+            select new org.mossbank.server.grading.SentPlace(
+                s.raterId, a.answerId, s.place, a.place, s.sentAt, a.guessCandidateId)
+            from Sheet s join SheetAnswer a on a.sheetId = s.id
+            where s.studyId = :study and s.promptId in :prompts and s.repeat = false
+                and s.sentAt is not null and s.withdrawnAt is null
+            order by a.answerId, s.raterId""")
+    List<SentPlace> sentPlaces(StudyId study, List<PromptId> prompts);
 
     @Query("""
             select new org.mossbank.server.grading.sheet.SheetCount(a.answerId, count(s))

@@ -1,0 +1,231 @@
+package org.mossbank.core.comparison;
+
+import java.util.Arrays;
+import java.util.Optional;
+import org.mossbank.core.estimate.LinearSystem;
+
+/**
+ * The additive model over the scores there are, by weighted least squares.
+ *
+ * <p>\[ y_{cpr} = \mu + \alpha_c + \beta_p + \gamma_r + \varepsilon_{cpr}, \quad
+ * \min \sum w_p w_r \, (y_{cpr} - \mu - \alpha_c - \beta_p - \gamma_r)^2 \]
+ *
+ * <p>Scores and effects in points. A candidate's mean is taken at the weighted average prompt and rater. Where the scores do not
+ * connect all candidates, by prompts and raters that they share, the normal equations are rank deficient and nothing is defined.
+ *
+ * <p>Of prompts and raters the one with more levels is swept out of the normal equations: with \(v_s\) the weighted counts of
+ * candidates and of the other's levels at level \(s\), \[ \left( \textstyle\sum_s w_s (\mathrm{diag} - v_s v_s^\top / v_{s+})
+ * \right) x = \textstyle\sum_s w_s (b_s - v_s y_{s+} / v_{s+}) \] so that what is solved has as many rows as there are candidates
+ * and levels of the smaller. A level without a score of weight counts nowhere. Cost O(scores + prompts × (candidates + raters)² +
+ * (candidates + raters)³), with prompts the more.
+ *
+ * <p>Source: S. Searle (1971), <i>Linear Models</i>, ch. 7 (absorption); G. Golub and C. Van Loan (2013), <i>Matrix
+ * Computations</i>, 4th ed., sec. 4.2.
+ */
+final class AdditiveModel {
+    private final boolean sweepsPrompts;
+    private final int candidates;
+    private final int kept;
+    /** The scores of swept level s are those from start[s] to start[s + 1]. */
+    private final int[] start;
+
+    private final int[] candidateOf;
+    private final int[] keptOf;
+    private final double[] score;
+
+    AdditiveModel(ScoreGrid grid) {
+        int prompts = grid.prompts().size();
+        int raters = grid.raters().size();
+        sweepsPrompts = prompts >= raters;
+        candidates = grid.candidates().size();
+        kept = sweepsPrompts ? raters : prompts;
+        int swept = sweepsPrompts ? prompts : raters;
+        start = new int[swept + 1];
+        for (int place = 0; place < grid.places(); place++) {
+            for (int c = 0; c < candidates; c++) {
+                start[sweptAt(grid, place) + 1] += grid.has(c, place) ? 1 : 0;
+            }
+        }
+        Arrays.parallelPrefix(start, Integer::sum);
+        candidateOf = new int[start[swept]];
+        keptOf = new int[start[swept]];
+        score = new double[start[swept]];
+        int[] next = start.clone();
+        for (int place = 0; place < grid.places(); place++) {
+            for (int c = 0; c < candidates; c++) {
+                if (grid.has(c, place)) {
+                    int i = next[sweptAt(grid, place)]++;
+                    candidateOf[i] = c;
+                    keptOf[i] = sweepsPrompts ? grid.raterOf(place) : grid.promptOf(place);
+                    score[i] = grid.score(c, place);
+                }
+            }
+        }
+    }
+
+    private int sweptAt(ScoreGrid grid, int place) {
+        return sweepsPrompts ? grid.promptOf(place) : grid.raterOf(place);
+    }
+
+    /** Candidate means with every prompt and rater at weight 1. */
+    Optional<double[]> means() {
+        return solve(ones(start.length - 1), ones(kept));
+    }
+
+    /**
+     * Candidate means under weights of prompts and raters.
+     *
+     * @return one mean a candidate; empty if what has weight does not connect the candidates
+     */
+    Optional<double[]> means(double[] promptWeight, double[] raterWeight) {
+        return sweepsPrompts ? solve(promptWeight, raterWeight) : solve(raterWeight, promptWeight);
+    }
+
+    private static double[] ones(int n) {
+        double[] ones = new double[n];
+        Arrays.fill(ones, 1);
+        return ones;
+    }
+
+    private Optional<double[]> solve(double[] sweptWeight, double[] keptWeight) {
+        Swept sum = new Swept(candidates + kept);
+        for (int s = 0; s < sweptWeight.length; s++) {
+            if (sweptWeight[s] > 0) {
+                sum.add(s, sweptWeight[s], keptWeight);
+            }
+        }
+        return sum.means(keptWeight);
+    }
+
+    /** Normal equations of candidates and kept levels, grown swept level by swept level. */
+    private final class Swept {
+        private final double[][] matrix;
+        private final double[] side;
+        /** The diagonal before anything is swept out, against which a pivot is held. */
+        private final double[] gross;
+        /** Of the level at hand: weighted counts, and the columns that have any. */
+        private final double[] count;
+
+        private final int[] columns;
+        private final double[] averageCount;
+        private double averageScore;
+        private double weight;
+
+        Swept(int size) {
+            matrix = new double[size][size];
+            side = new double[size];
+            gross = new double[size];
+            count = new double[size];
+            columns = new int[size];
+            averageCount = new double[size];
+        }
+
+        void add(int level, double levelWeight, double[] keptWeight) {
+            int used = 0;
+            double total = 0;
+            double scores = 0;
+            for (int i = start[level]; i < start[level + 1]; i++) {
+                double w = keptWeight[keptOf[i]];
+                if (w == 0) {
+                    continue;
+                }
+                int c = candidateOf[i];
+                int k = candidates + keptOf[i];
+                used = counted(c, w, used);
+                used = counted(k, w, used);
+                total += w;
+                scores += w * score[i];
+                double both = levelWeight * w;
+                // The lower index first: one triangle is enough.
+                matrix[c][k] += both;
+                side[c] += both * score[i];
+                side[k] += both * score[i];
+            }
+            if (total == 0) {
+                return;
+            }
+            sweep(used, levelWeight, total, scores);
+        }
+
+        private int counted(int column, double w, int used) {
+            int now = used;
+            if (count[column] == 0) {
+                columns[now++] = column;
+            }
+            count[column] += w;
+            return now;
+        }
+
+        private void sweep(int used, double levelWeight, double total, double scores) {
+            weight += levelWeight;
+            averageScore += levelWeight * scores / total;
+            for (int a = 0; a < used; a++) {
+                int i = columns[a];
+                double share = levelWeight * count[i] / total;
+                gross[i] += levelWeight * count[i];
+                matrix[i][i] += levelWeight * count[i];
+                averageCount[i] += share;
+                side[i] -= share * scores;
+                double[] row = matrix[i];
+                for (int b = 0; b < used; b++) {
+                    if (columns[b] >= i) {
+                        row[columns[b]] -= share * count[columns[b]];
+                    }
+                }
+            }
+            for (int a = 0; a < used; a++) {
+                count[columns[a]] = 0;
+            }
+        }
+
+        Optional<double[]> means(double[] keptWeight) {
+            hold(0);
+            int last = -1;
+            for (int k = candidates; k < side.length; k++) {
+                if (gross[k] == 0) {
+                    hold(k);
+                } else {
+                    last = k;
+                }
+            }
+            if (last < 0) {
+                return Optional.empty();
+            }
+            double keptTotal = 0;
+            for (int k = candidates; k < side.length; k++) {
+                keptTotal += gross[k] == 0 ? 0 : keptWeight[k - candidates];
+            }
+            hold(last);
+            double total = keptTotal;
+            return gross[0] == 0
+                    ? Optional.empty()
+                    : LinearSystem.solveInPlace(matrix, side, gross).map(x -> means(x, keptWeight, total));
+        }
+
+        /** An effect that is held at 0: one of each factor, and what has no score of weight. */
+        private void hold(int column) {
+            for (int i = 0; i < side.length; i++) {
+                matrix[Math.min(i, column)][Math.max(i, column)] = 0;
+            }
+            matrix[column][column] = 1;
+            side[column] = 0;
+            gross[column] = gross[column] == 0 ? 0 : 1;
+        }
+
+        private double[] means(double[] x, double[] keptWeight, double keptTotal) {
+            double shift = averageScore;
+            for (int i = 0; i < x.length; i++) {
+                shift -= averageCount[i] * x[i];
+            }
+            shift /= weight;
+            for (int k = 0; k < kept; k++) {
+                shift += keptWeight[k] * x[candidates + k] / keptTotal;
+            }
+            double[] means = new double[candidates];
+            for (int c = 0; c < candidates; c++) {
+                means[c] = x[c] + shift;
+            }
+            return means;
+        }
+    }
+}

@@ -1,0 +1,92 @@
+package org.mossbank.server.agreement;
+
+import java.util.Comparator;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.function.Function;
+import java.util.stream.Collectors;
+import org.mossbank.core.estimate.Require;
+import org.mossbank.server.account.AccountView;
+import org.mossbank.server.account.Accounts;
+import org.mossbank.server.answer.AnswerView;
+import org.mossbank.server.answer.Answers;
+import org.mossbank.server.grading.Grading;
+import org.mossbank.server.grading.SentGrade;
+import org.mossbank.server.ids.AccountId;
+import org.mossbank.server.ids.AnswerId;
+import org.mossbank.server.ids.PromptId;
+import org.mossbank.server.ids.StudyId;
+import org.mossbank.server.prompt.PromptView;
+import org.mossbank.server.prompt.Prompts;
+import org.mossbank.server.rubric.Rubrics;
+import org.mossbank.server.shared.Snapshot;
+import org.mossbank.server.study.Studies;
+import org.springframework.stereotype.Component;
+
+/** Reads what the figures of agreement are computed from. */
+@Component
+class AgreementBasis {
+    private final Studies studies;
+    private final Prompts prompts;
+    private final Answers answers;
+    private final Rubrics rubrics;
+    private final Grading grading;
+    private final Accounts accounts;
+    private final Snapshot snapshot;
+
+    AgreementBasis(
+            Studies studies,
+            Prompts prompts,
+            Answers answers,
+            Rubrics rubrics,
+            Grading grading,
+            Accounts accounts,
+            Snapshot snapshot) {
+        this.studies = studies;
+        this.prompts = prompts;
+        this.answers = answers;
+        this.rubrics = rubrics;
+        this.grading = grading;
+        this.accounts = accounts;
+        this.snapshot = snapshot;
+    }
+
+    /** As it stood at one moment. */
+    AgreementData of(StudyId study) {
+        return snapshot.of(() -> gather(study));
+    }
+
+    private AgreementData gather(StudyId study) {
+        Map<PromptId, PromptView> byId =
+                prompts.ofStudy(study).stream().collect(Collectors.toMap(PromptView::id, Function.identity()));
+        List<AnswerView> all = answers.ofStudy(study);
+        Map<AnswerId, String> answerKeys = all.stream().collect(Collectors.toMap(AnswerView::id, AnswerView::key));
+        Map<AccountId, AccountView> raters = accounts.byId(studies.raters(study));
+        // By keys that an archive keeps, so that a study loaded again gives the same intervals.
+        List<SentGrade> grades = grading.sentGrades(study).stream()
+                .sorted(Comparator.comparing((SentGrade g) -> answerKeys.get(g.answerId()))
+                        .thenComparing(g -> Require.known(raters, g.raterId()).signInName()))
+                .toList();
+        return new AgreementData(
+                studies.get(study),
+                prompts.kinds(study),
+                rubrics.ofStudy(study),
+                all.stream().collect(Collectors.toMap(AnswerView::id, a -> byId.get(a.promptId()))),
+                raters,
+                grades,
+                grading.repeatGrades(study),
+                grading.totals(study),
+                byId.values().stream()
+                        .sorted(Comparator.comparing(PromptView::key))
+                        .flatMap(p -> AgreementBasis.setAside(p).stream())
+                        .toList());
+    }
+
+    private static Optional<AgreementReport.SetAsidePrompt> setAside(PromptView prompt) {
+        PromptView.FaultView fault = prompt.fault();
+        return fault == null
+                ? Optional.empty()
+                : Optional.of(new AgreementReport.SetAsidePrompt(prompt.id(), prompt.title(), fault.reason()));
+    }
+}

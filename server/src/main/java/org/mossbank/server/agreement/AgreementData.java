@@ -1,0 +1,73 @@
+package org.mossbank.server.agreement;
+
+import java.util.List;
+import java.util.Map;
+import org.mossbank.core.agreement.Coefficient;
+import org.mossbank.core.agreement.Rating;
+import org.mossbank.core.agreement.RatingMatrix;
+import org.mossbank.core.estimate.Require;
+import org.mossbank.server.account.AccountView;
+import org.mossbank.server.grading.Grading;
+import org.mossbank.server.grading.SentGrade;
+import org.mossbank.server.ids.AccountId;
+import org.mossbank.server.ids.AnswerId;
+import org.mossbank.server.prompt.KindView;
+import org.mossbank.server.prompt.PromptView;
+import org.mossbank.server.rubric.CriterionView;
+import org.mossbank.server.study.StudyView;
+
+/** All that the figures of agreement are computed from. */
+record AgreementData(
+        StudyView study,
+        List<KindView> kinds,
+        List<CriterionView> criteria,
+        Map<AnswerId, PromptView> promptOfAnswer,
+        Map<AccountId, AccountView> raters,
+        List<SentGrade> grades,
+        List<SentGrade> repeats,
+        Grading.SheetTotals totals,
+        List<AgreementReport.SetAsidePrompt> setAside) {
+
+    double floor(CriterionView criterion) {
+        Double own = criterion.floor();
+        return own != null ? own : study.brief().rule().agreementFloor();
+    }
+
+    Coefficient coefficient() {
+        return study.brief().rule().coefficient();
+    }
+
+    String rater(String id) {
+        return Require.known(raters, AccountId.from(id)).displayName();
+    }
+
+    PromptView prompt(String answer) {
+        return Require.known(promptOfAnswer, AnswerId.from(answer));
+    }
+
+    RatingMatrix matrix(CriterionView criterion, List<SentGrade> part) {
+        List<Rating> ratings = part.stream()
+                .filter(g -> g.criterionId().equals(criterion.id()))
+                .map(g -> new Rating(g.answerId().toString(), g.raterId().toString(), g.level()))
+                .toList();
+        return RatingMatrix.ofLevels(ratings, criterion.highestLevel());
+    }
+
+    /** Wordings of one prompt belong together like the answers to one wording. */
+    Coefficients coefficients(CriterionView criterion, List<SentGrade> part) {
+        return Coefficients.of(
+                matrix(criterion, part), answer -> prompt(answer).family().toString());
+    }
+
+    List<SentGrade> within(KindView kind) {
+        return grades.stream()
+                .filter(g ->
+                        Require.known(promptOfAnswer, g.answerId()).kind().id().equals(kind.id()))
+                .toList();
+    }
+
+    /** The prompt of an answer by its id, wordings of one counted as one. */
+    String family(String answer) {
+        return prompt(answer).family().toString();
+    }
+}

@@ -1,0 +1,89 @@
+package org.mossbank.server.recommendation;
+
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.OptionalDouble;
+import org.mossbank.core.comparison.ScoreGrid;
+import org.mossbank.core.comparison.Standings;
+import org.mossbank.core.decision.Decision;
+import org.mossbank.core.decision.DecisionRule;
+import org.mossbank.core.decision.Evidence;
+import org.mossbank.core.estimate.Resamples;
+import org.mossbank.core.robustness.GradedAnswers;
+import org.mossbank.core.tradeoff.CostOfPrompts;
+import org.mossbank.server.agreement.StudyAgreement;
+import org.mossbank.server.candidate.CandidateView;
+import org.mossbank.server.ids.AnswerId;
+import org.mossbank.server.study.RuleTerms;
+
+/** What the rule makes of the scores. */
+record Ruling(Standings overall, List<Evidence.WithinKind> kinds, Decision decision) {
+    static final Standings.Options OPTIONS = Standings.Options.USUAL;
+    static final Standings.Options WITHOUT_CHANCES = new Standings.Options(0, OPTIONS.level());
+
+    static Ruling of(RecommendationData data, StudyAgreement agreed, int giveAways, RuleTerms.FailedAnswers failed) {
+        DecisionRule rule = data.rule().decisionRule();
+        GradedAnswers graded = data.graded(failed, true);
+        Standings overall = standings(graded.grid(data.weights()), OPTIONS, data);
+        List<Evidence.WithinKind> kinds = data.prompts().values().stream()
+                .map(p -> p.kind().key())
+                .distinct()
+                .sorted()
+                .map(k -> new Evidence.WithinKind(
+                        k, standings(graded.ofKind(k).grid(data.weights()), WITHOUT_CHANCES, data)))
+                .filter(k -> !k.standings().standings().isEmpty())
+                .toList();
+        Evidence evidence = evidence(data, agreed, overall, giveAways, kinds);
+        return new Ruling(overall, kinds, Decision.of(rule, evidence));
+    }
+
+    static Standings standings(Optional<ScoreGrid> grid, Standings.Options options, RecommendationData data) {
+        return grid.map(g -> Standings.of(
+                        g, options, Resamples.generator(data.study().seed())))
+                .orElse(new Standings(List.of(), List.of()));
+    }
+
+    static Evidence evidence(
+            RecommendationData data,
+            StudyAgreement agreement,
+            Standings overall,
+            int giveAways,
+            List<Evidence.WithinKind> kinds) {
+        Map<AnswerId, Long> raters = data.ratersByAnswer();
+        CostOfPrompts costs = data.costs();
+        return new Evidence(
+                new Evidence.State(
+                        data.study().isBriefClosed(),
+                        giveAways,
+                        agreement.report().splitCount()),
+                data.answers().values().stream()
+                        .filter(a -> !a.isWithoutText())
+                        .map(a -> new Evidence.AnswerRaters(
+                                a.id().toString(),
+                                raters.getOrDefault(a.id(), 0L).intValue()))
+                        .toList(),
+                agreement.decisive().stream()
+                        .filter(c -> c.weight() > 0)
+                        .map(c -> new Evidence.CriterionAgreement(
+                                c.criterionId().toString(), c.value(), c.interval(), c.floor()))
+                        .toList(),
+                overall,
+                data.contenders().stream()
+                        .map(c -> new Evidence.Contender(c.key(), tieBreakValue(c, data, costs)))
+                        .toList(),
+                kinds);
+    }
+
+    /** What the tie-break compares: what a prompt costs a candidate on average, or the median time of its answers. */
+    private static OptionalDouble tieBreakValue(CandidateView candidate, RecommendationData data, CostOfPrompts costs) {
+        return switch (data.rule().tieBreak()) {
+            case NONE -> OptionalDouble.empty();
+            case COST -> costs.mean(candidate.key());
+            case TIME -> {
+                Long median = Measured.of(candidate, data).medianTotalMs();
+                yield median == null ? OptionalDouble.empty() : OptionalDouble.of(median);
+            }
+        };
+    }
+}
