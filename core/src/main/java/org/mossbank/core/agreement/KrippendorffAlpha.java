@@ -1,7 +1,9 @@
 package org.mossbank.core.agreement;
 
+import java.nio.IntBuffer;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -12,6 +14,7 @@ import java.util.stream.IntStream;
 import org.mossbank.core.estimate.Estimate;
 import org.mossbank.core.estimate.Interval;
 import org.mossbank.core.estimate.Jackknife;
+import org.mossbank.core.estimate.Multinomial;
 import org.mossbank.core.estimate.Resamples;
 
 /**
@@ -31,7 +34,6 @@ import org.mossbank.core.estimate.Resamples;
  */
 public final class KrippendorffAlpha {
     private final double[] scale;
-    private final List<Coincidences> clusters;
     /** Clusters whose grades meet in the same way are alike for all that follows: the distinct ones, and which each is. */
     private final List<Coincidences> patterns;
 
@@ -39,7 +41,6 @@ public final class KrippendorffAlpha {
 
     private KrippendorffAlpha(double[] scale, List<Coincidences> clusters) {
         this.scale = scale;
-        this.clusters = clusters;
         Map<Coincidences, Integer> numbers = new LinkedHashMap<>();
         patternOf = new int[clusters.size()];
         for (int i = 0; i < patternOf.length; i++) {
@@ -49,9 +50,31 @@ public final class KrippendorffAlpha {
         patterns = List.copyOf(numbers.keySet());
     }
 
+    private KrippendorffAlpha(double[] scale, List<Coincidences> patterns, int[] patternOf) {
+        this.scale = scale;
+        this.patterns = patterns;
+        this.patternOf = patternOf;
+    }
+
     /** Alpha whose intervals resample single units. */
     public static KrippendorffAlpha of(RatingMatrix matrix) {
-        return of(matrix, UnaryOperator.identity());
+        // Most units were given the same levels as some other: each such set is worked out once.
+        Map<IntBuffer, Integer> numbers = new HashMap<>();
+        List<Coincidences> patterns = new ArrayList<>();
+        int[] patternOf = new int[matrix.units().size()];
+        for (int u = 0; u < patternOf.length; u++) {
+            IntBuffer counts = IntBuffer.wrap(matrix.counts(u));
+            Integer number = numbers.get(counts);
+            if (number == null) {
+                number = patterns.size();
+                numbers.put(counts, number);
+                Coincidences unit = new Coincidences(matrix.levels());
+                unit.addUnit(counts.array());
+                patterns.add(unit);
+            }
+            patternOf[u] = number;
+        }
+        return new KrippendorffAlpha(matrix.scale(), patterns, patternOf);
     }
 
     /**
@@ -91,14 +114,12 @@ public final class KrippendorffAlpha {
 
     /** Number of clusters that a resample draws. */
     public int clusterCount() {
-        return clusters.size();
+        return patternOf.length;
     }
 
     /** The point estimate. */
     public Estimate value(Metric metric) {
-        Coincidences all = new Coincidences(scale.length);
-        clusters.forEach(all::add);
-        return all.alpha(metric, scale);
+        return all().alpha(metric, scale);
     }
 
     /**
@@ -109,7 +130,7 @@ public final class KrippendorffAlpha {
     public Estimate valueOf(Metric metric, int... drawn) {
         Coincidences sum = new Coincidences(scale.length);
         for (int cluster : drawn) {
-            sum.add(clusters.get(cluster));
+            sum.add(patterns.get(patternOf[cluster]));
         }
         return sum.alpha(metric, scale);
     }
@@ -119,7 +140,8 @@ public final class KrippendorffAlpha {
      * alpha are left out and counted. Cost O(resamples × (clusters + distinct clusters × levels²)).
      */
     public Resamples bootstrap(Metric metric, int resamples, SplittableGenerator random) {
-        return Resamples.draw(resamples, random, child -> replicate(metric, child));
+        int[] times = times();
+        return Resamples.draw(resamples, random, child -> replicate(metric, times, child));
     }
 
     /** For these raters over other clusters; see {@link Jackknife}. Cost O(clusters + distinct clusters × levels²). */
@@ -129,8 +151,7 @@ public final class KrippendorffAlpha {
 
     /** Alpha without each cluster in turn; undefined ones are NaN. Cost O(clusters + distinct clusters × levels²). */
     public double[] leaveOneOut(Metric metric) {
-        Coincidences all = new Coincidences(scale.length);
-        clusters.forEach(all::add);
+        Coincidences all = all();
         double[] withoutPattern = new double[patterns.size()];
         for (int i = 0; i < withoutPattern.length; i++) {
             Coincidences rest = new Coincidences(scale.length);
@@ -141,12 +162,26 @@ public final class KrippendorffAlpha {
         return IntStream.of(patternOf).mapToDouble(i -> withoutPattern[i]).toArray();
     }
 
-    private double replicate(Metric metric, RandomGenerator random) {
-        int[] drawn = new int[patterns.size()];
-        int n = patternOf.length;
-        for (int i = 0; i < n; i++) {
-            drawn[patternOf[random.nextInt(n)]]++;
+    /** How many clusters are of each pattern. */
+    private int[] times() {
+        int[] times = new int[patterns.size()];
+        for (int pattern : patternOf) {
+            times[pattern]++;
         }
+        return times;
+    }
+
+    private Coincidences all() {
+        Coincidences all = new Coincidences(scale.length);
+        int[] times = times();
+        for (int i = 0; i < times.length; i++) {
+            all.add(patterns.get(i), times[i]);
+        }
+        return all;
+    }
+
+    private double replicate(Metric metric, int[] times, RandomGenerator random) {
+        int[] drawn = Multinomial.draw(times, random);
         Coincidences sum = new Coincidences(scale.length);
         for (int i = 0; i < drawn.length; i++) {
             sum.add(patterns.get(i), drawn[i]);

@@ -26,11 +26,15 @@ final class AdditiveModel {
     private final boolean sweepsPrompts;
     private final int candidates;
     private final int kept;
-    /** The scores of swept level s are those from start[s] to start[s + 1]. */
-    private final int[] start;
+    /** The places of swept level s are those from placesFrom[s] to placesFrom[s + 1]. */
+    private final int[] placesFrom;
 
-    private final int[] candidateOf;
+    /** Of each place: its kept level, the sum of its scores, and where they begin. */
     private final int[] keptOf;
+
+    private final double[] sumOf;
+    private final int[] scoresFrom;
+    private final int[] candidateOf;
     private final double[] score;
 
     AdditiveModel(ScoreGrid grid) {
@@ -40,26 +44,37 @@ final class AdditiveModel {
         candidates = grid.candidates().size();
         kept = sweepsPrompts ? raters : prompts;
         int swept = sweepsPrompts ? prompts : raters;
-        start = new int[swept + 1];
+        placesFrom = new int[swept + 1];
+        int scores = 0;
         for (int place = 0; place < grid.places(); place++) {
+            placesFrom[sweptAt(grid, place) + 1]++;
             for (int c = 0; c < candidates; c++) {
-                start[sweptAt(grid, place) + 1] += grid.has(c, place) ? 1 : 0;
+                scores += grid.has(c, place) ? 1 : 0;
             }
         }
-        Arrays.parallelPrefix(start, Integer::sum);
-        candidateOf = new int[start[swept]];
-        keptOf = new int[start[swept]];
-        score = new double[start[swept]];
-        int[] next = start.clone();
-        for (int place = 0; place < grid.places(); place++) {
+        Arrays.parallelPrefix(placesFrom, Integer::sum);
+        int[] next = placesFrom.clone();
+        int[] order = new int[grid.places()];
+        for (int place = 0; place < order.length; place++) {
+            order[next[sweptAt(grid, place)]++] = place;
+        }
+        keptOf = new int[order.length];
+        sumOf = new double[order.length];
+        scoresFrom = new int[order.length + 1];
+        candidateOf = new int[scores];
+        score = new double[scores];
+        int at = 0;
+        for (int i = 0; i < order.length; i++) {
+            keptOf[i] = sweepsPrompts ? grid.raterOf(order[i]) : grid.promptOf(order[i]);
             for (int c = 0; c < candidates; c++) {
-                if (grid.has(c, place)) {
-                    int i = next[sweptAt(grid, place)]++;
-                    candidateOf[i] = c;
-                    keptOf[i] = sweepsPrompts ? grid.raterOf(place) : grid.promptOf(place);
-                    score[i] = grid.score(c, place);
+                if (grid.has(c, order[i])) {
+                    candidateOf[at] = c;
+                    score[at] = grid.score(c, order[i]);
+                    sumOf[i] += score[at];
+                    at++;
                 }
             }
+            scoresFrom[i + 1] = at;
         }
     }
 
@@ -69,7 +84,7 @@ final class AdditiveModel {
 
     /** Candidate means with every prompt and rater at weight 1. */
     Optional<double[]> means() {
-        return solve(ones(start.length - 1), ones(kept));
+        return solve(ones(placesFrom.length - 1), ones(kept));
     }
 
     /**
@@ -124,22 +139,26 @@ final class AdditiveModel {
             int used = 0;
             double total = 0;
             double scores = 0;
-            for (int i = start[level]; i < start[level + 1]; i++) {
+            for (int i = placesFrom[level]; i < placesFrom[level + 1]; i++) {
                 double w = keptWeight[keptOf[i]];
-                if (w == 0) {
+                int from = scoresFrom[i];
+                int to = scoresFrom[i + 1];
+                if (w == 0 || from == to) {
                     continue;
                 }
-                int c = candidateOf[i];
-                int k = candidates + keptOf[i];
-                used = counted(c, w, used);
-                used = counted(k, w, used);
-                total += w;
-                scores += w * score[i];
                 double both = levelWeight * w;
-                // The lower index first: one triangle is enough.
-                matrix[c][k] += both;
-                side[c] += both * score[i];
-                side[k] += both * score[i];
+                int k = candidates + keptOf[i];
+                for (int at = from; at < to; at++) {
+                    int c = candidateOf[at];
+                    used = counted(c, w, used);
+                    // The lower index first: one triangle is enough.
+                    matrix[c][k] += both;
+                    side[c] += both * score[at];
+                }
+                used = counted(k, w * (to - from), used);
+                side[k] += both * sumOf[i];
+                total += w * (to - from);
+                scores += w * sumOf[i];
             }
             if (total == 0) {
                 return;

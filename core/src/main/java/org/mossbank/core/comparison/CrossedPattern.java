@@ -1,13 +1,5 @@
 package org.mossbank.core.comparison;
 
-import java.util.ArrayList;
-import java.util.Arrays;
-import java.util.List;
-import java.util.Map;
-import java.util.TreeMap;
-import java.util.stream.IntStream;
-import org.mossbank.core.estimate.Require;
-
 /**
  * Where values stand: at which prompts, wordings of one put together, and by which raters; with all that follows from that alone.
  * Pairs of candidates whose scores stand at the same places share it.
@@ -40,53 +32,114 @@ final class CrossedPattern {
     private final int[] places;
 
     /**
-     * @param prompts  names; those without a place do not count
-     * @param promptAt the prompt of each place, as its position among the names
+     * @param promptAt the prompt of each place; places in the order of prompts, then raters
      * @param raterAt  the rater of each place; several places of one prompt's family and rater are one cell
+     * @param familyOf the family of each prompt there may be
+     * @param kindOf   the kind of each prompt there may be
+     * @param most     raters there may be
      */
-    CrossedPattern(List<String> prompts, int[] promptAt, int[] raterAt, PromptGroups groups) {
-        List<String> there = IntStream.of(promptAt)
-                .mapToObj(prompts::get)
-                .distinct()
-                .sorted()
-                .toList();
-        Map<String, Integer> familyOf = new TreeMap<>();
-        List<Integer> kind = new ArrayList<>();
-        List<List<int[]>> strata = groups.strata(there);
-        for (int k = 0; k < strata.size(); k++) {
-            for (int[] family : strata.get(k)) {
-                for (int prompt : family) {
-                    familyOf.put(there.get(prompt), kind.size());
-                }
-                kind.add(k);
-            }
+    CrossedPattern(int[] promptAt, int[] raterAt, int[] familyOf, int[] kindOf, int most) {
+        int[] familyAt = new int[promptAt.length];
+        int[] kindOfFamily = new int[familyOf.length];
+        for (int i = 0; i < promptAt.length; i++) {
+            familyAt[i] = familyOf[promptAt[i]];
+            kindOfFamily[familyAt[i]] = kindOf[promptAt[i]];
         }
-        kinds = strata.size();
-        kindOf = kind.stream().mapToInt(Integer::intValue).toArray();
-        this.prompts = kindOf.length;
-        int[] numbers = IntStream.of(raterAt).distinct().sorted().toArray();
-        raters = numbers.length;
+        Numbers families = new Numbers(familyAt, familyOf.length);
+        Numbers ratersThere = new Numbers(raterAt, most);
+        prompts = families.count;
+        raters = ratersThere.count;
+        int[] kind = new int[prompts];
+        for (int family : familyAt) {
+            kind[families.of[family]] = kindOfFamily[family];
+        }
+        this.kindOf = kinds(kind);
+        int highest = 0;
+        for (int k : this.kindOf) {
+            highest = Math.max(highest, k + 1);
+        }
+        kinds = highest;
         int[] cellAt = new int[promptAt.length];
         for (int i = 0; i < cellAt.length; i++) {
-            cellAt[i] = Require.known(familyOf, prompts.get(promptAt[i])) * raters
-                    + Arrays.binarySearch(numbers, raterAt[i]);
+            cellAt[i] = families.of[familyAt[i]] * raters + ratersThere.of[raterAt[i]];
         }
-        int[] cells = IntStream.of(cellAt).distinct().sorted().toArray();
-        cellOf = IntStream.of(cellAt).map(c -> Arrays.binarySearch(cells, c)).toArray();
-        places = new int[cells.length];
-        IntStream.of(cellOf).forEach(c -> places[c]++);
-        promptOf = IntStream.of(cells).map(c -> c / raters).toArray();
-        raterOf = IntStream.of(cells).map(c -> c % raters).toArray();
-        size = new int[this.prompts];
-        IntStream.of(promptOf).forEach(p -> size[p]++);
-        byPrompt = new SweptRaters(this, promptOf, this.prompts);
-        byKind =
-                new SweptRaters(this, IntStream.of(promptOf).map(p -> kindOf[p]).toArray(), kinds);
-        promptWeights = squares(promptOf, this.prompts);
+        Numbers cells = new Numbers(cellAt, prompts * raters);
+        cellOf = new int[cellAt.length];
+        places = new int[cells.count];
+        promptOf = new int[cells.count];
+        raterOf = new int[cells.count];
+        for (int i = 0; i < cellAt.length; i++) {
+            int cell = cells.of[cellAt[i]];
+            cellOf[i] = cell;
+            places[cell]++;
+            promptOf[cell] = cellAt[i] / raters;
+            raterOf[cell] = cellAt[i] % raters;
+        }
+        size = new int[prompts];
+        int[] kindOfCell = new int[cells.count];
+        for (int i = 0; i < kindOfCell.length; i++) {
+            size[promptOf[i]]++;
+            kindOfCell[i] = this.kindOf[promptOf[i]];
+        }
+        byPrompt = new SweptRaters(this, promptOf, prompts);
+        byKind = new SweptRaters(this, kindOfCell, kinds);
+        promptWeights = squares(promptOf, prompts);
         raterWeights = squares(raterOf, raters);
-        cellWeights = squares(IntStream.range(0, cells()).toArray(), cells());
+        double squares = 0;
+        for (int i = 0; i < cells.count; i++) {
+            squares += weight(i) * weight(i);
+        }
+        cellWeights = squares;
         promptCoefficient = promptCoefficient(true);
         promptCoefficientWithoutRaters = promptCoefficient(false);
+    }
+
+    /** Numbers that occur, counted anew from 0 in their own order. */
+    private static final class Numbers {
+        private final int[] of;
+        private final int count;
+
+        Numbers(int[] values, int most) {
+            of = new int[most];
+            for (int value : values) {
+                of[value] = 1;
+            }
+            int n = 0;
+            for (int i = 0; i < most; i++) {
+                if (of[i] > 0) {
+                    of[i] = n++;
+                }
+            }
+            count = n;
+        }
+    }
+
+    /** Kinds with a single prompt are put together; a lone one joins the first kind that has more ({@link PromptGroups}). */
+    private static int[] kinds(int[] kindOfPrompt) {
+        int most = 0;
+        for (int kind : kindOfPrompt) {
+            most = Math.max(most, kind + 1);
+        }
+        int[] count = new int[most];
+        for (int kind : kindOfPrompt) {
+            count[kind]++;
+        }
+        int[] number = new int[most];
+        int next = 0;
+        int singles = 0;
+        for (int kind = 0; kind < most; kind++) {
+            if (count[kind] > 1) {
+                number[kind] = next++;
+            } else {
+                singles += count[kind];
+            }
+        }
+        int ofSingles = singles == 1 && next > 0 ? 0 : next;
+        int[] kinds = new int[kindOfPrompt.length];
+        for (int p = 0; p < kinds.length; p++) {
+            kinds[p] = count[kindOfPrompt[p]] > 1 ? number[kindOfPrompt[p]] : ofSingles;
+        }
+        return kinds;
     }
 
     int cells() {
@@ -121,33 +174,60 @@ final class CrossedPattern {
         for (int i = 0; i < groupOf.length; i++) {
             share[groupOf[i]] += weight(i);
         }
-        return Arrays.stream(share).map(w -> w * w).sum();
+        double sum = 0;
+        for (double w : share) {
+            sum += w * w;
+        }
+        return sum;
     }
 
-    /** The trace of what is left of prompts when kinds, and raters where they are in the model, are swept out. */
+    /**
+     * The trace of what is left of prompts when kinds, and raters where they are in the model, are swept out:
+     * \( \sum_p n_p (1 - n_p / n_k) - \mathrm{tr}(C^- \sum_p q_p q_p^\top) \), with \(q_p\) a prompt's cells by rater less its
+     * share of its kind's, and \(C\) the raters' equations with kinds swept out.
+     */
     private double promptCoefficient(boolean ratersToo) {
-        int[][] of = new int[prompts][raters];
-        int[] kindSize = new int[kinds];
-        int[][] ofKind = new int[kinds][raters];
-        for (int i = 0; i < cells(); i++) {
-            int k = kindOf[promptOf[i]];
-            kindSize[k]++;
-            of[promptOf[i]][raterOf[i]]++;
-            ofKind[k][raterOf[i]]++;
+        double[] kindSize = new double[kinds];
+        for (int p = 0; p < prompts; p++) {
+            kindSize[kindOf[p]] += size[p];
         }
         double trace = 0;
-        double[] column = new double[raters];
+        for (int p = 0; p < prompts; p++) {
+            trace += size[p] * (1 - size[p] / kindSize[kindOf[p]]);
+        }
+        return ratersToo ? trace - byKind.matrix.traceWithInverse(leftOfPrompts(kindSize)) : trace;
+    }
+
+    /** The sum over prompts of the squares and products of what is left of each, by rater; one triangle. */
+    private double[][] leftOfPrompts(double[] kindSize) {
+        double[][] left = new double[raters][raters];
+        double[][] ofKind = new double[kinds][raters];
+        double[][] weighted = new double[kinds][raters];
+        double[] squares = new double[kinds];
+        int from = 0;
         for (int p = 0; p < prompts; p++) {
             int k = kindOf[p];
-            double share = (double) size[p] / kindSize[k];
-            trace += size[p] * (1 - share);
-            if (ratersToo) {
-                for (int r = 0; r < raters; r++) {
-                    column[r] = of[p][r] - share * ofKind[k][r];
+            int to = from + size[p];
+            squares[k] += (double) size[p] * size[p];
+            // Cells follow each other by prompt.
+            for (int i = from; i < to; i++) {
+                ofKind[k][raterOf[i]]++;
+                weighted[k][raterOf[i]] += size[p];
+                for (int j = from; j <= i; j++) {
+                    left[raterOf[i]][raterOf[j]]++;
                 }
-                trace -= byKind.matrix.squaredNorm(column);
+            }
+            from = to;
+        }
+        for (int k = 0; k < kinds; k++) {
+            double n = kindSize[k];
+            for (int r = 0; r < raters; r++) {
+                for (int s = 0; s <= r; s++) {
+                    left[r][s] += squares[k] / n / n * ofKind[k][r] * ofKind[k][s]
+                            - (weighted[k][r] * ofKind[k][s] + ofKind[k][r] * weighted[k][s]) / n;
+                }
             }
         }
-        return trace;
+        return left;
     }
 }

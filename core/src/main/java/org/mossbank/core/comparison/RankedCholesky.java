@@ -58,6 +58,40 @@ final class RankedCholesky {
         return rank;
     }
 
+    /**
+     * \( \mathrm{tr}(A^- S) \) for a symmetric S in the span of the matrix: with \(A^- = B^\top B\), \(B = L^{-1}\) on the rows that
+     * are kept, it is \( \sum_i b_i^\top S b_i \) over the rows of B.
+     *
+     * @param s its lower triangle alone is read
+     */
+    double traceWithInverse(double[][] s) {
+        int n = kept.length;
+        double[][] inverse = new double[n][n];
+        double trace = 0;
+        for (int i = 0; i < n; i++) {
+            if (!kept[i]) {
+                continue;
+            }
+            double[] row = inverse[i];
+            row[i] = 1 / lower[i][i];
+            for (int k = 0; k < i; k++) {
+                if (kept[k]) {
+                    double factor = lower[i][k] / lower[i][i];
+                    for (int j = 0; j <= k; j++) {
+                        row[j] -= factor * inverse[k][j];
+                    }
+                }
+            }
+            for (int a = 0; a <= i; a++) {
+                trace += row[a] * row[a] * s[a][a];
+                for (int b = 0; b < a; b++) {
+                    trace += 2 * row[a] * row[b] * s[a][b];
+                }
+            }
+        }
+        return trace;
+    }
+
     /** \( b^\top A^- b \), for b in the span of the matrix. */
     double squaredNorm(double[] b) {
         double[] y = new double[b.length];

@@ -8,6 +8,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.function.BiPredicate;
 import java.util.function.Function;
 import java.util.stream.IntStream;
 import org.mossbank.core.estimate.Require;
@@ -21,6 +22,9 @@ import org.mossbank.core.estimate.Require;
  * their mean.
  */
 public final class ScoreGrid {
+    /** So many are kept; more would be those of one reading each, as when prompts are left out one by one. */
+    private static final int MOST_PATTERNS = 256;
+
     private final List<String> candidates;
     private final List<String> prompts;
     private final List<String> raters;
@@ -32,18 +36,24 @@ public final class ScoreGrid {
     private final BitSet[] has;
     private final double[][] score;
     private final PromptGroups groups;
+    /** The kind and the family of each prompt, numbered in the order of their names. */
+    private final int[] kindOf;
+
+    private final int[] familyOf;
     private final Map<BitSet, CrossedPattern> patterns;
 
-    private ScoreGrid(ScoreGrid like, double[][] score) {
+    private ScoreGrid(ScoreGrid like, BitSet[] has, double[][] score) {
         candidates = like.candidates;
         prompts = like.prompts;
         raters = like.raters;
         where = like.where;
         promptOf = like.promptOf;
         raterOf = like.raterOf;
-        has = like.has;
+        kindOf = like.kindOf;
+        familyOf = like.familyOf;
         groups = like.groups;
         patterns = like.patterns;
+        this.has = has;
         this.score = score;
     }
 
@@ -53,6 +63,8 @@ public final class ScoreGrid {
         candidates = names(cells, ScoredCell::candidate);
         prompts = names(cells, ScoredCell::prompt);
         raters = names(cells, ScoredCell::rater);
+        kindOf = numbered(prompts.stream().map(groups.kindOf()).toList());
+        familyOf = numbered(prompts.stream().map(groups.familyOf()).toList());
         Map<String, Integer> candidateAt = numbers(candidates);
         Map<String, Integer> promptAt = numbers(prompts);
         Map<String, Integer> raterAt = numbers(raters);
@@ -91,6 +103,12 @@ public final class ScoreGrid {
         return cells.stream().map(factor).distinct().sorted().toList();
     }
 
+    private static int[] numbered(List<String> values) {
+        Map<String, Integer> numbers =
+                numbers(values.stream().distinct().sorted().toList());
+        return values.stream().mapToInt(v -> Require.known(numbers, v)).toArray();
+    }
+
     private static Map<String, Integer> numbers(List<String> names) {
         Map<String, Integer> numbers = new TreeMap<>();
         names.forEach(n -> numbers.put(n, numbers.size()));
@@ -111,7 +129,29 @@ public final class ScoreGrid {
             Require.that(scores[c].length == places(), "scores", "must be one a place", scores[c].length);
             copy[c] = scores[c].clone();
         }
-        return new ScoreGrid(this, copy);
+        return new ScoreGrid(this, has, copy);
+    }
+
+    /**
+     * Without some of the places.
+     *
+     * @param kept whether a place is, by its prompt and its rater
+     * @return empty if some candidate has no score left
+     */
+    public Optional<ScoreGrid> keeping(BiPredicate<String, String> kept) {
+        BitSet places = new BitSet(places());
+        for (int place = 0; place < places(); place++) {
+            places.set(place, kept.test(prompts.get(promptOf[place]), raters.get(raterOf[place])));
+        }
+        BitSet[] fewer = new BitSet[has.length];
+        for (int c = 0; c < fewer.length; c++) {
+            fewer[c] = (BitSet) has[c].clone();
+            fewer[c].and(places);
+            if (fewer[c].isEmpty()) {
+                return Optional.empty();
+            }
+        }
+        return Optional.of(new ScoreGrid(this, fewer, score));
     }
 
     /** In alphabetical order. */
@@ -203,19 +243,30 @@ public final class ScoreGrid {
     }
 
     private CrossedMean mean(BitSet at, double[] values) {
-        int[] places = at.stream().toArray();
-        CrossedPattern pattern = patterns.computeIfAbsent(at, bits -> pattern(places));
-        return CrossedMean.of(
-                pattern,
-                pattern.cellValues(
-                        IntStream.of(places).mapToDouble(p -> values[p]).toArray()));
+        int[] places = new int[at.cardinality()];
+        double[] there = new double[places.length];
+        int n = 0;
+        for (int place = at.nextSetBit(0); place >= 0; place = at.nextSetBit(place + 1)) {
+            places[n] = place;
+            there[n++] = values[place];
+        }
+        CrossedPattern pattern = patterns.get(at);
+        if (pattern == null) {
+            pattern = pattern(places);
+            if (patterns.size() < MOST_PATTERNS) {
+                patterns.put(at, pattern);
+            }
+        }
+        return CrossedMean.of(pattern, pattern.cellValues(there));
     }
 
     private CrossedPattern pattern(int[] places) {
-        return new CrossedPattern(
-                prompts,
-                IntStream.of(places).map(p -> promptOf[p]).toArray(),
-                IntStream.of(places).map(p -> raterOf[p]).toArray(),
-                groups);
+        int[] prompt = new int[places.length];
+        int[] rater = new int[places.length];
+        for (int i = 0; i < places.length; i++) {
+            prompt[i] = promptOf[places[i]];
+            rater[i] = raterOf[places[i]];
+        }
+        return new CrossedPattern(prompt, rater, familyOf, kindOf, raters.size());
     }
 }

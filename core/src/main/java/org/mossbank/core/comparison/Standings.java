@@ -75,7 +75,12 @@ public record Standings(List<Standing> standings, List<Difference> differences) 
 
     /** The same of numbered scores; grids at the same places share what follows from them. */
     public static List<Difference> differences(ScoreGrid grid, double level) {
-        return of(grid, new Options(0, level), Resamples.generator(0)).differences();
+        return forDeciding(grid, level).differences();
+    }
+
+    /** Standings whose own intervals are left out, and chances of standing highest: the differences decide, and are all there. */
+    public static Standings forDeciding(ScoreGrid grid, double level) {
+        return of(grid, new Options(0, level), Resamples.generator(0), false);
     }
 
     /** @param cells any order */
@@ -86,12 +91,17 @@ public record Standings(List<Standing> standings, List<Difference> differences) 
 
     /** The same of numbered scores. */
     public static Standings of(ScoreGrid grid, Options options, SplittableGenerator random) {
+        return of(grid, options, random, true);
+    }
+
+    private static Standings of(ScoreGrid grid, Options options, SplittableGenerator random, boolean withIntervals) {
         AdditiveModel model = new AdditiveModel(grid);
         Optional<double[]> point = model.means();
         if (point.isPresent()) {
-            return new Reading(grid, point.get(), replicates(model, grid, options, random), options).standings();
+            return new Reading(grid, point.get(), replicates(model, grid, options, random), options, withIntervals)
+                    .standings();
         }
-        Reading apart = new Reading(grid, ownMeans(grid), new double[0][], options);
+        Reading apart = new Reading(grid, ownMeans(grid), new double[0][], options, withIntervals);
         return apart.comparesAll() ? apart.standings() : unconnected(grid);
     }
 
@@ -157,10 +167,12 @@ public record Standings(List<Standing> standings, List<Difference> differences) 
         private final double[] point;
         private final double[][] replicates;
         private final Options options;
+        private final boolean withIntervals;
         /** Whether every score is one of 0 to 100. */
         private final boolean bounded;
 
-        Reading(ScoreGrid grid, double[] point, double[][] replicates, Options options) {
+        Reading(ScoreGrid grid, double[] point, double[][] replicates, Options options, boolean withIntervals) {
+            this.withIntervals = withIntervals;
             this.grid = grid;
             this.bounded = grid.liesWithin(OverallScore.HIGHEST);
             this.point = point;
@@ -194,6 +206,9 @@ public record Standings(List<Standing> standings, List<Difference> differences) 
         }
 
         private Interval interval(int candidate) {
+            if (!withIntervals) {
+                return Interval.undefined(Reason.NOT_ASKED);
+            }
             Interval whole = grid.own(candidate).intervalAbout(point[candidate], options.level());
             return bounded && whole instanceof Interval.Bounds b
                     ? new Interval.Bounds(cut(b.low()), cut(b.high()), options.level())

@@ -14,20 +14,21 @@ final class SweptRaters {
         this.raterOf = pattern.raterOf;
         this.size = new int[groups];
         int raters = pattern.raters;
-        int[][] of = new int[groups][raters];
+        int[] of = new int[groups * raters];
         for (int i = 0; i < groupOf.length; i++) {
             size[groupOf[i]]++;
-            of[groupOf[i]][raterOf[i]]++;
+            of[groupOf[i] * raters + raterOf[i]]++;
         }
         double[][] c = new double[raters][raters];
         for (int g = 0; g < groups; g++) {
             for (int r = 0; r < raters; r++) {
-                if (of[g][r] == 0) {
+                double here = of[g * raters + r];
+                if (here == 0) {
                     continue;
                 }
-                c[r][r] += of[g][r];
+                c[r][r] += here;
                 for (int s = 0; s < raters; s++) {
-                    c[r][s] -= of[g][r] * (double) of[g][s] / size[g];
+                    c[r][s] -= here * of[g * raters + s] / size[g];
                 }
             }
         }

@@ -21,7 +21,8 @@ public enum Reason {
     CONSTANT("one of the two never changes"),
     NOTHING_IN_COMMON("no rater graded both on one prompt"),
     ALL_ALIKE("all grades of each answer are alike"),
-    NO_P_VALUE("there is no p value for this test");
+    NO_P_VALUE("there is no p value for this test"),
+    NOT_ASKED("it was not asked for");
 
     private final String words;
 

@@ -177,7 +177,7 @@ public record Forecast(Estimate halfWidth, List<AtLead> leads, OptionalDouble sm
     }
 
     private static Standings standings(org.mossbank.core.comparison.ScoreGrid grid) {
-        return Standings.of(grid, new Standings.Options(0, LEVEL), Resamples.generator(0));
+        return Standings.forDeciding(grid, LEVEL);
     }
 
     private static OptionalDouble halfWidth(Standings standings) {

@@ -6,7 +6,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.function.Predicate;
+import java.util.function.BiPredicate;
 import java.util.stream.Collectors;
 import org.mossbank.core.comparison.PromptGroups;
 import org.mossbank.core.comparison.ScoreGrid;
@@ -49,6 +49,11 @@ public final class GradedAnswers {
             this.place = place;
             this.share = new double[criteria];
             Arrays.fill(share, Double.NaN);
+        }
+
+        /** Whether every criterion was graded and nothing caps the score: then it is a sum over criteria. */
+        boolean isPlain() {
+            return cap >= OverallScore.HIGHEST && Arrays.stream(share).noneMatch(Double::isNaN);
         }
 
         /** NaN where no criterion with weight was graded. */
@@ -110,20 +115,19 @@ public final class GradedAnswers {
         return rows.isEmpty();
     }
 
-    /** Without what does not hold for candidate, prompt and rater of a score. */
-    GradedAnswers keeping(Predicate<ScoredCell> kept) {
+    /** Those that are kept, by prompt and rater. */
+    GradedAnswers keeping(BiPredicate<String, String> kept) {
         return new GradedAnswers(
                 criteria,
                 groups,
                 rows.stream()
-                        .filter(r ->
-                                kept.test(new ScoredCell(r.place.candidate(), r.place.prompt(), r.place.rater(), 0)))
+                        .filter(r -> kept.test(r.place.prompt(), r.place.rater()))
                         .toList());
     }
 
     /** Those with prompts of one kind. */
     public GradedAnswers ofKind(String kind) {
-        return keeping(c -> groups.kindOf().apply(c.prompt()).equals(kind));
+        return keeping((prompt, rater) -> groups.kindOf().apply(prompt).equals(kind));
     }
 
     PromptGroups groups() {
@@ -207,7 +211,10 @@ public final class GradedAnswers {
         private final int[] candidateOf;
 
         private final int[] placeOf;
+
         private final int[][] count;
+        /** The mean score on each criterion alone, by candidate and place; none where scores are not a sum of them. */
+        private final double[][][] byCriterion;
 
         private Weighing() {
             double[] all = new double[criteria.size()];
@@ -224,6 +231,39 @@ public final class GradedAnswers {
                     count[candidateOf[i]][placeOf[i]]++;
                 }
             });
+            byCriterion = rows.stream().allMatch(Row::isPlain) ? byCriterion() : new double[0][][];
+        }
+
+        private double[][][] byCriterion() {
+            double[][][] means = new double[criteria.size()][count.length][];
+            for (double[][] one : means) {
+                for (int c = 0; c < one.length; c++) {
+                    one[c] = new double[count[c].length];
+                }
+            }
+            for (int i = 0; i < placeOf.length; i++) {
+                for (int k = 0; k < means.length; k++) {
+                    means[k][candidateOf[i]][placeOf[i]] +=
+                            OverallScore.HIGHEST * rows.get(i).share[k] / count[candidateOf[i]][placeOf[i]];
+                }
+            }
+            return means;
+        }
+
+        private double[][] weighed(double[] weights, double total) {
+            double[][] scores = new double[count.length][];
+            for (int c = 0; c < scores.length; c++) {
+                double[] own = new double[count[c].length];
+                for (int k = 0; k < weights.length; k++) {
+                    double weight = weights[k] / total;
+                    double[] one = byCriterion[k][c];
+                    for (int p = 0; p < own.length; p++) {
+                        own[p] += weight * one[p];
+                    }
+                }
+                scores[c] = own;
+            }
+            return scores;
         }
 
         /**
@@ -233,6 +273,10 @@ public final class GradedAnswers {
         public Optional<ScoreGrid> grid(double... weights) {
             if (base.isEmpty()) {
                 return base;
+            }
+            double total = Arrays.stream(weights).sum();
+            if (byCriterion.length > 0 && total > 0) {
+                return Optional.of(base.get().with(weighed(weights, total)));
             }
             double[][] scores = new double[count.length][base.get().places()];
             for (int i = 0; i < placeOf.length; i++) {

@@ -5,17 +5,16 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
+import java.util.function.BiPredicate;
 import java.util.function.Supplier;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import org.mossbank.core.comparison.ScoreGrid;
-import org.mossbank.core.comparison.ScoredCell;
 import org.mossbank.core.comparison.Standings;
 import org.mossbank.core.decision.Decision;
 import org.mossbank.core.decision.DecisionRule;
 import org.mossbank.core.decision.Evidence;
 import org.mossbank.core.estimate.Require;
-import org.mossbank.core.estimate.Resamples;
 
 /**
  * What an outcome hangs on: what the rule would say without each prompt, rater, criterion and kind, and under other weights.
@@ -109,8 +108,8 @@ public record Robustness(
 
         Robustness robustness(ScoreGrid grid) {
             Statement whole = says(Optional.of(grid));
-            List<Without> without = leftOut(whole);
             GradedAnswers.Weighing weighing = graded.weighing();
+            List<Without> without = leftOut(whole, grid, weighing);
             List<Statement> tried = lattice(weights.length).parallelStream()
                     .map(w -> says(weighing.grid(w)))
                     .toList();
@@ -133,27 +132,28 @@ public record Robustness(
         }
 
         private Statement says(Optional<ScoreGrid> grid) {
-            Standings standings = grid.map(
-                            g -> Standings.of(g, new Standings.Options(0, level), Resamples.generator(0)))
-                    .orElse(new Standings(List.of(), List.of()));
+            Standings standings =
+                    grid.map(g -> Standings.forDeciding(g, level)).orElse(new Standings(List.of(), List.of()));
             return Statement.of(Decision.of(rule, evidence.with(standings)), rule.margin());
         }
 
-        private List<Without> leftOut(Statement whole) {
+        private List<Without> leftOut(Statement whole, ScoreGrid grid, GradedAnswers.Weighing weighing) {
             List<Supplier<Without>> all = new ArrayList<>();
             graded.prompts()
-                    .forEach(p -> all.add(() ->
-                            without(Factor.PROMPT, p, whole, c -> !c.prompt().equals(p))));
+                    .forEach(p -> all.add(
+                            () -> without(Factor.PROMPT, p, whole, grid, (prompt, rater) -> !prompt.equals(p))));
             graded.raters()
-                    .forEach(r -> all.add(() ->
-                            without(Factor.RATER, r, whole, c -> !c.rater().equals(r))));
+                    .forEach(r ->
+                            all.add(() -> without(Factor.RATER, r, whole, grid, (prompt, rater) -> !rater.equals(r))));
             if (graded.kinds().size() > 1) {
                 graded.kinds()
                         .forEach(k -> all.add(() -> without(
                                 Factor.KIND,
                                 k,
                                 whole,
-                                c -> !graded.groups().kindOf().apply(c.prompt()).equals(k))));
+                                grid,
+                                (prompt, rater) ->
+                                        !graded.groups().kindOf().apply(prompt).equals(k))));
             }
             for (int k = 0; k < weights.length; k++) {
                 int criterion = k;
@@ -161,7 +161,7 @@ public record Robustness(
                 rest[k] = 0;
                 if (weights[k] > 0 && IntStream.range(0, rest.length).anyMatch(i -> rest[i] > 0)) {
                     all.add(() ->
-                            told(Factor.CRITERION, graded.criteria().get(criterion), whole, says(graded.grid(rest))));
+                            told(Factor.CRITERION, graded.criteria().get(criterion), whole, says(weighing.grid(rest))));
                 }
             }
             return all.parallelStream()
@@ -171,8 +171,14 @@ public record Robustness(
         }
 
         private Without without(
-                Factor factor, String name, Statement whole, java.util.function.Predicate<ScoredCell> kept) {
-            return told(factor, name, whole, says(graded.keeping(kept).grid(weights)));
+                Factor factor, String name, Statement whole, ScoreGrid grid, BiPredicate<String, String> kept) {
+            Optional<ScoreGrid> rest = grid.keeping(kept);
+            // Where some candidate has no score left, the others are compared without it.
+            return told(
+                    factor,
+                    name,
+                    whole,
+                    says(rest.isPresent() ? rest : graded.keeping(kept).grid(weights)));
         }
 
         private static Without told(Factor factor, String name, Statement whole, Statement says) {
