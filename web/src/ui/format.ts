@@ -41,7 +41,7 @@ export function lineSpan(from: number, to: number): string {
 
 /** A share of resamples or made-up studies: they cannot show that something always or never happens. */
 export function chance(share: number): string {
-  if (share > 0.995) {
+  if (share >= 0.995) {
     return "over 99 %";
   }
   return share < 0.005 ? "under 1 %" : percent(share);

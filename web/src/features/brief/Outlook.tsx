@@ -97,10 +97,11 @@ type UsesTableProps = {
   uses: Way[];
   planned: { promptsAKind: number; ratersAnAnswer: number; attempts: number; hours: number };
   stale: boolean;
+  leastRaters: number;
 };
 
 /** The same hours spent otherwise: prompts decide most, and agreement needs its overlap. */
-export function UsesTable({ uses, planned, stale }: UsesTableProps) {
+export function UsesTable({ uses, planned, stale, leastRaters }: UsesTableProps) {
   const isPlanned = (w: Way) =>
     w.promptsAKind === planned.promptsAKind &&
     w.ratersAnAnswer === planned.ratersAnAnswer &&
@@ -122,6 +123,9 @@ export function UsesTable({ uses, planned, stale }: UsesTableProps) {
                 {count(w.promptsAKind, "prompt", "prompts")} of each kind, {count(w.ratersAnAnswer, "rater", "raters")}{" "}
                 an answer{w.attempts > 1 ? `, ${w.attempts} attempts` : ""}
                 {isPlanned(w) && <span className="text-ink-soft"> (as planned)</span>}
+                {w.ratersAnAnswer < leastRaters && (
+                  <span className="text-ink-soft"> (the rule asks for {leastRaters})</span>
+                )}
               </>
             ),
           },

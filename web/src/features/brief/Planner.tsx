@@ -132,7 +132,12 @@ function Dials({ rule, start }: DialsProps) {
       {error && <p role="alert">{error.message}</p>}
       {forecast && <Outlook forecast={forecast} rule={rule} stale={stale} />}
       {uses.data && forecast && (
-        <UsesTable uses={uses.data} planned={{ ...settled, hours: forecast.hours }} stale={uses.isPlaceholderData} />
+        <UsesTable
+          leastRaters={rule.minimumRaters}
+          uses={uses.data}
+          planned={{ ...settled, hours: forecast.hours }}
+          stale={uses.isPlaceholderData}
+        />
       )}
       {withholding.data && <FloorTable readings={withholding.data} chosen={rule.floorOn} />}
     </>

@@ -130,7 +130,12 @@ function pOf(d: Difference): string {
 
 function FieldStep({ report }: { report: Report }) {
   if (report.field.length === 0) {
-    return null;
+    return (
+      <section className="mt-8">
+        <h2>3. What may be said of each against the best?</h2>
+        <p className="mt-1">Nothing is said of any candidate while these grades may not decide.</p>
+      </section>
+    );
   }
   const share = fixed(100 * report.allowance.overall, report.allowance.overall < 0.05 ? 1 : 0);
   return (

@@ -53,6 +53,10 @@ public class Screenshots {
             browser.seeHeading();
             shot(browser, layer.toLowerCase(java.util.Locale.ROOT));
         }
+        browser.clickLink("How the outcome comes about");
+        browser.seeHeading("How the outcome comes about");
+        browser.seeText("Whether anything beside the answers moved grades");
+        shot(browser, "how-the-outcome-comes-about");
         browser.click(By.xpath("//nav//a[.//span[normalize-space()='Answers']]"));
         browser.clickLink("Drift alarm fires");
         browser.seeHeading("Drift alarm");
@@ -65,13 +69,12 @@ public class Screenshots {
         browser.go(collecting + "/answers");
         browser.click(By.partialLinkText("Run of"));
         browser.seeText("9 of 9 answers, finished.");
-        shot(browser, "run");
         String study = "/studies/" + DemoInPreparation.bringIn(ROOT, lead);
         browser.go(study + "/brief").seeHeading();
         browser.seeText("Shines only here");
         shot(browser, "brief-being-written");
         browser.driver().executeScript("document.querySelector('[role=slider]').scrollIntoView({block: 'center'})");
-        browser.seeText("one more attempt of each");
+        browser.seeText("How often agreement withholds a study of this size");
         shot(browser, "planner");
         browser.go(study + "/prompts");
         browser.clickLink("In which order does the tender visit?");

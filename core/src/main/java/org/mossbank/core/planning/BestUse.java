@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
 import java.util.random.RandomGenerator.SplittableGenerator;
+import org.mossbank.core.decision.DecisionRule;
 import org.mossbank.core.decision.Outcome;
 import org.mossbank.core.estimate.Require;
 
@@ -11,8 +12,8 @@ import org.mossbank.core.estimate.Require;
  * What to do with so many hours of grading: few prompts that many grade, or many prompts that few do, once or twice.
  *
  * <p>For each number of raters an answer, and of attempts, as many prompts of each kind as the hours allow; then how often a lead
- * of two margins is found. Of those that find least for as much agreement nothing is left out: an answer that one rater grades
- * tells nothing about agreement, and the rule's own least number of raters withholds what lies below it.
+ * of two margins is found. An answer that one rater grades tells nothing about agreement. Where a way has fewer raters an answer than the rule asks
+ * for, the rule is taken to ask for as many as there are.
  */
 public final class BestUse {
     private static final double MARGINS = 2;
@@ -52,7 +53,7 @@ public final class BestUse {
      * @param study    its size
      * @param hours    of grading that it takes
      * @param found    chance that a lead of two margins is recommended
-     * @param withheld chance that nothing is, for lack of agreement or raters
+     * @param withheld chance that nothing is, for lack of agreement
      */
     public record Way(PlannedStudy study, double hours, double found, double withheld) {}
 
@@ -86,7 +87,17 @@ public final class BestUse {
 
     private static Way way(
             PlannedStudy study, Means means, Forecast.Terms terms, int studies, SplittableGenerator random) {
-        Forecast.AtLead at = Forecast.at(study, terms, MARGINS, studies, random);
+        // What a rule that asks for more raters would find with fewer is what a lead wants to know here.
+        DecisionRule rule = terms.rule();
+        DecisionRule asking = new DecisionRule(
+                rule.floorOn(),
+                rule.margin(),
+                Math.min(rule.minimumRaters(), study.ratersAnAnswer()),
+                rule.tieBreak(),
+                rule.strictness(),
+                rule.allowance());
+        Forecast.AtLead at =
+                Forecast.at(study, new Forecast.Terms(terms.model(), asking, terms.floor()), MARGINS, studies, random);
         return new Way(
                 study, study.gradings() * means.minutes / MINUTES_AN_HOUR, at.found(), at.chance(Outcome.WITHHELD));
     }

@@ -3,6 +3,7 @@ package org.mossbank.server.recommendation;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.Collectors;
+import org.mossbank.core.decision.Outcome;
 import org.mossbank.core.estimate.Require;
 import org.mossbank.core.robustness.Robustness;
 import org.mossbank.core.robustness.Statement;
@@ -24,17 +25,18 @@ final class RobustnessWords {
     }
 
     String sentence(Robustness found) {
-        List<String> hangsOn = found.without().stream()
-                .filter(Robustness.Without::changes)
-                .map(w -> name(w.factor(), w.name()))
-                .toList();
+        List<Robustness.Without> changing =
+                found.without().stream().filter(Robustness.Without::changes).toList();
+        List<String> hangsOn =
+                changing.stream().map(w -> name(w.factor(), w.name())).toList();
         String first = hangsOn.isEmpty()
                 ? "It holds without any one prompt, rater, criterion or kind."
                 : "It hangs on "
                         + Sentences.joined(hangsOn.stream().limit(NAMED).toList())
                         + (hangsOn.size() > NAMED ? " and " + (hangsOn.size() - NAMED) + " more" : "")
                         + ": without "
-                        + (hangsOn.size() == 1 ? "it" : "any one of them") + " it would be another.";
+                        + (hangsOn.size() == 1 ? "it" : "any one of them") + " it would be another"
+                        + (changing.stream().anyMatch(w -> w.says().outcome() == Outcome.WITHHELD) ? " or none." : ".");
         return found.weightings() == 0
                 ? first
                 : first + " It holds for " + Math.round(100 * found.same()) + " % of weightings.";

@@ -175,7 +175,7 @@ class ForecastService {
      * One way to spend the same hours.
      *
      * @param found    chance that a lead of two margins is recommended
-     * @param withheld chance that nothing is, for lack of agreement or raters
+     * @param withheld chance that nothing is, for lack of agreement
      */
     record WayView(int promptsAKind, int ratersAnAnswer, int attempts, double hours, double found, double withheld) {}
 

@@ -1,0 +1,74 @@
+package org.mossbank.server.agreement;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import java.util.List;
+import org.mossbank.server.ServerTest;
+import org.testng.annotations.BeforeClass;
+import org.testng.annotations.Test;
+import tools.jackson.databind.JsonNode;
+
+/** Figures of a small study that can be worked out by hand. */
+public class AgreementTest extends ServerTest {
+    private static final List<String> PROMPTS = List.of("mean-level", "spring-tide", "lost-hour", "flat-line");
+    private String study;
+
+    /** Both raters give osier 1 and teasel 3 on correctness; on one prompt juri gives osier 2. On idiom all is 4. */
+    @BeforeClass
+    public void bringInGraded() {
+        StringBuilder sheets = new StringBuilder("rater,prompt,place,sent_at\n");
+        StringBuilder grades = new StringBuilder("rater,answer,criterion,level\n");
+        for (String rater : List.of("bram", "juri")) {
+            for (String prompt : PROMPTS) {
+                sheets.append(rater + "," + prompt + "," + (PROMPTS.indexOf(prompt) + 1) + ",2026-03-10T09:14:04Z\n");
+                for (String candidate : List.of("osier", "teasel")) {
+                    boolean parts = rater.equals("juri") && prompt.equals("lost-hour") && candidate.equals("osier");
+                    int level = parts ? 2 : candidate.equals("osier") ? 1 : 3;
+                    grades.append(rater + "," + prompt + "-" + candidate + ",correctness," + level + "\n");
+                    grades.append(rater + "," + prompt + "-" + candidate + ",idiom,4\n");
+                }
+            }
+        }
+        study = bringIn(withTable("sheets", sheets.toString()).andThen(withTable("grades", grades.toString())));
+    }
+
+    private JsonNode get(String what) {
+        return as(LEAD).get("/api/studies/" + study + what).json();
+    }
+
+    @Test
+    public void alphaIsThatOfTheGrades() {
+        JsonNode correctness = get("/agreement").at("/criteria/0/overall");
+        // by hand: levels 1, 2, 3 were given 7, 1, 8 times; distances² (1, 2) = 4², (2, 3) = 4.5², (1, 3) = 8.5²;
+        // observed: one pair (1, 2) in both orders; 1 − 15 · 16 / (7 · 16 + 8 · 20.25 + 56 · 72.25)
+        assertThat(correctness.at("/alpha/value").asDouble())
+                .isCloseTo(1 - 15.0 * 16 / (7 * 16 + 8 * 20.25 + 56 * 72.25), within(1e-9));
+        assertThat(correctness.at("/exact/value").asDouble()).isCloseTo(7 / 8.0, within(1e-9));
+        assertThat(correctness.at("/withinOne/value").asDouble()).isEqualTo(1);
+    }
+
+    @Test
+    public void whatPartsRatersIsFound() {
+        JsonNode correctness = get("/agreement/diagnosis").at("/criteria/0");
+        assertThat(correctness.at("/prompts/0/title").asString()).isEqualTo("Where is the lost hour?");
+        assertThat(correctness.at("/prompts/0/share").asDouble()).isEqualTo(1);
+        assertThat(correctness.at("/levelPairs/0/lower").asInt()).isEqualTo(1);
+        assertThat(correctness.at("/levelPairs/0/higher").asInt()).isEqualTo(2);
+        assertThat(correctness.at("/merged/0/lower").asInt()).isEqualTo(1);
+        assertThat(correctness.at("/merged/0/alpha/value").asDouble()).isEqualTo(1);
+        // Without that prompt all agree.
+        assertThat(correctness.at("/withoutPrompt/0/title").asString()).isEqualTo("Where is the lost hour?");
+        assertThat(correctness.at("/withoutPrompt/0/alpha/value").asDouble()).isEqualTo(1);
+        assertThat(correctness.at("/useOfScale").values())
+                .anySatisfy(u -> assertThat(u.path("counts").toString()).isEqualTo("[0,4,0,4,0]"))
+                .anySatisfy(u -> assertThat(u.path("counts").toString()).isEqualTo("[0,3,1,4,0]"));
+    }
+
+    @Test
+    public void whereAllIsAlikeThereIsNothingToDiagnose() {
+        JsonNode idiom = get("/agreement/diagnosis").at("/criteria/1");
+        assertThat(idiom.path("prompts").size()).isZero();
+        assertThat(idiom.at("/alpha/undefinedReason").asString()).isNotEmpty();
+    }
+}
