@@ -125,4 +125,20 @@ public class JackknifeTest {
         assertThat(alphas / (double) studies).isBetween(0.917, 0.983);
         assertThat(ac2s / (double) studies).isBetween(0.917, 0.983);
     }
+
+    /** by hand: with raters who tell nothing new the interval is the prompts' own, but for its degrees of freedom */
+    @Test
+    public void otherRatersMakeTheIntervalWider() {
+        Estimate alpha = Estimate.of(0.6);
+        double[] prompts = {0.55, 0.62, 0.61, 0.58, 0.63, 0.6};
+        Interval.Bounds own = (Interval.Bounds) Jackknife.ofAgreement(alpha, prompts, LEVEL);
+        Interval.Bounds alike =
+                (Interval.Bounds) Jackknife.ofAgreementOfOthers(alpha, prompts, new double[] {0.6, 0.6, 0.6}, LEVEL);
+        Interval.Bounds apart =
+                (Interval.Bounds) Jackknife.ofAgreementOfOthers(alpha, prompts, new double[] {0.5, 0.6, 0.68}, LEVEL);
+        assertThat(alike.high() - alike.low()).isCloseTo(own.high() - own.low(), within(1e-9));
+        assertThat(apart.high() - apart.low()).isGreaterThan(1.2 * (own.high() - own.low()));
+        assertThat(Jackknife.ofAgreementOfOthers(alpha, prompts, new double[] {0.5, 0.7}, LEVEL))
+                .isEqualTo(Interval.undefined(Reason.TOO_FEW_TO_RESAMPLE));
+    }
 }

@@ -11,6 +11,8 @@ import org.mossbank.core.diagnosis.Disagreement;
 import org.mossbank.core.diagnosis.Influence;
 import org.mossbank.core.diagnosis.UseOfScale;
 import org.mossbank.core.estimate.Estimate;
+import org.mossbank.core.estimate.Interval;
+import org.mossbank.core.estimate.Jackknife;
 import org.mossbank.core.estimate.Require;
 import org.mossbank.server.grading.Grading;
 import org.mossbank.server.grading.SentGrade;
@@ -62,6 +64,7 @@ class DiagnosisComputation {
                 criterion.id(),
                 criterion.name(),
                 Figure.of(alpha(matrix)),
+                Figure.of(alpha(matrix), forOtherRaters(matrix, data)),
                 found.prompts().stream()
                         .limit(MOST_PROMPTS)
                         .map(s -> {
@@ -86,6 +89,16 @@ class DiagnosisComputation {
                         .map(u -> new DiagnosisReport.RaterUse(AccountId.from(u.rater()), u.counts()))
                         .toList(),
                 drift(criterion, data, places));
+    }
+
+    private static Interval forOtherRaters(RatingMatrix matrix, AgreementData data) {
+        return Jackknife.ofAgreementOfOthers(
+                alpha(matrix),
+                KrippendorffAlpha.of(matrix, data::family).leaveOneOut(Metric.ORDINAL),
+                matrix.raters().stream()
+                        .mapToDouble(r -> alpha(matrix.without(r)).value().orElse(Double.NaN))
+                        .toArray(),
+                LEVEL);
     }
 
     private static Estimate alpha(RatingMatrix matrix) {

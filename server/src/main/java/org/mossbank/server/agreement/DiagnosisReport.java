@@ -10,6 +10,7 @@ import org.mossbank.server.shared.Figure;
 record DiagnosisReport(List<OnCriterion> criteria) {
 
     /**
+     * @param forOtherRaters alpha with the interval for other raters of the sort as well as other prompts
      * @param prompts       what each adds to disagreement, largest first
      * @param raterPairs    what each two raters add, largest first
      * @param levelPairs    what each two levels add, largest first
@@ -23,6 +24,7 @@ record DiagnosisReport(List<OnCriterion> criteria) {
             CriterionId criterionId,
             String name,
             Figure alpha,
+            Figure forOtherRaters,
             List<PromptShare> prompts,
             List<RaterShare> raterPairs,
             List<LevelShare> levelPairs,
