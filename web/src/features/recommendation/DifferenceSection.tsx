@@ -23,10 +23,7 @@ export function DifferenceSection({ report }: { report: Report }) {
     from: -edge,
     to: edge,
     decimals: 0,
-    marks: [
-      { at: 0, label: "0" },
-      { at: report.rule.terms.margin, label: `margin ${fixed(report.rule.terms.margin, 1)}` },
-    ],
+    marks: marks(report.rule.terms.margin, edge),
   };
   return (
     <section className="mt-8">
@@ -44,6 +41,20 @@ export function DifferenceSection({ report }: { report: Report }) {
       </p>
     </section>
   );
+}
+
+/** Where both would be printed over each other, one label says both. */
+function marks(margin: number, edge: number): Axis["marks"] {
+  const words = `margin ${fixed(margin, 1)}`;
+  return margin < edge / 3
+    ? [
+        { at: 0, label: "" },
+        { at: margin, label: `0, ${words}` },
+      ]
+    : [
+        { at: 0, label: "0" },
+        { at: margin, label: words },
+      ];
 }
 
 function differenceColumns(report: Report, axis: Axis): Column<Report["differences"][number]>[] {

@@ -2,6 +2,7 @@ package org.mossbank.core.robustness;
 
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Collection;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -123,6 +124,14 @@ public final class GradedAnswers {
                 rows.stream()
                         .filter(r -> kept.test(r.place.prompt(), r.place.rater()))
                         .toList());
+    }
+
+    /** Those of some candidates. */
+    public GradedAnswers ofCandidates(Collection<String> some) {
+        return new GradedAnswers(
+                criteria,
+                groups,
+                rows.stream().filter(r -> some.contains(r.place.candidate())).toList());
     }
 
     /** Those with prompts of one kind. */

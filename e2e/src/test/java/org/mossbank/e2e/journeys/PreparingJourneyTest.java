@@ -85,7 +85,7 @@ public class PreparingJourneyTest extends Journey {
         browser.seeText("How much is enough?");
         browser.see(By.xpath("//*[@role='slider'][@aria-label='Prompts of each kind']"))
                 .sendKeys(Keys.ARROW_RIGHT);
-        browser.seeText("Hours of grading");
+        browser.seeText("hours of grading,");
         // What is typed survives a reload, also before the server has it.
         browser.block("*/api/*/brief");
         write("Question", "Which model should write our lock scripts, if any?");

@@ -18,6 +18,7 @@ import org.mossbank.server.agreement.Agreements;
 import org.mossbank.server.agreement.StudyAgreement;
 import org.mossbank.server.answer.AnswerView;
 import org.mossbank.server.candidate.CandidateView;
+import org.mossbank.server.grading.SentGrade;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.masking.Masking;
 import org.mossbank.server.prompt.KindView;
@@ -82,7 +83,10 @@ class RecommendationComputation {
                 new RecommendationReport.BasisView(
                         agreement.sentSheets(),
                         agreement.sheets(),
-                        agreement.raters().size(),
+                        (int) data.grades().stream()
+                                .map(SentGrade::raterId)
+                                .distinct()
+                                .count(),
                         data.prompts().size(),
                         data.answers().size(),
                         Ruling.OPTIONS.resamples()),

@@ -93,7 +93,14 @@ class RobustnessComputation {
             Optional<Robustness> found =
                     Decision.isWithheldWhateverTheScores(data.rule().decisionRule(), evidence)
                             ? Optional.empty()
-                            : Robustness.of(graded, data.weights(), data.rule().decisionRule(), evidence, LEVEL);
+                            : Robustness.of(
+                                    graded.ofCandidates(data.contenders().stream()
+                                            .map(CandidateView::key)
+                                            .toList()),
+                                    data.weights(),
+                                    data.rule().decisionRule(),
+                                    evidence,
+                                    LEVEL);
             List<ScoredCell> cells = graded.cells(data.weights());
             List<Attempts.Answer> answers = answers();
             List<RobustnessReport.AttemptsView> attempts = Attempts.of(answers).stream()

@@ -1,10 +1,15 @@
 package org.mossbank.server.recommendation;
 
+import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalDouble;
+import java.util.Set;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.mossbank.core.comparison.ScoreGrid;
+import org.mossbank.core.comparison.Standing;
 import org.mossbank.core.comparison.Standings;
 import org.mossbank.core.decision.Decision;
 import org.mossbank.core.decision.DecisionRule;
@@ -25,17 +30,40 @@ record Ruling(Standings overall, List<Evidence.WithinKind> kinds, Decision decis
     static Ruling of(RecommendationData data, StudyAgreement agreed, int giveAways, RuleTerms.FailedAnswers failed) {
         DecisionRule rule = data.rule().decisionRule();
         GradedAnswers graded = data.graded(failed, true);
-        Standings overall = standings(graded.grid(data.weights()), OPTIONS, data);
+        // Whom the rule may not recommend is in no correction, and takes no chance of standing highest from others.
+        GradedAnswers contending = graded.ofCandidates(
+                data.contenders().stream().map(CandidateView::key).toList());
+        Standings decisive = standings(contending.grid(data.weights()), OPTIONS, data);
         List<Evidence.WithinKind> kinds = data.prompts().values().stream()
                 .map(p -> p.kind().key())
                 .distinct()
                 .sorted()
                 .map(k -> new Evidence.WithinKind(
-                        k, standings(graded.ofKind(k).grid(data.weights()), WITHOUT_CHANCES, data)))
+                        k, standings(contending.ofKind(k).grid(data.weights()), WITHOUT_CHANCES, data)))
                 .filter(k -> !k.standings().standings().isEmpty())
                 .toList();
-        Evidence evidence = evidence(data, agreed, overall, giveAways, kinds);
-        return new Ruling(overall, kinds, Decision.of(rule, evidence));
+        Evidence evidence = evidence(data, agreed, decisive, giveAways, kinds);
+        Standings whole = standings(graded.grid(data.weights()), WITHOUT_CHANCES, data);
+        return new Ruling(joined(decisive, whole), kinds, Decision.of(rule, evidence));
+    }
+
+    /** Contenders as they stand among themselves, with the others beside them. */
+    private static Standings joined(Standings decisive, Standings whole) {
+        Set<String> contending =
+                decisive.standings().stream().map(Standing::candidate).collect(Collectors.toSet());
+        return new Standings(
+                Stream.concat(
+                                decisive.standings().stream(),
+                                whole.standings().stream().filter(s -> !contending.contains(s.candidate())))
+                        .sorted(Comparator.comparingDouble(
+                                s -> -s.adjusted().value().orElse(Double.NEGATIVE_INFINITY)))
+                        .toList(),
+                Stream.concat(
+                                decisive.differences().stream(),
+                                whole.differences().stream()
+                                        .filter(d ->
+                                                !contending.contains(d.higher()) || !contending.contains(d.lower())))
+                        .toList());
     }
 
     static Standings standings(Optional<ScoreGrid> grid, Standings.Options options, RecommendationData data) {

@@ -1,0 +1,135 @@
+package org.mossbank.bench;
+
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
+import java.util.Random;
+import java.util.function.Supplier;
+import java.util.zip.ZipEntry;
+import java.util.zip.ZipOutputStream;
+import org.mossbank.testkit.ApiClient;
+import org.mossbank.testkit.ServerProcess;
+import org.mossbank.testkit.TestDatabase;
+
+/**
+ * A study of about 250,000 grades, brought in as an archive that is made here: how long its figures take the first time, and
+ * again.
+ */
+public final class WholeArchive {
+    private static final int RATERS = 8;
+    private static final int CANDIDATES = 10;
+    private static final int PROMPTS = 1042;
+    private static final String[] CRITERIA = {"correctness", "idiom", "practice"};
+    private static final int LEVELS = 5;
+    private static final double NANOS_A_MILLI = 1e6;
+
+    private WholeArchive() {}
+
+    /** @param arguments the project's folder, and how many prompts (1,042 if none are given) */
+    public static void main(String[] arguments) throws IOException {
+        Path root = Path.of(arguments[0]).toAbsolutePath().normalize();
+        int prompts = arguments.length > 1 ? Integer.parseInt(arguments[1]) : PROMPTS;
+        try (ServerProcess server = ServerProcess.startDemo(root, TestDatabase.create())) {
+            ApiClient lead = ApiClient.signedIn(server.address(), "orla", "tide and lantern");
+            byte[] archive = archive(prompts);
+            System.out.printf(
+                    "%,d grades, %,d kB%n", prompts * RATERS * CANDIDATES * CRITERIA.length, archive.length / 1024);
+            ApiClient.Response brought = timed("bring it in", () -> lead.upload("/api/studies/archive", archive));
+            String study = "/api/studies/" + brought.json().path("id").asString();
+            for (String page :
+                    new String[] {"/agreement", "/recommendation", "/recommendation/robustness", "/agreement/diagnosis"
+                    }) {
+                timed(page + ", the first time", () -> lead.get(study + page));
+                timed(page + ", unchanged", () -> lead.get(study + page));
+            }
+        }
+    }
+
+    private static ApiClient.Response timed(String what, Supplier<ApiClient.Response> request) {
+        long start = System.nanoTime();
+        ApiClient.Response response = request.get();
+        System.out.printf(
+                "%s: %.0f ms, %d, %,d kB%n",
+                what,
+                (System.nanoTime() - start) / NANOS_A_MILLI,
+                response.status(),
+                response.body().length() / 1024);
+        return response;
+    }
+
+    private static byte[] archive(int prompts) {
+        Random random = new Random(1);
+        StringBuilder prompt = new StringBuilder("prompt,kind,title,file\n");
+        StringBuilder answers = new StringBuilder("answer,prompt,candidate,attempt,outcome,file\n");
+        StringBuilder sheets = new StringBuilder("rater,prompt,place,sent_at\n");
+        StringBuilder grades = new StringBuilder("rater,answer,criterion,level\n");
+        StringBuilder candidates = new StringBuilder("candidate,name\n");
+        StringBuilder raters = new StringBuilder("rater,name\n");
+        for (int c = 0; c < CANDIDATES; c++) {
+            candidates.append("c" + c + ",Candidate " + c + "\n");
+        }
+        for (int r = 0; r < RATERS; r++) {
+            raters.append("rater" + r + ",Rater " + r + "\n");
+        }
+        for (int p = 0; p < prompts; p++) {
+            prompt.append("p" + p + ",k" + p % 4 + ",Prompt " + p + ",text.md\n");
+            for (int c = 0; c < CANDIDATES; c++) {
+                answers.append("p" + p + "c" + c + ",p" + p + ",c" + c + ",1,complete,text.md\n");
+            }
+            for (int r = 0; r < RATERS; r++) {
+                sheets.append("rater" + r + ",p" + p + "," + (p + 1) + ",2026-03-10T09:14:04Z\n");
+            }
+            for (int c = 0; c < CANDIDATES; c++) {
+                for (String criterion : CRITERIA) {
+                    int truth = random.nextInt(LEVELS);
+                    for (int r = 0; r < RATERS; r++) {
+                        int level = Math.max(0, Math.min(LEVELS - 1, truth + random.nextInt(3) - 1));
+                        grades.append("rater" + r + ",p" + p + "c" + c + "," + criterion + "," + level + "\n");
+                    }
+                }
+            }
+        }
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        try (ZipOutputStream zip = new ZipOutputStream(out, StandardCharsets.UTF_8)) {
+            put(zip, "datapackage.json", packaged());
+            put(
+                    zip,
+                    "study.json",
+                    "{\"title\": \"A large one\", \"question\": \"Which?\", \"audience\": \"Us\", \"seed\": 1,"
+                            + " \"decisionRule\": {\"agreementFloor\": 0.5, \"margin\": 5, \"minimumRaters\": 3}}");
+            put(zip, "kinds.csv", "kind,name\nk0,Explanation\nk1,Debugging\nk2,Refactoring\nk3,Review\n");
+            put(
+                    zip,
+                    "criteria.csv",
+                    "criterion,name,question,weight,highest_level\ncorrectness,Correctness,Right?,2,4\n"
+                            + "idiom,Idiom,Usual?,1,4\npractice,Practice,Good?,1,4\n");
+            put(zip, "text.md", "What is the mean level?\n");
+            put(zip, "candidates.csv", candidates.toString());
+            put(zip, "raters.csv", raters.toString());
+            put(zip, "prompts.csv", prompt.toString());
+            put(zip, "answers.csv", answers.toString());
+            put(zip, "sheets.csv", sheets.toString());
+            put(zip, "grades.csv", grades.toString());
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+        return out.toByteArray();
+    }
+
+    private static String packaged() {
+        StringBuilder resources = new StringBuilder("{ \"name\": \"study\", \"path\": \"study.json\" }");
+        for (String table :
+                new String[] {"kinds", "prompts", "candidates", "answers", "criteria", "raters", "sheets", "grades"}) {
+            resources.append(", { \"name\": \"" + table + "\", \"path\": \"" + table + ".csv\" }");
+        }
+        return "{ \"name\": \"large\", \"mossbank\": { \"format\": 1 }, \"resources\": [" + resources + "] }";
+    }
+
+    private static void put(ZipOutputStream zip, String name, String text) throws IOException {
+        zip.putNextEntry(new ZipEntry(name));
+        zip.write(text.getBytes(StandardCharsets.UTF_8));
+        zip.closeEntry();
+    }
+}
