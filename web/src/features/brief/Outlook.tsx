@@ -24,7 +24,7 @@ export function Outlook({ forecast, rule, stale }: OutlookProps) {
           ? "No study of this size has intervals."
           : `A difference is known to about ± ${fixed(forecast.halfWidth.value, 1)} points.`}{" "}
         From {forecast.studies} made-up studies for each lead, so that a chance is right to about{" "}
-        {forecast.studies >= 500 ? "2" : "6"} in 100.
+        {fixed(50 / Math.sqrt(forecast.studies), 0)} in 100.
       </p>
     </div>
   );

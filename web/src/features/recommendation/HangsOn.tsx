@@ -22,8 +22,11 @@ const CHECKS: Record<Robustness["checks"][number]["of"], { what: string; unit: s
   HOUR: { what: "Time of day", unit: "an hour later" },
 };
 
-/** What the outcome would be without one thing, under other weights, and what else moved grades. */
-export function HangsOn() {
+/**
+ * What the outcome would be without one thing, under other weights, and what else moved grades. An outcome by kind is not tried
+ * so: the server leaves out and weighs anew over all kinds.
+ */
+export function HangsOn({ overall }: { overall: boolean }) {
   const study = useStudy();
   const robustness = useQuery(robustnessOfStudy(study.id));
   return (
@@ -32,9 +35,15 @@ export function HangsOn() {
       <Query of={robustness} what="what the outcome hangs on">
         {(r) => (
           <>
-            {r.sentence !== "" && <p className="mt-1 max-w-3xl">{r.sentence}</p>}
-            <Without robustness={r} />
-            <Along robustness={r} />
+            {overall ? (
+              <>
+                {r.sentence !== "" && <p className="mt-1 max-w-3xl">{r.sentence}</p>}
+                <Without robustness={r} />
+                <Along robustness={r} />
+              </>
+            ) : (
+              <p className="mt-1">What is left out one by one is only tried for what holds over all kinds.</p>
+            )}
             <Checks robustness={r} />
             {r.guesses && (
               <p className="mt-3 max-w-3xl">

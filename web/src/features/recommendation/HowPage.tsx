@@ -34,7 +34,7 @@ export function HowPage() {
           <FieldStep report={report} />
           <OutcomeStep report={report} />
           <TieStep report={report} />
-          <HangsOn />
+          <HangsOn overall={report.outcome !== "BY_KIND"} />
         </div>
       )}
     </Query>

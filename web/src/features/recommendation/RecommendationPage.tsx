@@ -64,7 +64,7 @@ function Outcome({ report }: { report: Report }) {
             <li key={finding.sentence}>{finding.sentence}</li>
           ))}
         </ul>
-        {report.outcome !== "WITHHELD" && <HangsOnLine />}
+        {report.outcome !== "WITHHELD" && report.outcome !== "BY_KIND" && <HangsOnLine />}
         <p className="mt-2">
           <Link to="how">How the outcome comes about</Link>
         </p>

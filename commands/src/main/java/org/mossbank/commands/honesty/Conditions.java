@@ -123,10 +123,6 @@ record Conditions(
                 + "; " + words(truth.name());
     }
 
-    int promptsInAll() {
-        return kinds * prompts;
-    }
-
     private static String words(String name) {
         return name.toLowerCase(java.util.Locale.ROOT).replace('_', ' ');
     }

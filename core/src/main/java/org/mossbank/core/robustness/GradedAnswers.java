@@ -112,10 +112,6 @@ public final class GradedAnswers {
         return criteria;
     }
 
-    public boolean isEmpty() {
-        return rows.isEmpty();
-    }
-
     /** Those that are kept, by prompt and rater. */
     GradedAnswers keeping(BiPredicate<String, String> kept) {
         return new GradedAnswers(

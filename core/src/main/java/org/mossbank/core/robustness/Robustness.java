@@ -1,15 +1,19 @@
 package org.mossbank.core.robustness;
 
 import java.util.ArrayList;
+import java.util.Collection;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
 import java.util.function.BiPredicate;
 import java.util.function.Supplier;
+import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import org.mossbank.core.comparison.ScoreGrid;
+import org.mossbank.core.comparison.ScoredCell;
 import org.mossbank.core.comparison.Standings;
 import org.mossbank.core.decision.Decision;
 import org.mossbank.core.decision.DecisionRule;
@@ -26,7 +30,8 @@ import org.mossbank.core.estimate.Require;
  * criterion, kind and weighting.
  *
  * @param whole      what the whole study says
- * @param without    what is left when one thing is left out; those that change it come first
+ * @param without    what is left when one thing is left out; those that change it come first. Of more than 200 prompts those on which
+ *                   candidates part most from how they stand
  * @param weightings how many weightings were tried; 0 with one criterion
  * @param same       share of them that says the same as the whole
  * @param best       share of weightings under which a candidate is recommended, by candidate
@@ -47,6 +52,8 @@ public record Robustness(
     private static final int MOST_WEIGHTINGS = 300;
 
     private static final int STEPS = 20;
+    /** Prompts left out one by one, at most. */
+    public static final int MOST_PROMPTS = 200;
 
     public Robustness {
         without = List.copyOf(without);
@@ -137,9 +144,43 @@ public record Robustness(
             return Statement.of(Decision.of(rule, evidence.with(standings)), rule.margin());
         }
 
+        /**
+         * All prompts, or of many those on which candidates part most from how they stand: one among hundreds that is like the
+         * others changes nothing, and leaving each out would take as many times as long.
+         */
+        private List<String> strangest() {
+            List<String> prompts = graded.prompts();
+            if (prompts.size() <= MOST_PROMPTS) {
+                return prompts;
+            }
+            List<ScoredCell> cells = graded.cells(weights);
+            Map<String, Double> ofCandidate = cells.stream()
+                    .collect(Collectors.groupingBy(
+                            ScoredCell::candidate, Collectors.averagingDouble(ScoredCell::score)));
+            Map<String, Map<String, Double>> means = cells.stream()
+                    .collect(Collectors.groupingBy(
+                            ScoredCell::prompt,
+                            Collectors.groupingBy(
+                                    ScoredCell::candidate,
+                                    Collectors.averagingDouble(
+                                            c -> c.score() - Require.known(ofCandidate, c.candidate())))));
+            return means.entrySet().stream()
+                    .sorted(Comparator.comparingDouble((Map.Entry<String, Map<String, Double>> e) ->
+                                    -spread(e.getValue().values()))
+                            .thenComparing(Map.Entry::getKey))
+                    .limit(MOST_PROMPTS)
+                    .map(Map.Entry::getKey)
+                    .toList();
+        }
+
+        private static double spread(Collection<Double> values) {
+            double mean = values.stream().mapToDouble(v -> v).average().orElse(0);
+            return values.stream().mapToDouble(v -> (v - mean) * (v - mean)).sum();
+        }
+
         private List<Without> leftOut(Statement whole, ScoreGrid grid, GradedAnswers.Weighing weighing) {
             List<Supplier<Without>> all = new ArrayList<>();
-            graded.prompts()
+            strangest()
                     .forEach(p -> all.add(
                             () -> without(Factor.PROMPT, p, whole, grid, (prompt, rater) -> !prompt.equals(p))));
             graded.raters()

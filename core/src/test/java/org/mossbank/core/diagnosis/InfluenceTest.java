@@ -48,6 +48,25 @@ public class InfluenceTest {
         assertThat(held / (double) studies).isBetween(0.915, 0.99);
     }
 
+    /** Clusters beyond fifty are left out in fifty groups: the interval stays about as wide as the data make it. */
+    @Test
+    public void manyClustersAreLeftOutInGroups() {
+        Random random = new Random(5);
+        List<Influence.Observation> many = new ArrayList<>();
+        for (int p = 0; p < 400; p++) {
+            for (int r = 0; r < 3; r++) {
+                int place = random.nextInt(4);
+                many.add(new Influence.Observation(
+                        "p" + p, "r" + r, "p" + p, place, 2.0 * place + 10 * random.nextGaussian()));
+            }
+        }
+        Interval.Bounds b = (Interval.Bounds) Influence.of(many, 0.95).interval();
+        // by hand: a slope over 800 free scores, places of variance 1.25: sd 10 / sqrt(800 · 1.25), each side two of it
+        assertThat(b.high() - b.low()).isBetween(0.9, 1.7);
+        assertThat(b.low()).isLessThan(2);
+        assertThat(b.high()).isGreaterThan(2);
+    }
+
     @Test
     public void whatNeverChangesTellsNothing() {
         List<Influence.Observation> still = observations(1, 1, 1).stream()

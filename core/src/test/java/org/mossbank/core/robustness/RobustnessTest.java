@@ -115,6 +115,18 @@ public class RobustnessTest {
                         Robustness.Factor.CRITERION);
     }
 
+    /** One of 240 prompts is unlike all others: it is among the 200 that are left out. */
+    @Test
+    public void ofManyPromptsTheMostUnusualAreLeftOut() {
+        Robustness robustness =
+                of(graded(120, (c, p, r, k) -> p.equals("y239") ? (c.equals("c") ? 4 : 0) : c.equals("a") ? 3 : 2));
+        assertThat(robustness.without())
+                .filteredOn(w -> w.factor() == Robustness.Factor.PROMPT)
+                .hasSize(Robustness.MOST_PROMPTS)
+                .extracting(Robustness.Without::name)
+                .contains("y239");
+    }
+
     @Test
     public void weightsLieEvenlyOnTheSimplex() {
         for (int criteria = 2; criteria <= 6; criteria++) {

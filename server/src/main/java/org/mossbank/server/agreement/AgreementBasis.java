@@ -4,6 +4,7 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.mossbank.core.estimate.Require;
@@ -61,10 +62,14 @@ class AgreementBasis {
         Map<PromptId, PromptView> byId =
                 prompts.ofStudy(study).stream().collect(Collectors.toMap(PromptView::id, Function.identity()));
         List<AnswerView> all = answers.ofStudy(study);
+        // What left nothing to grade has its levels from the rule; what raters gave it says nothing of how they agree.
+        Set<AnswerId> gradable =
+                all.stream().filter(a -> !a.isWithoutText()).map(AnswerView::id).collect(Collectors.toSet());
         Map<AnswerId, String> answerKeys = all.stream().collect(Collectors.toMap(AnswerView::id, AnswerView::key));
         Map<AccountId, AccountView> raters = accounts.byId(studies.raters(study));
         // By keys that an archive keeps, so that a study loaded again gives the same intervals.
         List<SentGrade> grades = grading.sentGrades(study).stream()
+                .filter(g -> gradable.contains(g.answerId()))
                 .sorted(Comparator.comparing((SentGrade g) -> answerKeys.get(g.answerId()))
                         .thenComparing(g -> Require.known(raters, g.raterId()).signInName()))
                 .toList();
@@ -75,7 +80,9 @@ class AgreementBasis {
                 all.stream().collect(Collectors.toMap(AnswerView::id, a -> byId.get(a.promptId()))),
                 raters,
                 grades,
-                grading.repeatGrades(study),
+                grading.repeatGrades(study).stream()
+                        .filter(g -> gradable.contains(g.answerId()))
+                        .toList(),
                 grading.totals(study),
                 byId.values().stream()
                         .sorted(Comparator.comparing(PromptView::key))

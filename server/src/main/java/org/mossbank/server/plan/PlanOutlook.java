@@ -4,19 +4,21 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.function.Function;
 import java.util.stream.Collectors;
-import org.mossbank.core.assignment.GradingTask;
 import org.mossbank.core.assignment.PlanBalance;
 import org.mossbank.core.assignment.SheetPlan;
 import org.mossbank.core.estimate.Require;
 import org.mossbank.server.account.AccountView;
 import org.mossbank.server.candidate.Candidates;
 import org.mossbank.server.ids.AccountId;
+import org.mossbank.server.ids.PromptId;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.masking.Masking;
 import org.mossbank.server.progress.Step;
 import org.mossbank.server.progress.StepReport;
+import org.mossbank.server.prompt.PromptView;
 import org.mossbank.server.study.Studies;
 import org.springframework.stereotype.Component;
 
@@ -88,12 +90,21 @@ class PlanOutlook {
         List<String> notes = new ArrayList<>();
         long cells =
                 (long) basis.prompts().size() * candidates.count(basis.study().id());
-        long filled = basis.task().prompts().stream()
-                .mapToLong(p -> p.answers().stream()
-                        .map(GradingTask.Entry::candidate)
-                        .distinct()
-                        .count())
-                .sum();
+        // An answer without text is on no sheet, but it was asked for and counts by the rule.
+        Set<PromptId> sound =
+                basis.prompts().values().stream().map(PromptView::id).collect(Collectors.toSet());
+        long filled = basis.answers().values().stream()
+                .filter(a -> sound.contains(a.promptId()))
+                .map(a -> List.of(a.promptId(), a.candidateId()))
+                .distinct()
+                .count();
+        long textless = basis.answers().values().stream()
+                .filter(a -> sound.contains(a.promptId()) && a.isWithoutText())
+                .count();
+        if (textless > 0) {
+            notes.add(textless + (textless == 1 ? " answer has" : " answers have")
+                    + " no text: nobody grades what is not there, and the rule says what it counts for.");
+        }
         if (filled < cells) {
             notes.add((cells - filled) + " of " + cells
                     + " pairs of prompt and candidate have no answer; what was not asked cannot be compared.");

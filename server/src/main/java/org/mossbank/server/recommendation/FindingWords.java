@@ -276,8 +276,9 @@ final class FindingWords implements Finding.Visitor<FindingWords.Said> {
     /** What the preferred one costs or takes, in words that follow its name. */
     static String lessThanNext(Finding.TieBroken finding) {
         long share = Math.round(100 * finding.value() / finding.next());
-        return (finding.by() == DecisionRule.TieBreak.COST ? "costs " : "takes ") + share
-                + " % of what the next one does";
+        return (finding.by() == DecisionRule.TieBreak.COST ? "costs " : "takes ")
+                + (share < 1 ? "next to nothing of" : share > 99 ? "a little less than" : share + " % of")
+                + " what the next one does";
     }
 
     @Override

@@ -21,7 +21,6 @@ import org.mossbank.server.candidate.CandidateView;
 import org.mossbank.server.grading.SentGrade;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.masking.Masking;
-import org.mossbank.server.prompt.KindView;
 import org.mossbank.server.prompt.PromptView;
 import org.mossbank.server.rubric.CriterionView;
 import org.mossbank.server.shared.Figure;
@@ -118,7 +117,7 @@ class RecommendationComputation {
                         .toList(),
                 ruling.kinds().stream()
                         .map(k -> new RecommendationReport.KindStandings(
-                                k.kind(), kindName(data, k.kind()), views(k.standings(), data)))
+                                k.kind(), data.kindName(k.kind()), views(k.standings(), data)))
                         .toList(),
                 ruling.overall().differences().stream().map(d -> view(d, data)).toList(),
                 data.candidates().stream().map(c -> Measured.of(c, data)).toList(),
@@ -149,15 +148,6 @@ class RecommendationComputation {
                 answers, otherwise.equals(sentences.headline(decision)) ? null : otherwise);
     }
 
-    private static String kindName(RecommendationData data, String key) {
-        return data.prompts().values().stream()
-                .map(PromptView::kind)
-                .filter(k -> k.key().equals(key))
-                .map(KindView::name)
-                .findFirst()
-                .orElse(key);
-    }
-
     /** A candidate is called by its name, with what tells it apart where two share one. */
     private static Sentences sentences(RecommendationData data) {
         Map<String, String> names = data.candidates().stream()
@@ -166,12 +156,12 @@ class RecommendationComputation {
                 data.criteria().stream().collect(Collectors.toMap(c -> c.id().toString(), CriterionView::name));
         return new Sentences(
                 names::get,
-                k -> inASentence(kindName(data, k)),
+                k -> inASentence(data.kindName(k)),
                 new FindingWords(
                         names::get,
                         data::candidateId,
                         criteria::get,
-                        k -> inASentence(kindName(data, k)),
+                        k -> inASentence(data.kindName(k)),
                         data.study().brief().rule().coefficient().sign()));
     }
 

@@ -22,6 +22,7 @@ import org.mossbank.server.ids.AnswerId;
 import org.mossbank.server.ids.CandidateId;
 import org.mossbank.server.ids.CriterionId;
 import org.mossbank.server.ids.PromptId;
+import org.mossbank.server.prompt.KindView;
 import org.mossbank.server.prompt.PromptView;
 import org.mossbank.server.rubric.CriterionView;
 import org.mossbank.server.study.Reopening;
@@ -48,6 +49,16 @@ record RecommendationData(
                 .map(CandidateView::id)
                 .findFirst()
                 .orElseThrow();
+    }
+
+    /** The name of a kind by its key. */
+    String kindName(String key) {
+        return prompts.values().stream()
+                .map(PromptView::kind)
+                .filter(k -> k.key().equals(key))
+                .map(KindView::name)
+                .findFirst()
+                .orElse(key);
     }
 
     RuleTerms rule() {
@@ -100,7 +111,11 @@ record RecommendationData(
         if (failed == RuleTerms.FailedAnswers.LOWEST) {
             withoutText()
                     .forEach(a -> sent.getOrDefault(a.promptId(), Set.of())
-                            .forEach(r -> criteria.forEach(c -> all.add(a, r, c.id(), 0))));
+                            .forEach(r -> criteria.stream()
+                                    .filter(c -> c.appliesTo(Require.known(prompts, a.promptId())
+                                            .kind()
+                                            .id()))
+                                    .forEach(c -> all.add(a, r, c.id(), 0))));
         }
         return all.gathered.snapshot(groups());
     }

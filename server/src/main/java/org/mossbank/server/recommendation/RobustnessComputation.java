@@ -157,7 +157,7 @@ class RobustnessComputation {
         private RobustnessReport.MixView view(Mix mix) {
             return new RobustnessReport.MixView(
                     mix.candidates().stream().map(data::candidateId).toList(),
-                    mix.kinds().stream().map(words::kindName).toList(),
+                    mix.kinds().stream().map(data::kindName).toList(),
                     Figure.of(mix.gain(), mix.interval()));
         }
 

@@ -8,7 +8,6 @@ import org.mossbank.core.estimate.Require;
 import org.mossbank.core.robustness.Robustness;
 import org.mossbank.core.robustness.Statement;
 import org.mossbank.server.candidate.CandidateView;
-import org.mossbank.server.prompt.KindView;
 import org.mossbank.server.prompt.PromptView;
 
 /** Puts into words what an outcome hangs on. */
@@ -30,7 +29,11 @@ final class RobustnessWords {
         List<String> hangsOn =
                 changing.stream().map(w -> name(w.factor(), w.name())).toList();
         String first = hangsOn.isEmpty()
-                ? "It holds without any one prompt, rater, criterion or kind."
+                ? "It holds without any one "
+                        + (isOfSomePrompts()
+                                ? "of the " + Robustness.MOST_PROMPTS + " most unusual prompts, or any"
+                                : "prompt,")
+                        + " rater, criterion or kind."
                 : "It hangs on "
                         + Sentences.joined(hangsOn.stream().limit(NAMED).toList())
                         + (hangsOn.size() > NAMED ? " and " + (hangsOn.size() - NAMED) + " more" : "")
@@ -42,12 +45,17 @@ final class RobustnessWords {
                 : first + " It holds for " + Math.round(100 * found.same()) + " % of weightings.";
     }
 
+    /** Of many prompts not each is left out. */
+    private boolean isOfSomePrompts() {
+        return data.prompts().size() > Robustness.MOST_PROMPTS;
+    }
+
     private String name(Robustness.Factor factor, String key) {
         return switch (factor) {
             case PROMPT -> "the prompt “" + promptTitle(key) + "”";
             case RATER -> raterName(key);
             case CRITERION -> "the criterion " + key;
-            case KIND -> "the kind " + kindName(key);
+            case KIND -> "the kind " + data.kindName(key);
         };
     }
 
@@ -67,21 +75,12 @@ final class RobustnessWords {
                 .orElse(key);
     }
 
-    String kindName(String key) {
-        return data.prompts().values().stream()
-                .map(PromptView::kind)
-                .filter(k -> k.key().equals(key))
-                .map(KindView::name)
-                .findFirst()
-                .orElse(key);
-    }
-
     RobustnessReport.WithoutView view(Robustness.Without without) {
         String name = switch (without.factor()) {
             case PROMPT -> promptTitle(without.name());
             case RATER -> raterName(without.name());
             case CRITERION -> without.name();
-            case KIND -> kindName(without.name());
+            case KIND -> data.kindName(without.name());
         };
         return new RobustnessReport.WithoutView(
                 without.factor(), name, without.says().outcome(), says(without.says()), without.changes());

@@ -34,14 +34,16 @@ record Ruling(Standings overall, List<Evidence.WithinKind> kinds, Decision decis
         GradedAnswers contending = graded.ofCandidates(
                 data.contenders().stream().map(CandidateView::key).toList());
         Standings decisive = standings(contending.grid(data.weights()), OPTIONS, data);
-        List<Evidence.WithinKind> kinds = data.prompts().values().stream()
-                .map(p -> p.kind().key())
-                .distinct()
-                .sorted()
-                .map(k -> new Evidence.WithinKind(
-                        k, standings(contending.ofKind(k).grid(data.weights()), WITHOUT_CHANCES, data)))
-                .filter(k -> !k.standings().standings().isEmpty())
-                .toList();
+        List<Evidence.WithinKind> kinds = rule.allowance().kinds() == 0
+                ? List.of()
+                : data.prompts().values().stream()
+                        .map(p -> p.kind().key())
+                        .distinct()
+                        .sorted()
+                        .map(k -> new Evidence.WithinKind(
+                                k, standings(contending.ofKind(k).grid(data.weights()), WITHOUT_CHANCES, data)))
+                        .filter(k -> !k.standings().standings().isEmpty())
+                        .toList();
         Evidence evidence = evidence(data, agreed, decisive, giveAways, kinds);
         Standings whole = standings(graded.grid(data.weights()), WITHOUT_CHANCES, data);
         return new Ruling(joined(decisive, whole), kinds, Decision.of(rule, evidence));

@@ -40,6 +40,10 @@ class ForecastService {
     private static final int FEW_STUDIES = 60;
     private static final int MANY_STUDIES = 800;
     private static final int STUDIES_A_WAY = 150;
+    /** Gradings made up for one lead, at most: of a large study fewer are made up, and it is said how many. */
+    private static final long MOST_GRADINGS = 400_000;
+
+    private static final int LEAST_STUDIES = 20;
 
     private final Studies studies;
     private final HeavyWork heavy;
@@ -182,8 +186,8 @@ class ForecastService {
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
     public ForecastView forecast(StudyId study, PlannedSize size) {
         long seed = studies.get(study).seed();
-        int each = size.effort() == Effort.FIRST ? FEW_STUDIES : MANY_STUDIES;
         PlannedStudy planned = size.study();
+        int each = studies(size.effort() == Effort.FIRST ? FEW_STUDIES : MANY_STUDIES, planned);
         Forecast forecast = heavy.run(() -> Forecast.of(planned, size.terms(), each, Resamples.generator(seed)));
         return new ForecastView(
                 Figure.of(forecast.halfWidth()),
@@ -193,6 +197,10 @@ class ForecastService {
                 size.hours(),
                 size.hours() / planned.raters(),
                 each);
+    }
+
+    private static int studies(int wanted, PlannedStudy size) {
+        return (int) Math.max(LEAST_STUDIES, Math.min(wanted, MOST_GRADINGS / size.gradings()));
     }
 
     /** By each reading, for the lead who chooses one. */
@@ -213,7 +221,12 @@ class ForecastService {
     private static Map<DecisionRule.FloorOn, Double> withholding(PlannedSize size, GradedBy by, long seed) {
         Forecast.Terms terms = size.terms();
         return Withholding.of(
-                size.study(), by.model, terms.rule(), terms.floor(), MANY_STUDIES, Resamples.generator(seed));
+                size.study(),
+                by.model,
+                terms.rule(),
+                terms.floor(),
+                studies(MANY_STUDIES, size.study()),
+                Resamples.generator(seed));
     }
 
     /** The same hours spent otherwise, best first. */
@@ -228,7 +241,12 @@ class ForecastService {
                 size.promptsByKind().size());
         return heavy
                 .run(() -> BestUse.of(
-                        means, size.terms(), MOST_PROMPTS, MOST_AN_ANSWER, STUDIES_A_WAY, Resamples.generator(seed)))
+                        means,
+                        size.terms(),
+                        MOST_PROMPTS,
+                        MOST_AN_ANSWER,
+                        studies(STUDIES_A_WAY, size.study()),
+                        Resamples.generator(seed)))
                 .stream()
                 .map(w -> new WayView(
                         w.study().promptsByKind().get(0),

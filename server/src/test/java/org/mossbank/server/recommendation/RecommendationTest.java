@@ -107,6 +107,33 @@ public class RecommendationTest extends ServerTest {
                 .isTrue();
     }
 
+    /** Nobody is given what is not there, and what somebody wrote of it before says nothing of how raters agree. */
+    @Test
+    public void anAnswerWithoutTextIsOnNoSheetAndInNoAgreement() {
+        Consumer<Map<String, byte[]>> without = put(
+                        "answers.csv", "flat-line,osier,1,complete", "flat-line,osier,1,failed")
+                .andThen(files -> files.put("text/flat-line-osier.md", bytes("")));
+        String drawn = bringIn(without);
+        int answers = 0;
+        for (JsonNode sheet : sheets(as(RATER), drawn)) {
+            answers += as(RATER)
+                    .get("/api/sheets/" + sheet.path("id").asString())
+                    .json()
+                    .path("answers")
+                    .size();
+        }
+        assertThat(answers).isEqualTo(7);
+
+        // Raters part on that answer alone.
+        Levels apart = (rater, prompt, candidate, criterion) ->
+                candidate.equals("teasel") ? 4 : prompt.equals("flat-line") && rater.equals("juri") ? 0 : 2;
+        String graded = bringIn(graded(apart).andThen(without));
+        JsonNode agreement =
+                as(LEAD).get("/api/studies/" + graded + "/agreement").json();
+        assertThat(agreement.at("/criteria/0/overall/exact/value").asDouble()).isEqualTo(1);
+        assertThat(agreement.path("splitCount").asInt()).isZero();
+    }
+
     @Test
     public void whatItHangsOnIsTold() {
         String study = bringIn(graded(osier(2, 2)));

@@ -86,7 +86,11 @@ public final class SheetReader {
     private SheetReader(Tables tables, Basis basis) {
         this.tables = tables;
         this.basis = basis;
+        Set<String> spokenOf =
+                said().stream().map(l -> ((SheetRows.OnSheet) l.row()).answer()).collect(Collectors.toSet());
+        // What left nothing to grade is on no sheet, unless somebody said something of it all the same.
         this.entries = basis.answers.values().stream()
+                .filter(a -> !a.wholeText().isBlank() || spokenOf.contains(a.key()))
                 .collect(Collectors.groupingBy(
                         Answers.NewAnswer::prompt,
                         Collectors.mapping(a -> new GradingTask.Entry(a.key(), a.candidate()), Collectors.toList())));
