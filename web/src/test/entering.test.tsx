@@ -241,12 +241,15 @@ describe("the recommendation", () => {
     unequalFollowUps: [],
     expectations: [],
     reopenings: [],
-    blinding: { raters: 3, lead: false, giveAways: 0 },
+    blinding: { raters: 3, lead: false, giveAways: 0, sentKnowing: 0 },
+    looking: { allowed: 1, taken: [], counted: 4, planned: 4 },
     rule: { terms: TERMS, weights: [] },
     ...change,
   });
   const shown = async (change: Partial<Schemas["RecommendationReport"]> = {}) => {
-    server().on("GET /api/studies/s1/recommendation", () => ({ body: report(change) }));
+    server()
+      .on("GET /api/studies/s1/recommendation", () => ({ body: report(change) }))
+      .on("GET /api/studies/s1/acts", () => ({ body: [] }));
     inStudy(<RecommendationPage />);
     return screen.findByRole("heading", { level: 1 });
   };
@@ -284,7 +287,7 @@ describe("the recommendation", () => {
 
   it("shows what was expected, who was blind and why the brief was reopened", async () => {
     await shown({
-      blinding: { raters: 3, lead: true, giveAways: 1 },
+      blinding: { raters: 3, lead: true, giveAways: 1, sentKnowing: 0 },
       expectations: [
         { name: "Mira Voss", lead: true, expects: "", usesToday: "", declaredAt: "2026-11-01T09:00:00Z" },
         { name: "Åse Lund", lead: false, expects: "Osierhold", usesToday: "none", declaredAt: "2026-11-01T09:00:00Z" },

@@ -253,7 +253,8 @@ const RECOMMENDATION: Schemas["RecommendationReport"] = {
   leaderId: "o",
   findings: [{ type: "LEADS", sentence: "It stands 11 points above the next." }],
   basis: { answers: 24, prompts: 8, raters: 3, resamples: 2000, sheets: 12, sentSheets: 12 },
-  blinding: { raters: 3, lead: false, giveAways: 0 },
+  blinding: { raters: 3, lead: false, giveAways: 0, sentKnowing: 0 },
+  looking: { allowed: 1, taken: [], counted: 8, planned: 8 },
   candidates: [
     { id: "t", name: "Teaselworth", version: "2", settings: "", baseline: false },
     { id: "o", name: "Osierhold", version: "1", settings: "", baseline: false },
@@ -330,11 +331,25 @@ const ROBUSTNESS: Schemas["RobustnessReport"] = {
   worth: [],
 };
 
+const ACTS: Schemas["ActView"][] = [
+  {
+    sort: "PROMPT_SET_ASIDE",
+    subject: "Read the log",
+    reason: "Two readings.",
+    by: "Orla Fennick",
+    at: "2026-03-12T09:00:00Z",
+    namesKnown: true,
+    before: { outcome: "RECOMMENDED", headline: "We recommend Osierhold." },
+    after: { outcome: "UNDECIDED", headline: "Undecided." },
+  },
+];
+
 async function recommendation(change: Partial<Schemas["RecommendationReport"]> = {}) {
   server()
     .on("GET /api/studies/s1/recommendation", () => ({ body: { ...RECOMMENDATION, ...change } }))
+    .on("GET /api/studies/s1/acts", () => ({ body: ACTS }))
     .on("GET /api/studies/s1/recommendation/robustness", () => ({ body: ROBUSTNESS }));
-  inStudy(<RecommendationPage />, { ...STUDY, stage: "GRADING" });
+  inStudy(<RecommendationPage />, { ...STUDY, stage: "CLOSED" });
   return (await screen.findByRole("heading", { level: 1 })).textContent;
 }
 
@@ -342,7 +357,7 @@ async function how(change: Partial<Schemas["RecommendationReport"]> = {}) {
   server()
     .on("GET /api/studies/s1/recommendation", () => ({ body: { ...RECOMMENDATION, ...change } }))
     .on("GET /api/studies/s1/recommendation/robustness", () => ({ body: ROBUSTNESS }));
-  inStudy(<HowPage />, { ...STUDY, stage: "GRADING" });
+  inStudy(<HowPage />, { ...STUDY, stage: "CLOSED" });
   return await screen.findByRole("heading", { level: 1 });
 }
 
@@ -520,9 +535,21 @@ describe("recommendation", () => {
   });
 
   it.each([
-    [{ raters: 3, lead: true, giveAways: 0 }, "The lead was one of them", "No answer names a candidate."],
-    [{ raters: 1, lead: false, giveAways: 2 }, "The lead saw names and did not grade.", "2 answers name a candidate"],
-    [{ raters: 2, lead: false, giveAways: 1 }, "2 people graded without names", "1 answer names a candidate"],
+    [
+      { raters: 3, lead: true, giveAways: 0, sentKnowing: 0 },
+      "The lead was one of them",
+      "No answer names a candidate.",
+    ],
+    [
+      { raters: 1, lead: false, giveAways: 2, sentKnowing: 0 },
+      "The lead saw names and did not grade.",
+      "2 answers name a candidate",
+    ],
+    [
+      { raters: 2, lead: false, giveAways: 1, sentKnowing: 0 },
+      "2 people graded without names",
+      "1 answer names a candidate",
+    ],
   ])("says who was blind: %o", async (blinding, first, second) => {
     await recommendation({ blinding });
     const text = screen.getByText(/graded without names/).textContent;
@@ -557,5 +584,76 @@ describe("recommendation", () => {
     });
     expect(screen.getByText("No sheet is sent in yet.")).toBeDefined();
     expect(screen.queryByRole("heading", { name: "Differences" })).toBeNull();
+  });
+});
+
+describe("the record of acts", () => {
+  it("says what was done, why, and what the rule said before and after", async () => {
+    await recommendation();
+    const acts = await screen.findByRole("table", { name: "Acts on record" });
+    expect(within(acts).getByText("Prompt set aside")).toBeTruthy();
+    expect(within(acts).getByText("Two readings.")).toBeTruthy();
+    expect(within(acts).getByText("Before: We recommend Osierhold.")).toBeTruthy();
+    expect(within(acts).getByText("After: Undecided.")).toBeTruthy();
+    expect(within(acts).getByText("knew the names")).toBeTruthy();
+  });
+
+  it("says how many sheets were sent in by people who could have known", async () => {
+    await recommendation({ blinding: { raters: 2, lead: false, giveAways: 0, sentKnowing: 3 } });
+    expect(screen.getByText(/3 sheets were sent in by people who could have seen the names/)).toBeTruthy();
+  });
+});
+
+describe("standings while raters grade", () => {
+  const LOOKS: Schemas["LooksView"] = {
+    hidden: true,
+    allowed: 2,
+    taken: [],
+    sent: 5,
+    sheets: 12,
+    counted: 3,
+    planned: 8,
+  };
+  const hidden = (change: Partial<Schemas["LooksView"]> = {}) => {
+    const answers = server()
+      .on("GET /api/studies/s1/looks", () => ({ body: { ...LOOKS, ...change } }))
+      .on("GET /api/studies/s1/acts", () => ({ body: [] }))
+      .on("POST /api/studies/s1/looks", () => ({ body: { number: 1 } }));
+    inStudy(<RecommendationPage />, { ...STUDY, stage: "GRADING" });
+    return answers;
+  };
+
+  it("are hidden, and nothing of them is asked for", async () => {
+    const answers = hidden({ allowed: 1, refusal: "The brief allows one look, at the end of grading." });
+    expect((await screen.findByRole("heading", { level: 1 })).textContent).toContain("hidden until grading ends");
+    expect(screen.queryByRole("button", { name: /Take this look/ })).toBeNull();
+    expect(answers.asked.some((a) => a.path.endsWith("/recommendation"))).toBe(false);
+  });
+
+  it("are seen at a look that the brief allows, once it is confirmed", async () => {
+    const answers = hidden();
+    await userEvent.click(await screen.findByRole("button", { name: "Take this look …" }));
+    expect(answers.asked.some((a) => a.method === "POST")).toBe(false);
+    await userEvent.click(screen.getByRole("button", { name: "Take it" }));
+    expect(answers.asked.filter((a) => a.method === "POST").map((a) => a.path)).toEqual(["/api/studies/s1/looks"]);
+  });
+
+  it("lists the looks that were taken", async () => {
+    hidden({
+      refusal: "The brief allows 2 looks; the last is the end of grading.",
+      taken: [
+        {
+          number: 1,
+          at: "2026-03-11T09:00:00Z",
+          by: "Orla Fennick",
+          counted: 3,
+          planned: 8,
+          outcome: "UNDECIDED",
+          headline: "Undecided between two.",
+        },
+      ],
+    });
+    expect((await screen.findByRole("link", { name: "1" })).getAttribute("href")).toContain("look=1");
+    expect(screen.getByText("Undecided between two.")).toBeTruthy();
   });
 });

@@ -134,8 +134,11 @@ describe("the lead's view of grading", () => {
 
     await userEvent.click(await screen.findByRole("button", { name: "Noor" }));
     expect(screen.getByText(/: Was ill\./)).toBeTruthy();
+    await userEvent.click(screen.getByRole("button", { name: "Give it back …" }));
+    await userEvent.type(screen.getByLabelText("Why"), "Is well again.");
     await userEvent.click(screen.getByRole("button", { name: "Give it back" }));
     await waitFor(() => expect(posted(answers).at(-1)?.path).toBe("/api/studies/s1/sheets/sh3/give-back"));
+    expect(posted(answers).at(-1)?.body).toEqual({ reason: "Is well again." });
   });
 
   it("hands a sheet over to somebody who has none for its prompt", async () => {

@@ -33,6 +33,7 @@ export const TERMS: Schemas["RuleTerms"] = {
   strictOnMasking: false,
   strictOnSplits: false,
   byKind: false,
+  looks: 1,
   failedAnswers: "LOWEST",
 };
 

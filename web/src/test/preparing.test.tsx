@@ -13,8 +13,7 @@ import type { CriterionDraft } from "../features/rubric/api";
 import { changesBetween } from "../features/rubric/compare";
 import { CriterionEditor, newCriterion } from "../features/rubric/CriterionEditor";
 import { ExpectationForm } from "../features/study";
-import { Planner } from "../features/brief/Planner";
-import { TERMS } from "./people";
+import { PlannerOfStudy } from "./planner";
 import { RuleTermsList } from "../features/study/RuleTermsList";
 
 afterEach(cleanup);
@@ -267,6 +266,7 @@ describe("RuleTermsList", () => {
     strictOnMasking: false,
     strictOnSplits: false,
     byKind: false,
+    looks: 1,
     failedAnswers: "LOWEST" as const,
   };
   const WEIGHTS = [
@@ -369,7 +369,7 @@ describe("Planner", () => {
           { promptsAKind: 4, ratersAnAnswer: 3, attempts: 1, hours: 24, found: 0.4, withheld: 0.02 },
         ],
       }));
-    inStudy(<Planner rule={TERMS} />);
+    inStudy(<PlannerOfStudy />);
     return answers;
   };
 
@@ -428,7 +428,7 @@ describe("Planner", () => {
       .on("GET /api/studies/s1/candidates", () => ({ body: [{}, {}, {}, {}, {}] }))
       .on("GET /api/studies/s1/people", () => ({ body: [{ grades: true }, { grades: true }, { grades: false }] }))
       .on("POST /api/studies/s1/forecast", () => ({ body: forecast(0.9, 9) }));
-    inStudy(<Planner rule={TERMS} />);
+    inStudy(<PlannerOfStudy />);
     await screen.findByText(/^Enough/);
     const at = (name: string) => screen.getByRole("slider", { name }).getAttribute("aria-valuenow");
     expect(["Kinds of prompts", "Prompts of each kind", "Candidates", "Raters", "Raters an answer"].map(at)).toEqual([

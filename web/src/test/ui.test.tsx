@@ -10,6 +10,7 @@ import { Choice, Field, NumberField, Tick } from "../ui/Field";
 import { FigureText, IntervalRow, sign } from "../ui/IntervalRow";
 import { Lines } from "../ui/Lines";
 import { Failure } from "../ui/Query";
+import { ReasonDialog } from "../ui/ReasonDialog";
 import { Table } from "../ui/Table";
 import type { DraftInHand } from "../ui/useDraft";
 
@@ -281,5 +282,32 @@ describe("figures", () => {
     expect(new Set(signs.map((s) => s.shape)).size).toBe(5);
     expect(new Set(signs.map((s) => s.pigment)).size).toBe(5);
     expect(sign(5)).toEqual(sign(0));
+  });
+});
+
+describe("ReasonDialog", () => {
+  it("asks before what was written is dropped", async () => {
+    const onClose = vi.fn();
+    render(
+      <ReasonDialog
+        title="Set it aside?"
+        maxLength={100}
+        action="Do it"
+        busy={false}
+        error={undefined}
+        onReason={vi.fn()}
+        onClose={onClose}
+      >
+        <p>It stays.</p>
+      </ReasonDialog>,
+    );
+    await userEvent.type(screen.getByLabelText(/Why/), "Two readings.");
+    await userEvent.keyboard("{Escape}");
+    expect(onClose).not.toHaveBeenCalled();
+    await userEvent.click(screen.getByRole("button", { name: "Write on" }));
+    expect(screen.getByLabelText(/Why/)).toHaveProperty("value", "Two readings.");
+    await userEvent.keyboard("{Escape}");
+    await userEvent.click(screen.getByRole("button", { name: "Drop it" }));
+    expect(onClose).toHaveBeenCalledOnce();
   });
 });

@@ -10,6 +10,7 @@ import { GitPicker } from "../features/prompt/GitPicker";
 import { PromptEditor } from "../features/prompt/PromptEditor";
 import { RoundPlan } from "../features/grading/RoundPlan";
 import { BriefEditor } from "../features/brief/BriefEditor";
+import { USUAL_PLAN } from "../features/brief/plan";
 import { StrataRail } from "../features/study/StrataRail";
 import { PEOPLE, refusal, TERMS } from "./people";
 
@@ -39,7 +40,7 @@ describe("the brief", () => {
     const answers = server().on(`PUT ${IN_STUDY}/brief`, (asked) => ({
       body: { ...view(), ...Object(asked.body), version: 8 },
     }));
-    inStudy(<BriefEditor brief={view()} />);
+    inStudy(<BriefEditor plan={USUAL_PLAN} brief={view()} />);
     await userEvent.type(screen.getByLabelText("Question"), "Which one?");
     await waitFor(() => expect(screen.getAllByRole("status")[0]?.textContent).toBe("All saved"), { timeout: 3000 });
     expect(puts(answers).length).toBe(1);
@@ -49,7 +50,7 @@ describe("the brief", () => {
 
   it("says what must be written before it can be closed", () => {
     server();
-    inStudy(<BriefEditor brief={view()} />);
+    inStudy(<BriefEditor plan={USUAL_PLAN} brief={view()} />);
     expect(screen.getByText("Before it can be closed, the question and for whom it is must be written.")).toBeTruthy();
     expect(screen.getByRole("button", { name: "Close the brief" })).toHaveProperty("disabled", true);
   });
@@ -58,7 +59,7 @@ describe("the brief", () => {
     const answers = server()
       .on(`PUT ${IN_STUDY}/brief`, (asked) => ({ body: { ...view(), ...Object(asked.body), version: 8 } }))
       .on(`POST ${IN_STUDY}/brief/close`, () => ({ body: {} }));
-    inStudy(<BriefEditor brief={view({ question: "Which one?" })} />);
+    inStudy(<BriefEditor plan={USUAL_PLAN} brief={view({ question: "Which one?" })} />);
     await userEvent.type(screen.getByLabelText("For whom"), "Us");
     await userEvent.click(screen.getByRole("button", { name: "Save and close the brief" }));
     await waitFor(() => expect(answers.asked.some((a) => a.path.endsWith("/close"))).toBe(true));
@@ -76,7 +77,7 @@ describe("the brief", () => {
         current: { ...view({ question: "Theirs?" }), version: 9 },
       },
     }));
-    inStudy(<BriefEditor brief={view()} />);
+    inStudy(<BriefEditor plan={USUAL_PLAN} brief={view()} />);
     await userEvent.type(screen.getByLabelText("Question"), "Mine?");
     const alert = await screen.findByRole("alert", {}, { timeout: 3000 });
     await userEvent.click(within(alert).getByRole("button", { name: "Take what is there" }));
@@ -89,7 +90,7 @@ describe("the brief", () => {
     server().on(`PUT ${IN_STUDY}/brief`, () =>
       refusal("Not valid.", { errors: [{ field: "brief.rule.margin", message: "must be at most 100" }] }),
     );
-    inStudy(<BriefEditor brief={view()} />);
+    inStudy(<BriefEditor plan={USUAL_PLAN} brief={view()} />);
     fireEvent.change(screen.getByLabelText("Margin, in points of 100"), { target: { value: "400" } });
     await screen.findByRole("alert", {}, { timeout: 3000 });
     expect(screen.getByLabelText("Margin, in points of 100").getAttribute("aria-invalid")).toBe("true");

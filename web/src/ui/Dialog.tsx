@@ -1,16 +1,19 @@
 import { Dialog as Radix } from "radix-ui";
-import { type ReactNode, useRef } from "react";
+import { type ReactNode, useRef, useState } from "react";
 import { Button } from "./Button";
 
 type DialogProps = {
   title: string;
   open: boolean;
   onOpenChange: (open: boolean) => void;
+  /** Whether something was written in it that closing would lose: Escape asks first. */
+  unsaved?: boolean;
   children: ReactNode;
 };
 
 /** A window over the page; Escape closes it and the focus goes back to where it came from. */
-export function Dialog({ title, open, onOpenChange, children }: DialogProps) {
+export function Dialog({ title, open, onOpenChange, unsaved = false, children }: DialogProps) {
+  const [leaving, setLeaving] = useState(false);
   const opener = useRef<Element>(null);
   return (
     <Radix.Root open={open} onOpenChange={onOpenChange}>
@@ -18,6 +21,18 @@ export function Dialog({ title, open, onOpenChange, children }: DialogProps) {
         <Radix.Overlay className="fixed inset-0 z-40 bg-ink/40 dark:bg-paper/70" />
         <Radix.Content
           aria-describedby={undefined}
+          onEscapeKeyDown={(event) => {
+            if (unsaved && !leaving) {
+              event.preventDefault();
+              setLeaving(true);
+            }
+          }}
+          onPointerDownOutside={(event) => {
+            if (unsaved) {
+              event.preventDefault();
+              setLeaving(true);
+            }
+          }}
           onOpenAutoFocus={() => {
             opener.current = document.activeElement;
           }}
@@ -32,9 +47,22 @@ export function Dialog({ title, open, onOpenChange, children }: DialogProps) {
         >
           <Radix.Title className="mb-3 font-serif text-xl font-semibold">{title}</Radix.Title>
           {children}
+          {leaving && unsaved && <Leaving onLeave={() => onOpenChange(false)} onStay={() => setLeaving(false)} />}
         </Radix.Content>
       </Radix.Portal>
     </Radix.Root>
+  );
+}
+
+function Leaving({ onLeave, onStay }: { onLeave: () => void; onStay: () => void }) {
+  return (
+    <div role="alert" className="mt-4 flex flex-wrap items-center gap-2 border-t border-rule pt-3">
+      <span className="mr-auto">What you wrote here is not kept.</span>
+      <Button onClick={onStay}>Write on</Button>
+      <Button tone="danger" onClick={onLeave}>
+        Drop it
+      </Button>
+    </div>
   );
 }
 

@@ -10,6 +10,7 @@ import { useDraft } from "../../ui/useDraft";
 import { rubricOfStudy, WeightsEditor } from "../rubric";
 import { COEFFICIENTS, TIE_BREAKS, useStepsChanged, useStudy } from "../study";
 import { briefOfStudy, putBrief, useCloseBrief } from "./api";
+import { type Plan, sizeOf } from "./plan";
 
 type BriefView = Schemas["BriefView"];
 type Terms = Schemas["RuleTerms"];
@@ -30,8 +31,15 @@ const FLOORS: Record<Terms["floorOn"], string> = {
   UPPER_LIMIT: "the upper limit: withheld only when too low beyond doubt",
 };
 
+const LOOKS = [
+  { value: "1", label: "once, when grading has ended" },
+  { value: "2", label: "once before, and at the end" },
+  { value: "3", label: "twice before, and at the end" },
+  { value: "4", label: "three times before, and at the end" },
+];
+
 /** The brief while it is written: saved as it is typed, closed when it says all it must. */
-export function BriefEditor({ brief: view }: { brief: BriefView }) {
+export function BriefEditor({ brief: view, plan }: { brief: BriefView; plan: Plan }) {
   const study = useStudy();
   const stepsChanged = useStepsChanged(study.id);
   const client = useQueryClient();
@@ -76,7 +84,7 @@ export function BriefEditor({ brief: view }: { brief: BriefView }) {
       <h2 className="mt-8">What is asked of raters</h2>
       <p className="mt-1 mb-3 max-w-2xl text-ink-soft">Beside a level on each criterion.</p>
       <AskedOfRaters raters={brief.raters} onChange={(raters) => write({ raters })} />
-      <CloseBrief brief={brief} settle={draft.flush} unsaved={draft.status !== "saved"} />
+      <CloseBrief brief={brief} plan={plan} settle={draft.flush} unsaved={draft.status !== "saved"} />
     </>
   );
 }
@@ -133,6 +141,13 @@ function RuleFields({ terms, onChange, errorOf }: RuleFieldsProps) {
           options={choices<Terms["tieBreak"]>(TIE_BREAKS, ["COST", "TIME", "NONE"])}
           onValue={(tieBreak) => onChange({ ...terms, tieBreak })}
         />
+        <Choice
+          label="Standings are seen"
+          hint="Looking early costs: each look spends its part of what may be said falsely."
+          value={String(terms.looks)}
+          options={LOOKS}
+          onValue={(looks) => onChange({ ...terms, looks: Number(looks) })}
+        />
       </div>
       <StrictTicks terms={terms} onChange={onChange} />
       {rubric.data && <WeightsOfRule rubric={rubric.data} terms={terms} onChange={onChange} />}
@@ -140,9 +155,9 @@ function RuleFields({ terms, onChange, errorOf }: RuleFieldsProps) {
   );
 }
 
-type CloseBriefProps = { brief: Schemas["Brief"]; settle: () => Promise<void>; unsaved: boolean };
+type CloseBriefProps = { brief: Schemas["Brief"]; plan: Plan; settle: () => Promise<void>; unsaved: boolean };
 
-function CloseBrief({ brief, settle, unsaved }: CloseBriefProps) {
+function CloseBrief({ brief, plan, settle, unsaved }: CloseBriefProps) {
   const study = useStudy();
   const close = useCloseBrief(study.id);
   const missing = [
@@ -159,7 +174,7 @@ function CloseBrief({ brief, settle, unsaved }: CloseBriefProps) {
       <Button
         tone="primary"
         disabled={missing.length > 0 || close.isPending}
-        onClick={() => void settle().then(() => close.mutate())}
+        onClick={() => void settle().then(() => close.mutate({ ...sizeOf(plan, brief.rule), effort: "FULL" }))}
       >
         {unsaved ? "Save and close the brief" : "Close the brief"}
       </Button>

@@ -3,17 +3,16 @@ import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { LIMITS } from "../../api/limits";
 import { Button } from "../../ui/Button";
-import { Dialog } from "../../ui/Dialog";
-import { Area } from "../../ui/Field";
 import { moment } from "../../ui/format";
 import { Markdown } from "../../ui/Markdown";
-import { Note } from "../../ui/Note";
 import { Query } from "../../ui/Query";
+import { ReasonDialog } from "../../ui/ReasonDialog";
 import { useTitle } from "../../ui/useTitle";
 import { rubricOfStudy } from "../rubric";
-import { ExpectationForm, Reopenings, RuleTermsList, useStudy } from "../study";
+import { ExpectationForm, ForecastWords, Reopenings, RuleTermsList, useStudy } from "../study";
 import { briefOfStudy, useReopenBrief } from "./api";
 import { BriefEditor } from "./BriefEditor";
+import { usePlan } from "./plan";
 import { Planner } from "./Planner";
 
 export function BriefPage() {
@@ -36,10 +35,11 @@ export function BriefPage() {
 
 function OpenBrief({ brief }: { brief: Schemas["BriefView"] }) {
   const study = useStudy();
+  const { pending, plan, change } = usePlan(study.id);
   return (
     <div className="max-w-5xl">
-      <BriefEditor brief={brief} />
-      <Planner rule={brief.brief.rule} />
+      <BriefEditor brief={brief} plan={plan} />
+      {!pending && <Planner rule={brief.brief.rule} plan={plan} onChange={change} />}
       {brief.brief.asksExpectations && (
         <section className="mt-10 border-t border-rule pt-5">
           <h2>What you expect</h2>
@@ -69,13 +69,14 @@ function ClosedBrief({ brief, mayWrite }: { brief: Schemas["BriefView"]; mayWrit
       {b.background && <Markdown text={b.background} below="page" className="mt-3 font-serif leading-relaxed" />}
       <h2 className="mt-8 mb-3">The decision rule</h2>
       <RuleTermsList terms={b.rule} weights={rubric.data?.criteria ?? []} />
+      {brief.forecast && <ForecastWords forecast={brief.forecast} />}
       <Reopenings reopenings={brief.reopenings} />
       {mayWrite && (
         <p className="mt-8 flex flex-wrap items-baseline gap-x-6 gap-y-2">
           <a href={`/api/studies/${study.id}/archive`} download>
             Write the study out as an archive
           </a>
-          {brief.closedAt !== undefined && <Reopen studyId={study.id} />}
+          {brief.closedAt !== undefined && study.stage !== "CLOSED" && <Reopen studyId={study.id} />}
         </p>
       )}
     </article>
@@ -84,36 +85,27 @@ function ClosedBrief({ brief, mayWrite }: { brief: Schemas["BriefView"]; mayWrit
 
 function Reopen({ studyId }: { studyId: string }) {
   const [asking, setAsking] = useState(false);
-  const [reason, setReason] = useState("");
   const reopen = useReopenBrief(studyId);
   return (
     <>
       <Button onClick={() => setAsking(true)}>Reopen the brief …</Button>
-      <Dialog title="Reopen the brief?" open={asking} onOpenChange={setAsking}>
-        <p>
-          The reason, and what the rule said until now, stay on record and are shown with the recommendation. While the
-          brief is open, nothing is recommended.
-        </p>
-        <Area
+      {asking && (
+        <ReasonDialog
+          title="Reopen the brief?"
           label="Reason"
-          className="mt-3"
           maxLength={LIMITS.ReopenBrief.reason}
-          value={reason}
-          onChange={(e) => setReason(e.target.value)}
+          action="Reopen it"
+          busy={reopen.isPending}
           error={reopen.error?.message}
-        />
-        <div className="mt-4 flex justify-end gap-2">
-          <Button onClick={() => setAsking(false)}>Leave it closed</Button>
-          <Button
-            tone="danger"
-            disabled={reason.trim() === "" || reopen.isPending}
-            onClick={() => reopen.mutate(reason, { onSuccess: () => setAsking(false) })}
-          >
-            Reopen it
-          </Button>
-        </div>
-        {reopen.isError && <Note tone="trouble">{reopen.error.message}</Note>}
-      </Dialog>
+          onReason={(reason) => reopen.mutate(reason, { onSuccess: () => setAsking(false) })}
+          onClose={() => setAsking(false)}
+        >
+          <p>
+            The reason, and what the rule said until now, stay on record and are shown with the recommendation. While
+            the brief is open, nothing is recommended.
+          </p>
+        </ReasonDialog>
+      )}
     </>
   );
 }

@@ -38,7 +38,8 @@ export const usesOf = (studyId: string, body: Schemas["PlannedSize"]) =>
 export function useCloseBrief(studyId: string) {
   const changed = useStudyChanged(studyId);
   return useMutation({
-    mutationFn: () => unwrap(api.POST("/api/studies/{studyId}/brief/close", { params: { path: { studyId } } })),
+    mutationFn: (size: Schemas["PlannedSize"]) =>
+      unwrap(api.POST("/api/studies/{studyId}/brief/close", { params: { path: { studyId } }, body: { size } })),
     onSuccess: changed,
   });
 }

@@ -13,8 +13,9 @@ import { useDraft } from "../../ui/useDraft";
 import { useTitle } from "../../ui/useTitle";
 import { SourcePart } from "../source";
 import { peopleOfStudy, studyKeys, useStepsChanged, useStudy } from "../study";
-import { candidatesOfStudy, putCandidate, putConsiderations, useRemoveCandidate } from "./api";
+import { candidatesOfStudy, putCandidate, useRemoveCandidate } from "./api";
 import { Considerations } from "./Considerations";
+import { ConsiderationsOnRecord } from "./ConsiderationsOnRecord";
 
 type Candidate = Schemas["CandidateView"];
 type Content = Schemas["CandidateContent"];
@@ -57,15 +58,11 @@ function useCandidateDraft(candidate: Candidate) {
   const study = useStudy();
   const client = useQueryClient();
   const stepsChanged = useStepsChanged(study.id);
-  const preparing = study.stage === "PREPARING";
   return useDraft<Content>({
     name: `candidate.${candidate.id}`,
     ...draftOf(candidate),
     save: async (value, version) => {
-      const content = cleaned(value);
-      const saved = preparing
-        ? await putCandidate(study.id, candidate.id, { version, content })
-        : await putConsiderations(study.id, candidate.id, { version, considerations: content.considerations });
+      const saved = await putCandidate(study.id, candidate.id, { version, content: cleaned(value) });
       client.setQueryData(candidatesOfStudy(study.id).queryKey, (old) =>
         old?.map((c) => (c.id === saved.id ? saved : c)),
       );
@@ -91,8 +88,8 @@ function CandidateEditor({ candidate }: { candidate: Candidate }) {
       />
       {!preparing && (
         <Note tone="info" className="mb-4">
-          The round has been opened: settings and prices stay as they are. Facts that no grade covers can still be
-          added.
+          The round has been opened: settings and prices stay as they are. Facts that no grade covers can still be added
+          while raters grade, with a reason.
         </Note>
       )}
       <fieldset disabled={!preparing} className="grid gap-5">
@@ -102,7 +99,14 @@ function CandidateEditor({ candidate }: { candidate: Candidate }) {
         {!content.baseline && <Settings content={content} onChange={write} />}
         {!content.baseline && <Prices content={content} onChange={(next, group) => draft.change(next, group)} />}
       </fieldset>
-      <Considerations content={content} onChange={write} />
+      {preparing ? (
+        <Considerations
+          considerations={content.considerations}
+          onChange={(considerations, group) => write({ considerations }, group)}
+        />
+      ) : (
+        <ConsiderationsOnRecord candidate={candidate} />
+      )}
       <fieldset disabled={!preparing} className="mt-5">
         <legend className="sr-only">Notes</legend>
         <Area

@@ -4,13 +4,15 @@ import { Button } from "../../ui/Button";
 import { Choice, Field } from "../../ui/Field";
 import { SIGNS } from "./words";
 
-type Content = Schemas["CandidateContent"];
+type Consideration = Schemas["Consideration"];
 
-type ConsiderationsProps = { content: Content; onChange: (change: Partial<Content>, group?: string) => void };
+type ConsiderationsProps = {
+  considerations: Consideration[];
+  onChange: (considerations: Consideration[], group?: string) => void;
+};
 
 /** Facts that no grade covers. */
-export function Considerations({ content, onChange }: ConsiderationsProps) {
-  const { considerations } = content;
+export function Considerations({ considerations, onChange }: ConsiderationsProps) {
   return (
     <fieldset className="mt-5">
       <legend className="mb-1 font-medium">Considerations</legend>
@@ -26,30 +28,25 @@ export function Considerations({ content, onChange }: ConsiderationsProps) {
               labelHidden
               value={fact.sign}
               options={(["FOR", "AGAINST", "RULES_OUT"] as const).map((sign) => ({ value: sign, label: SIGNS[sign] }))}
-              onValue={(sign) => onChange({ considerations: considerations.with(i, { ...fact, sign }) })}
+              onValue={(sign) => onChange(considerations.with(i, { ...fact, sign }))}
             />
             <Field
               label={`Consideration ${i + 1}`}
               labelHidden
               maxLength={LIMITS.Consideration.text}
               value={fact.text}
-              onChange={(e) =>
-                onChange({ considerations: considerations.with(i, { ...fact, text: e.target.value }) }, `fact ${i}`)
-              }
+              onChange={(e) => onChange(considerations.with(i, { ...fact, text: e.target.value }), `fact ${i}`)}
             />
             <Button
               aria-label={`Take out consideration ${i + 1}`}
-              onClick={() => onChange({ considerations: considerations.toSpliced(i, 1) })}
+              onClick={() => onChange(considerations.toSpliced(i, 1))}
             >
               Take out
             </Button>
           </li>
         ))}
       </ol>
-      <Button
-        className="mt-1.5"
-        onClick={() => onChange({ considerations: [...considerations, { sign: "FOR", text: "" }] })}
-      >
+      <Button className="mt-1.5" onClick={() => onChange([...considerations, { sign: "FOR", text: "" }])}>
         Add a consideration
       </Button>
     </fieldset>

@@ -21,13 +21,19 @@ export const unlikeSettings = (studyId: string) =>
 export const putCandidate = (studyId: string, candidateId: string, body: Schemas["WriteCandidate"]) =>
   unwrap(api.PUT("/api/studies/{studyId}/candidates/{candidateId}", { ...ofCandidate(studyId, candidateId), body }));
 
-export const putConsiderations = (studyId: string, candidateId: string, body: Schemas["Consider"]) =>
-  unwrap(
-    api.PUT("/api/studies/{studyId}/candidates/{candidateId}/considerations", {
-      ...ofCandidate(studyId, candidateId),
-      body,
-    }),
-  );
+export function useConsider(studyId: string, candidateId: string) {
+  const changed = useStudyChanged(studyId);
+  return useMutation({
+    mutationFn: (body: Schemas["Consider"]) =>
+      unwrap(
+        api.PUT("/api/studies/{studyId}/candidates/{candidateId}/considerations", {
+          ...ofCandidate(studyId, candidateId),
+          body,
+        }),
+      ),
+    onSuccess: changed,
+  });
+}
 
 export const BLANK_CANDIDATE: Schemas["CandidateContent"] = {
   name: "",

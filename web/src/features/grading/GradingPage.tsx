@@ -2,15 +2,16 @@ import { useQueries, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { useSearchParams } from "react-router";
 import type { Schemas } from "../../api/client";
+import { LIMITS } from "../../api/limits";
 import { Button } from "../../ui/Button";
-import { Confirm } from "../../ui/Dialog";
 import { count, duration, moment } from "../../ui/format";
 import { Note } from "../../ui/Note";
 import { Failure } from "../../ui/Query";
+import { ReasonDialog } from "../../ui/ReasonDialog";
 import { useTitle } from "../../ui/useTitle";
 import { promptTitles } from "../prompt";
 import { useStudy } from "../study";
-import { gradingOfStudy, oversightOf, useCloseRound } from "./api";
+import { gradingOfStudy, oversightOf, useCloseRound, useReopenRound } from "./api";
 import { Oversight } from "./Oversight";
 import { KindTable, PromptTable } from "./ProgressTables";
 import { RaterSheets } from "./RaterSheets";
@@ -95,7 +96,8 @@ function RoundProgress({ grading, openedAt, prompts }: RoundProgressProps) {
       <KindTable prompts={prompts} raters={grading.raters} />
       <h2 className="mt-8 mb-2">By prompt</h2>
       <PromptTable prompts={prompts} raters={grading.raters} linked={!study.blind} />
-      {lead && !grading.closedAt && <CloseRound studyId={study.id} left={left} />}
+      {lead && !closed && <CloseRound studyId={study.id} left={left} />}
+      {lead && closed && <ReopenRound studyId={study.id} />}
     </div>
   );
 }
@@ -107,26 +109,62 @@ function CloseRound({ studyId, left }: { studyId: string; left: number }) {
     <section className="mt-10 border-t border-rule pt-4">
       <h2>Close the round</h2>
       <p className="mt-1 mb-3 max-w-2xl">
-        Closing ends grading and opens names, all grades and the recommendation to the raters. It cannot be undone,
-        because they will have seen the names.
+        Closing ends grading and opens names, all grades and the recommendation to the raters. It can be opened again
+        with a reason; what they have seen by then stays seen, and is told with the outcome.
       </p>
       <Button onClick={() => setAsking(true)}>Close the round …</Button>
-      <Confirm
-        title="Close the round?"
-        open={asking}
-        onOpenChange={setAsking}
-        action="Close the round"
-        busy={close.isPending}
-        onConfirm={() => close.mutate(undefined, { onSuccess: () => setAsking(false) })}
-      >
-        <p>
-          {left === 0
-            ? "Every sheet is sent in."
-            : `${count(left, "sheet is", "sheets are")} not sent in. Grades on them will not count, and raters cannot go on with them.`}
-        </p>
-        <p>Raters will see which candidate wrote what. This cannot be undone.</p>
-        {close.isError && <Note tone="trouble">{close.error.message}</Note>}
-      </Confirm>
+      {asking && (
+        <ReasonDialog
+          title="Close the round?"
+          label={left === 0 ? "A word on it" : "Why now"}
+          optional={left === 0}
+          maxLength={LIMITS.CloseRound.reason}
+          action="Close the round"
+          busy={close.isPending}
+          error={close.error?.message}
+          onReason={(reason) => close.mutate(reason, { onSuccess: () => setAsking(false) })}
+          onClose={() => setAsking(false)}
+        >
+          <p>
+            {left === 0
+              ? "Every sheet is sent in."
+              : `${count(left, "sheet is", "sheets are")} not sent in. Grades on them will not count, and raters cannot go on with them.`}
+          </p>
+          <p>Raters will see which candidate wrote what.</p>
+        </ReasonDialog>
+      )}
+    </section>
+  );
+}
+
+function ReopenRound({ studyId }: { studyId: string }) {
+  const [asking, setAsking] = useState(false);
+  const reopen = useReopenRound(studyId);
+  return (
+    <section className="mt-10 border-t border-rule pt-4">
+      <h2>Open the round again</h2>
+      <p className="mt-1 mb-3 max-w-2xl">
+        What counts stays as it is while the round is closed: no sheet is withdrawn, no prompt set aside, no rule
+        changed. Whoever must do so opens it again.
+      </p>
+      <Button onClick={() => setAsking(true)}>Open it again …</Button>
+      {asking && (
+        <ReasonDialog
+          title="Open the round again?"
+          maxLength={LIMITS.ReopenRound.reason}
+          action="Open it again"
+          busy={reopen.isPending}
+          error={reopen.error?.message}
+          onReason={(reason) => reopen.mutate(reason, { onSuccess: () => setAsking(false) })}
+          onClose={() => setAsking(false)}
+        >
+          <p>
+            Raters have seen names and grades. Sheets that are sent in from now on are counted as graded by people who
+            knew, and the recommendation says how many they are.
+          </p>
+          <p>How candidates stand is hidden again until the round is closed.</p>
+        </ReasonDialog>
+      )}
     </section>
   );
 }

@@ -2,12 +2,13 @@ import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { LIMITS } from "../../api/limits";
 import { Button } from "../../ui/Button";
-import { Confirm, Dialog } from "../../ui/Dialog";
+import { Dialog } from "../../ui/Dialog";
 import { Choice, Field } from "../../ui/Field";
 import { count, moment } from "../../ui/format";
+import { ReasonDialog } from "../../ui/ReasonDialog";
 import { Table } from "../../ui/Table";
 import { Trouble } from "../../ui/Trouble";
-import { useSheetStep } from "./api";
+import { type SheetStep, useSheetStep } from "./api";
 
 type Progress = Schemas["GradingProgress"];
 type Rater = Progress["raters"][number];
@@ -21,7 +22,7 @@ type RaterSheetsProps = {
   closed: boolean;
 };
 
-type Asking = { sheet: Sheet; step: "withdraw" | "hand-over" };
+type Asking = { sheet: Sheet; step: SheetStep["step"] };
 
 /** One rater's sheets, one by one, and what a lead may do with each. */
 export function RaterSheets({ studyId, rater, raters, titles, closed }: RaterSheetsProps) {
@@ -52,32 +53,45 @@ export function RaterSheets({ studyId, rater, raters, titles, closed }: RaterShe
           {
             key: "steps",
             head: closed ? "" : "Steps",
-            cell: (s) => (closed ? null : <SheetSteps sheet={s} step={step} onAsk={setAsking} />),
+            cell: (s) => (closed ? null : <SheetSteps sheet={s} onAsk={setAsking} />),
           },
         ]}
       />
       {!asking && <Trouble error={step.error} className="mt-2" />}
-      {asking?.step === "withdraw" && (
-        <WithdrawDialog
-          title={titles.get(asking.sheet.promptId) ?? "this prompt"}
-          name={rater.name}
-          sheet={asking.sheet}
-          step={step}
-          onClose={() => setAsking(undefined)}
-        />
-      )}
-      {asking?.step === "hand-over" && (
-        <HandOverDialog
+      {asking && (
+        <AskedStep
+          asking={asking}
           title={titles.get(asking.sheet.promptId) ?? "this prompt"}
           rater={rater}
           raters={raters}
-          sheet={asking.sheet}
           step={step}
           onClose={() => setAsking(undefined)}
         />
       )}
     </section>
   );
+}
+
+type AskedStepProps = {
+  asking: Asking;
+  title: string;
+  rater: Rater;
+  raters: Rater[];
+  step: ReturnType<typeof useSheetStep>;
+  onClose: () => void;
+};
+
+/** The window that asks about a step before it is taken. */
+function AskedStep({ asking, rater, raters, ...rest }: AskedStepProps) {
+  const { sheet } = asking;
+  switch (asking.step) {
+    case "withdraw":
+      return <WithdrawDialog {...rest} sheet={sheet} name={rater.name} />;
+    case "give-back":
+      return <GiveBackDialog {...rest} sheet={sheet} name={rater.name} />;
+    case "hand-over":
+      return <HandOverDialog {...rest} sheet={sheet} rater={rater} raters={raters} />;
+  }
 }
 
 function SheetState({ sheet }: { sheet: Sheet }) {
@@ -112,30 +126,40 @@ type StepDialogProps = {
 };
 
 function WithdrawDialog({ title, name, sheet, step, onClose }: StepDialogProps & { name: string }) {
-  const [reason, setReason] = useState("");
   return (
-    <Confirm
+    <ReasonDialog
       title="Withdraw this sheet?"
-      open
-      onOpenChange={(open) => !open && onClose()}
+      maxLength={LIMITS.Withdraw.reason}
       action="Withdraw it"
-      busy={step.isPending || reason.trim() === ""}
-      onConfirm={() => step.mutate({ step: "withdraw", sheetId: sheet.sheetId, reason }, { onSuccess: onClose })}
+      busy={step.isPending}
+      error={step.error?.message}
+      onReason={(reason) => step.mutate({ step: "withdraw", sheetId: sheet.sheetId, reason }, { onSuccess: onClose })}
+      onClose={onClose}
     >
       <p>
         “{title}” with {name}.{" "}
         {sheet.made > 0 ? `Its ${count(sheet.made, "grade is", "grades are")} kept, and count` : "It counts"} nowhere
         from now on. You can give it back while the round is open.
       </p>
-      <Field
-        label="Why"
-        required
-        maxLength={LIMITS.Withdraw.reason}
-        value={reason}
-        error={step.error?.message}
-        onChange={(e) => setReason(e.target.value)}
-      />
-    </Confirm>
+    </ReasonDialog>
+  );
+}
+
+function GiveBackDialog({ title, name, sheet, step, onClose }: StepDialogProps & { name: string }) {
+  return (
+    <ReasonDialog
+      title="Give this sheet back?"
+      maxLength={LIMITS.GiveBack.reason}
+      action="Give it back"
+      busy={step.isPending}
+      error={step.error?.message}
+      onReason={(reason) => step.mutate({ step: "give-back", sheetId: sheet.sheetId, reason }, { onSuccess: onClose })}
+      onClose={onClose}
+    >
+      <p>
+        “{title}” goes back to {name}, with the grades as they were. What is sent in counts again.
+      </p>
+    </ReasonDialog>
   );
 }
 
@@ -195,12 +219,11 @@ function HandOverDialog({
 }
 
 type SheetStepsProps = {
-  sheet: Rater["sheets"][number];
-  step: ReturnType<typeof useSheetStep>;
+  sheet: Sheet;
   onAsk: (asking: Asking) => void;
 };
 
-function SheetSteps({ sheet, step, onAsk }: SheetStepsProps) {
+function SheetSteps({ sheet, onAsk }: SheetStepsProps) {
   return (
     <span className="flex gap-2">
       {sheet.withdrawn === undefined ? (
@@ -211,9 +234,7 @@ function SheetSteps({ sheet, step, onAsk }: SheetStepsProps) {
           )}
         </>
       ) : (
-        <Button disabled={step.isPending} onClick={() => step.mutate({ step: "give-back", sheetId: sheet.sheetId })}>
-          Give it back
-        </Button>
+        <Button onClick={() => onAsk({ sheet, step: "give-back" })}>Give it back …</Button>
       )}
     </span>
   );

@@ -21,7 +21,9 @@ export const oversightOf = (studyId: string) =>
 
 /** What a lead does with one sheet. */
 export type SheetStep = { sheetId: string } & (
-  { step: "withdraw"; reason: string } | { step: "give-back" } | { step: "hand-over"; raterId: string; reason: string }
+  | { step: "withdraw"; reason: string }
+  | { step: "give-back"; reason: string }
+  | { step: "hand-over"; raterId: string; reason: string }
 );
 
 function take(studyId: string, step: SheetStep) {
@@ -32,7 +34,9 @@ function take(studyId: string, step: SheetStep) {
         api.POST("/api/studies/{studyId}/sheets/{sheetId}/withdraw", { params, body: { reason: step.reason } }),
       );
     case "give-back":
-      return unwrap(api.POST("/api/studies/{studyId}/sheets/{sheetId}/give-back", { params }));
+      return unwrap(
+        api.POST("/api/studies/{studyId}/sheets/{sheetId}/give-back", { params, body: { reason: step.reason } }),
+      );
     case "hand-over":
       return unwrap(
         api.POST("/api/studies/{studyId}/sheets/{sheetId}/hand-over", {
@@ -71,7 +75,17 @@ export function useRemind(studyId: string) {
 export function useCloseRound(studyId: string) {
   const client = useQueryClient();
   return useMutation({
-    mutationFn: () => unwrap(api.POST("/api/studies/{studyId}/round/close", { params: { path: { studyId } } })),
+    mutationFn: (reason: string) =>
+      unwrap(api.POST("/api/studies/{studyId}/round/close", { params: { path: { studyId } }, body: { reason } })),
+    onSuccess: () => client.invalidateQueries({ queryKey: studyKeys.all }),
+  });
+}
+
+export function useReopenRound(studyId: string) {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (reason: string) =>
+      unwrap(api.POST("/api/studies/{studyId}/round/reopen", { params: { path: { studyId } }, body: { reason } })),
     onSuccess: () => client.invalidateQueries({ queryKey: studyKeys.all }),
   });
 }

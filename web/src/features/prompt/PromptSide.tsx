@@ -4,10 +4,11 @@ import { Link, useNavigate } from "react-router";
 import type { Schemas } from "../../api/client";
 import { LIMITS } from "../../api/limits";
 import { Button } from "../../ui/Button";
-import { Confirm, Dialog } from "../../ui/Dialog";
-import { Area, Choice } from "../../ui/Field";
+import { Confirm } from "../../ui/Dialog";
+import { Choice } from "../../ui/Field";
 import { moment } from "../../ui/format";
 import { Note } from "../../ui/Note";
+import { ReasonDialog } from "../../ui/ReasonDialog";
 import { peopleOfStudy, useStudy } from "../study";
 import {
   promptWarnings,
@@ -184,49 +185,71 @@ function Keep({ prompt, settle }: { prompt: Prompt; settle: () => Promise<void> 
 /** A prompt that turned out faulty stays on record and counts nowhere; it can be taken up again. */
 export function SetAside({ prompt }: { prompt: Prompt }) {
   const study = useStudy();
-  const setAside = useSetAside(study.id, prompt.id);
-  const takeUp = useTakeUp(study.id, prompt.id);
   const [asking, setAsking] = useState(false);
-  const [reason, setReason] = useState("");
+  const done = () => setAsking(false);
   return (
     <Part title="Faulty?">
-      {prompt.fault ? (
-        <>
-          <p className="mb-2 text-sm">
-            Set aside {moment(prompt.fault.at)}: {prompt.fault.reason}
-          </p>
-          <Button disabled={takeUp.isPending} onClick={() => takeUp.mutate()}>
-            Let it count again
-          </Button>
-        </>
-      ) : (
-        <Button onClick={() => setAsking(true)}>Set it aside …</Button>
-      )}
-      <Dialog title="Set the prompt aside?" open={asking} onOpenChange={setAsking}>
-        <p>
-          Answers and grades stay on record and count nowhere; every figure says so. Raters who have not graded it yet
-          need not.
+      {prompt.fault && (
+        <p className="mb-2 text-sm">
+          Set aside {moment(prompt.fault.at)}: {prompt.fault.reason}
         </p>
-        <Area
-          label="What is wrong with it"
-          className="mt-3"
-          maxLength={LIMITS.FaultReason.reason}
-          value={reason}
-          onChange={(e) => setReason(e.target.value)}
-        />
-        {setAside.isError && <Note tone="trouble">{setAside.error.message}</Note>}
-        <div className="mt-4 flex justify-end gap-2">
-          <Button onClick={() => setAsking(false)}>Leave it in</Button>
-          <Button
-            tone="danger"
-            disabled={reason.trim() === "" || setAside.isPending}
-            onClick={() => setAside.mutate(reason, { onSuccess: () => setAsking(false) })}
-          >
-            Set it aside
-          </Button>
-        </div>
-      </Dialog>
+      )}
+      {study.stage === "CLOSED" ? (
+        <p className="text-sm text-ink-soft">
+          The round is closed. {prompt.fault ? "It can count again" : "It can be set aside"} once the round is opened
+          again.
+        </p>
+      ) : (
+        <Button onClick={() => setAsking(true)}>{prompt.fault ? "Let it count again …" : "Set it aside …"}</Button>
+      )}
+      {asking &&
+        (prompt.fault ? (
+          <TakeUpDialog prompt={prompt} onClose={done} />
+        ) : (
+          <AsideDialog prompt={prompt} onClose={done} />
+        ))}
     </Part>
+  );
+}
+
+type AsideDialogProps = { prompt: Prompt; onClose: () => void };
+
+function AsideDialog({ prompt, onClose }: AsideDialogProps) {
+  const setAside = useSetAside(useStudy().id, prompt.id);
+  return (
+    <ReasonDialog
+      title="Set the prompt aside?"
+      label="What is wrong with it"
+      maxLength={LIMITS.FaultReason.reason}
+      action="Set it aside"
+      busy={setAside.isPending}
+      error={setAside.error?.message}
+      onReason={(reason) => setAside.mutate(reason, { onSuccess: onClose })}
+      onClose={onClose}
+    >
+      <p>
+        Answers and grades stay on record and count nowhere; every figure says so. Raters who have not graded it yet
+        need not.
+      </p>
+    </ReasonDialog>
+  );
+}
+
+function TakeUpDialog({ prompt, onClose }: AsideDialogProps) {
+  const takeUp = useTakeUp(useStudy().id, prompt.id);
+  return (
+    <ReasonDialog
+      title="Let the prompt count again?"
+      label="Why it is sound after all"
+      maxLength={LIMITS.FaultReason.reason}
+      action="Let it count again"
+      busy={takeUp.isPending}
+      error={takeUp.error?.message}
+      onReason={(reason) => takeUp.mutate(reason, { onSuccess: onClose })}
+      onClose={onClose}
+    >
+      <p>Its answers and grades count again, in every figure.</p>
+    </ReasonDialog>
   );
 }
 

@@ -124,8 +124,13 @@ export function useSetAside(studyId: string, promptId: string) {
 export function useTakeUp(studyId: string, promptId: string) {
   const changed = useStudyChanged(studyId);
   return useMutation({
-    mutationFn: () =>
-      unwrap(api.DELETE("/api/studies/{studyId}/prompts/{promptId}/fault", ofPrompt(studyId, promptId))),
+    mutationFn: (reason: string) =>
+      unwrap(
+        api.POST("/api/studies/{studyId}/prompts/{promptId}/fault/take-back", {
+          ...ofPrompt(studyId, promptId),
+          body: { reason },
+        }),
+      ),
     onSuccess: changed,
   });
 }

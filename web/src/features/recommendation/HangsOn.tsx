@@ -1,11 +1,9 @@
-import { useQuery } from "@tanstack/react-query";
 import type { Schemas } from "../../api/client";
 import { fixed, percent } from "../../ui/format";
 import { FigureText } from "../../ui/IntervalRow";
 import { Query } from "../../ui/Query";
 import { Table } from "../../ui/Table";
-import { useStudy } from "../study";
-import { robustnessOfStudy } from "./api";
+import { useRobustness } from "./shown";
 
 type Robustness = Schemas["RobustnessReport"];
 
@@ -27,8 +25,7 @@ const CHECKS: Record<Robustness["checks"][number]["of"], { what: string; unit: s
  * so: the server leaves out and weighs anew over all kinds.
  */
 export function HangsOn({ overall }: { overall: boolean }) {
-  const study = useStudy();
-  const robustness = useQuery(robustnessOfStudy(study.id));
+  const robustness = useRobustness();
   return (
     <section className="mt-8">
       <h2>What it hangs on</h2>

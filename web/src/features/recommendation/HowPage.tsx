@@ -1,4 +1,3 @@
-import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
 import { count, fixed, money } from "../../ui/format";
@@ -7,9 +6,10 @@ import { Query } from "../../ui/Query";
 import { type Column, Table } from "../../ui/Table";
 import { useTitle } from "../../ui/useTitle";
 import { useStudy } from "../study";
-import { recommendationOfStudy } from "./api";
 import { CandidateOf } from "./CandidateOf";
 import { HangsOn } from "./HangsOn";
+import { HiddenStandings } from "./HiddenStandings";
+import { useReport } from "./shown";
 
 type Report = Schemas["RecommendationReport"];
 type Field = Report["field"][number];
@@ -18,14 +18,17 @@ type Difference = Report["differences"][number];
 /** Each statement of the outcome, with the study's own figures. */
 export function HowPage() {
   const study = useStudy();
-  const recommendation = useQuery(recommendationOfStudy(study.id));
+  const { look, hidden, query } = useReport();
   useTitle(`How the outcome comes about · ${study.title}`);
+  if (hidden) {
+    return <HiddenStandings />;
+  }
   return (
-    <Query of={recommendation} what="the recommendation">
+    <Query of={query} what="the recommendation">
       {(report) => (
         <div className="max-w-5xl">
           <p className="mb-2">
-            <Link to="..">Recommendation</Link>
+            <Link to={look > 0 ? `..?look=${look}` : ".."}>Recommendation{look > 0 && ` at look ${look}`}</Link>
           </p>
           <h1>How the outcome comes about</h1>
           <p className="mt-1 mb-6 font-serif text-lg">{report.headline}</p>
@@ -146,6 +149,8 @@ function FieldStep({ report }: { report: Report }) {
         doubt. <b>Safe</b> is who lies, even at worst, less than the margin of {fixed(report.rule.terms.margin, 1)}{" "}
         points below the best of the others. <b>Out</b> is who lies below some other beyond doubt, corrected for the
         number of pairs.
+        {report.looking.allowed > 1 &&
+          ` The brief allows ${report.looking.allowed} looks at standings, and all of them together may go wrong that often in 5 of 100: what is left for this one is the less, the fewer prompts count at it.`}
       </p>
       <ul className="mt-2 grid max-w-3xl gap-1">
         {report.field.map((f) => (

@@ -6,11 +6,14 @@ import { Note } from "../../ui/Note";
 import { Query } from "../../ui/Query";
 import { Table } from "../../ui/Table";
 import { useTitle } from "../../ui/useTitle";
-import { Reopenings, RuleTermsList, SetAsideNote, useStudy } from "../study";
-import { recommendationOfStudy, robustnessOfStudy } from "./api";
+import { ForecastWords, Reopenings, RuleTermsList, SetAsideNote, useStudy } from "../study";
+import { ActsSection } from "./ActsSection";
+import { looksAtStudy } from "./api";
 import { CandidateOf } from "./CandidateOf";
 import { DifferenceSection } from "./DifferenceSection";
+import { HiddenStandings, LooksTable } from "./HiddenStandings";
 import { MeasureSection } from "./MeasureSection";
+import { useReport, useRobustness } from "./shown";
 import { StandingSection } from "./StandingSection";
 
 type Report = Schemas["RecommendationReport"];
@@ -25,13 +28,17 @@ const TONES: Record<Report["outcome"], "good" | "info" | "caution"> = {
 
 export function RecommendationPage() {
   const study = useStudy();
-  const recommendation = useQuery(recommendationOfStudy(study.id));
+  const { look, hidden, query } = useReport();
   useTitle(`Recommendation · ${study.title}`);
+  if (hidden) {
+    return <HiddenStandings />;
+  }
   return (
-    <Query of={recommendation} what="the recommendation">
+    <Query of={query} what={look > 0 ? "what was seen" : "the recommendation"}>
       {(report) => (
         <div className="max-w-5xl">
-          <Outcome report={report} />
+          {look > 0 && <LookNote look={look} report={report} />}
+          <Outcome report={report} look={look} />
           <SetAsideNote setAside={report.setAside} />
           <UnequalFollowUps report={report} />
           <RuledOut report={report} />
@@ -42,13 +49,42 @@ export function RecommendationPage() {
           <ExpectationSection report={report} />
           <BlindingSection report={report} />
           <RuleSection report={report} />
+          {report.forecast && <ForecastWords forecast={report.forecast} />}
+          {look === 0 && <EarlierLooks taken={report.looking.taken} />}
+          {look === 0 && <ActsSection />}
         </div>
       )}
     </Query>
   );
 }
 
-function Outcome({ report }: { report: Report }) {
+function EarlierLooks({ taken }: { taken: Report["looking"]["taken"] }) {
+  if (taken.length === 0) {
+    return null;
+  }
+  return (
+    <section className="mt-8">
+      <h2 className="mb-1">Looks before grading had ended</h2>
+      <LooksTable taken={taken} />
+    </section>
+  );
+}
+
+/** Says that it is not the last word. */
+function LookNote({ look, report }: { look: number; report: Report }) {
+  const study = useStudy();
+  const looks = useQuery(looksAtStudy(study.id));
+  const taken = looks.data?.taken.find((l) => l.number === look);
+  return (
+    <Note tone="info" className="mb-4">
+      As it stood at look {look} of {report.looking.allowed}
+      {taken && `, ${moment(taken.at)}, with ${taken.counted} of ${count(taken.planned, "prompt", "prompts")}`}. Grades
+      that came later are not in it. <Link to="?">As it stands now</Link>
+    </Note>
+  );
+}
+
+function Outcome({ report, look }: { report: Report; look: number }) {
   const { basis } = report;
   return (
     <>
@@ -66,7 +102,7 @@ function Outcome({ report }: { report: Report }) {
         </ul>
         {report.outcome !== "WITHHELD" && report.outcome !== "BY_KIND" && <HangsOnLine />}
         <p className="mt-2">
-          <Link to="how">How the outcome comes about</Link>
+          <Link to={look > 0 ? `how?look=${look}` : "how"}>How the outcome comes about</Link>
         </p>
       </Note>
     </>
@@ -75,8 +111,7 @@ function Outcome({ report }: { report: Report }) {
 
 /** What the outcome hangs on, in a sentence; it comes a little later than the rest. */
 function HangsOnLine() {
-  const study = useStudy();
-  const robustness = useQuery(robustnessOfStudy(study.id));
+  const robustness = useRobustness();
   return robustness.data?.sentence ? <p className="mt-2">{robustness.data.sentence}</p> : null;
 }
 
@@ -172,6 +207,8 @@ function BlindingSection({ report }: { report: Report }) {
         {blinding.giveAways === 0
           ? "No answer names a candidate."
           : `${count(blinding.giveAways, "answer names", "answers name")} a candidate in what raters read.`}
+        {blinding.sentKnowing > 0 &&
+          ` The round was opened again after it had been closed: ${count(blinding.sentKnowing, "sheet was", "sheets were")} sent in by people who could have seen the names.`}
       </p>
     </section>
   );

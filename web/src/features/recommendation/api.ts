@@ -1,4 +1,4 @@
-import { queryOptions } from "@tanstack/react-query";
+import { queryOptions, useMutation, useQueryClient } from "@tanstack/react-query";
 import { api, unwrap } from "../../api/client";
 import { studyKeys } from "../study";
 
@@ -7,6 +7,45 @@ export const recommendationOfStudy = (studyId: string) =>
     queryKey: studyKeys.part(studyId, "recommendation"),
     queryFn: ({ signal }) =>
       unwrap(api.GET("/api/studies/{studyId}/recommendation", { params: { path: { studyId } }, signal })),
+  });
+
+export const looksAtStudy = (studyId: string) =>
+  queryOptions({
+    queryKey: studyKeys.part(studyId, "looks"),
+    queryFn: ({ signal }) => unwrap(api.GET("/api/studies/{studyId}/looks", { params: { path: { studyId } }, signal })),
+  });
+
+/** What was seen at a look: it never changes. */
+export const seenAtLook = (studyId: string, number: number) =>
+  queryOptions({
+    queryKey: studyKeys.part(studyId, "looks", String(number)),
+    queryFn: ({ signal }) =>
+      unwrap(api.GET("/api/studies/{studyId}/looks/{number}", { params: { path: { studyId, number } }, signal })),
+    staleTime: Infinity,
+  });
+
+export const hungOnAtLook = (studyId: string, number: number) =>
+  queryOptions({
+    queryKey: studyKeys.part(studyId, "looks", `${number} robustness`),
+    queryFn: ({ signal }) =>
+      unwrap(
+        api.GET("/api/studies/{studyId}/looks/{number}/robustness", { params: { path: { studyId, number } }, signal }),
+      ),
+    staleTime: Infinity,
+  });
+
+export function useTakeLook(studyId: string) {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: () => unwrap(api.POST("/api/studies/{studyId}/looks", { params: { path: { studyId } } })),
+    onSuccess: () => client.invalidateQueries({ queryKey: studyKeys.all }),
+  });
+}
+
+export const actsOfStudy = (studyId: string) =>
+  queryOptions({
+    queryKey: studyKeys.part(studyId, "acts"),
+    queryFn: ({ signal }) => unwrap(api.GET("/api/studies/{studyId}/acts", { params: { path: { studyId } }, signal })),
   });
 
 export const robustnessOfStudy = (studyId: string) =>

@@ -93,6 +93,13 @@ function Outcomes({ terms }: { terms: Terms }) {
           </dd>
         </>
       )}
+      <dt className="font-medium">Standings are seen</dt>
+      <dd>
+        {terms.looks === 1
+          ? "once, when grading has ended"
+          : `${terms.looks} times at most, the last when grading has ended; each look spends its part of the allowance`}
+        .
+      </dd>
       <dt className="font-medium">Answers without text</dt>
       <dd>
         {terms.failedAnswers === "LOWEST"

@@ -10,6 +10,7 @@ export {
   useStudyChanged,
 } from "./api";
 export { ExpectationForm } from "./ExpectationForm";
+export { ForecastWords } from "./ForecastWords";
 export { Reopenings } from "./Reopenings";
 export { COEFFICIENTS, RuleTermsList, TIE_BREAKS } from "./RuleTermsList";
 export { SetAsideNote } from "./SetAsideNote";

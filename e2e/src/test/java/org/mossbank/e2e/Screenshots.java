@@ -53,6 +53,9 @@ public class Screenshots {
             browser.seeHeading();
             shot(browser, layer.toLowerCase(java.util.Locale.ROOT));
         }
+        browser.clickLink("1");
+        browser.seeText("As it stood at look 1");
+        shot(browser, "recommendation");
         browser.clickLink("How the outcome comes about");
         browser.seeHeading("How the outcome comes about");
         browser.seeText("Whether anything beside the answers moved grades");

@@ -81,7 +81,7 @@ public class AuthorizationTest extends ServerTest {
             prepares("DELETE", PROMPT, 409),
             prepares("POST", PROMPT + "/variants", 409),
             prepares("PUT", PROMPT + "/fault", 200),
-            prepares("DELETE", PROMPT + "/fault", 200),
+            prepares("POST", PROMPT + "/fault/take-back", 200),
             prepares("POST", PROMPT + "/keep", 200),
             prepares("POST", STUDY + "/prompts/from-bank", 404),
             prepares("POST", STUDY + "/starting-code/zip", 400),
@@ -139,8 +139,13 @@ public class AuthorizationTest extends ServerTest {
             new Row("GET", STUDY + "/grading", 200, 403, 404, 401),
             new Row("GET", STUDY + "/agreement", 200, 403, 404, 401),
             new Row("GET", STUDY + "/agreement/diagnosis", 200, 403, 404, 401),
-            new Row("GET", STUDY + "/recommendation", 200, 403, 404, 401),
-            new Row("GET", STUDY + "/recommendation/robustness", 200, 403, 404, 401),
+            new Row("GET", STUDY + "/recommendation", 409, 403, 404, 401),
+            new Row("GET", STUDY + "/recommendation/robustness", 409, 403, 404, 401),
+            new Row("GET", STUDY + "/acts", 200, 403, 404, 401),
+            new Row("GET", STUDY + "/looks", 200, 403, 404, 401),
+            prepares("POST", STUDY + "/looks", 409),
+            new Row("GET", STUDY + "/looks/{number}", 404, 403, 404, 401),
+            new Row("GET", STUDY + "/looks/{number}/robustness", 404, 403, 404, 401),
             prepares("GET", STUDY + "/archive", 200),
             new Row("POST", STUDY + "/raters/{raterId}/link", 200, 403, 404, 401),
             new Row("GET", "/api/sheets", 200, 200, 200, 401),
@@ -164,7 +169,8 @@ public class AuthorizationTest extends ServerTest {
             new Row("POST", STUDY + "/raters/{raterId}/reminders", 204, 403, 404, 401),
             new Row("GET", "/api/reminders", 200, 200, 200, 401),
             new Row("POST", "/api/reminders/{reminderId}/put-away", 404, 404, 404, 401),
-            new Row("POST", STUDY + "/round/close", 204, 403, 404, 401));
+            new Row("POST", STUDY + "/round/close", 204, 403, 404, 401),
+            new Row("POST", STUDY + "/round/reopen", 204, 403, 404, 401));
 
     @Autowired
     @Qualifier("requestMappingHandlerMapping")

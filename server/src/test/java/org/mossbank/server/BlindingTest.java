@@ -219,7 +219,7 @@ public class BlindingTest extends ServerTest {
         String study = bringIn();
         ApiClient rater = as(RATER);
         assertThat(rater.get("/api/studies/" + study + "/candidates").status()).isEqualTo(403);
-        assertThat(as(LEAD).post("/api/studies/" + study + "/round/close", Map.of())
+        assertThat(as(LEAD).post("/api/studies/" + study + "/round/close", Map.of("reason", "Enough is graded."))
                         .status())
                 .isEqualTo(204);
         assertThat(rater.get("/api/studies/" + study + "/candidates").body()).contains("Osier");

@@ -151,7 +151,7 @@ public final class Bodies {
                         java.util.UUID.randomUUID().toString(),
                         "answers",
                         List.of(Map.of("answerId", ids.get("answerId"), "ms", 5000)));
-            case "/sheets/*/withdraw" -> Map.of("reason", "Ill.");
+            case "/sheets/*/withdraw", "/sheets/*/give-back" -> Map.of("reason", "Ill.");
             case "/sheets/*/hand-over" -> Map.of("raterId", ids.get("raterId"), "reason", "Ill.");
             case "/raters/*/reminders" -> Map.of("words", "Could you?");
             default -> Map.of();
@@ -164,27 +164,18 @@ public final class Bodies {
     }
 
     public static Map<String, Object> rule() {
-        return Map.of(
-                "coefficient",
-                "ALPHA_ORDINAL",
-                "agreementFloor",
-                0.6,
-                "floorOn",
-                "ESTIMATE",
-                "margin",
-                5,
-                "minimumRaters",
-                2,
-                "tieBreak",
-                "COST",
-                "strictOnMasking",
-                false,
-                "strictOnSplits",
-                false,
-                "byKind",
-                false,
-                "failedAnswers",
-                "LOWEST");
+        return Map.ofEntries(
+                Map.entry("coefficient", "ALPHA_ORDINAL"),
+                Map.entry("agreementFloor", 0.6),
+                Map.entry("floorOn", "ESTIMATE"),
+                Map.entry("margin", 5),
+                Map.entry("minimumRaters", 2),
+                Map.entry("tieBreak", "COST"),
+                Map.entry("strictOnMasking", false),
+                Map.entry("strictOnSplits", false),
+                Map.entry("byKind", false),
+                Map.entry("looks", 1),
+                Map.entry("failedAnswers", "LOWEST"));
     }
 
     public static Map<String, Object> brief(String question, boolean asksExpectations) {
@@ -232,7 +223,7 @@ public final class Bodies {
             case "/prompts" -> Map.of("kindId", ids.get("kindId"), "content", prompt("T", "R"));
             case "/prompts/*" -> Map.of("version", 0, "kindId", ids.get("kindId"), "content", prompt("T", "R"));
             case "/prompts/*/variants" -> Map.of("wording", "VAGUE");
-            case "/prompts/*/fault" -> Map.of("reason", "Its wording was unclear.");
+            case "/prompts/*/fault", "/prompts/*/fault/take-back" -> Map.of("reason", "Its wording was unclear.");
             case "/prompts/*/read-backs" -> Map.of("readerId", ids.get("raterId"));
             case "/prompts/from-bank" ->
                 Map.of("bankPromptId", ids.get("bankPromptId"), "version", 1, "kindId", ids.get("kindId"));
@@ -244,7 +235,13 @@ public final class Bodies {
             case "/candidates/*" -> Map.of("version", 0, "content", candidate("Sedge"));
             case "/candidates/*/considerations" -> {
                 JsonNode known = lead.get(study + "/candidates").json().get(0);
-                yield Map.of("version", known.path("version").asLong(), "considerations", List.of());
+                yield Map.of(
+                        "version",
+                        known.path("version").asLong(),
+                        "considerations",
+                        List.of(),
+                        "reason",
+                        "A word was wrong.");
             }
             case "/answers" -> answer(ids.get("promptId"), ids.get("candidateId"), "text");
             case "/answers/*" -> written(0, "t");
@@ -264,6 +261,7 @@ public final class Bodies {
             case "/rubric/publish" -> Map.of("note", "");
             case "/rubric/examples" ->
                 Map.of("criteria", List.of(Map.of("key", "correctness", "weight", 1, "highestLevel", 4)));
+            case "/round/close", "/round/reopen" -> Map.of("reason", "Enough is graded.");
             case "/plan", "/round" -> plan(2, 0, false);
             default -> atTheDesk(tail, ids);
         };

@@ -65,6 +65,8 @@ public abstract class ServerTest extends AbstractTestNGSpringContextTests {
         registry.add("spring.datasource.url", DATABASE::url);
         registry.add("spring.datasource.username", DATABASE::user);
         registry.add("spring.datasource.password", DATABASE::password);
+        // A processor that many tests share may stand still for longer than a user should wait.
+        registry.add("mossbank.connections.patience-ms", () -> "15000");
         registry.add("mossbank.proxies", () -> "127.0.0.1");
         registry.add("mossbank.git.roots", REPOSITORIES::toString);
         registry.add("mossbank.allowed.sources", () -> "127.0.0.1");
@@ -232,6 +234,12 @@ public abstract class ServerTest extends AbstractTestNGSpringContextTests {
     protected static String gradePath(String sheet, JsonNode answer, JsonNode grade) {
         return "/api/sheets/" + sheet + "/answers/" + answer.path("id").asString() + "/grades/"
                 + grade.path("criterionId").asString();
+    }
+
+    /** What the rule yields: grading ends for it. */
+    protected static JsonNode recommendation(ApiClient lead, String study) {
+        lead.post("/api/studies/" + study + "/round/close", Map.of("reason", "Enough is graded."));
+        return lead.get("/api/studies/" + study + "/recommendation").json();
     }
 
     protected static Map<String, Object> grade(long baseRevision, int level) {

@@ -90,6 +90,10 @@ public class AccessibilityTest extends Journey {
             browser.go("/studies/" + study + "/" + step);
             scan(step);
         }
+        browser.go("/studies/" + study + "/recommendation?look=1").seeHeading();
+        scan("look");
+        browser.go("/studies/" + study + "/recommendation/how?look=1").seeHeading();
+        scan("how the outcome comes about");
         browser.go("/studies/" + study + "/answers/masking").seeText("Fenlight");
         scan("masking");
         browser.click(By.xpath("//nav//a[.//span[normalize-space()='Answers']]"));

@@ -26,8 +26,8 @@ public class GradingJourneyTest extends Journey {
         openStudy("Agreement");
         String agreementBefore = rowOf("Correctness");
         openStudy("Recommendation");
-        assertThat(browser.seeHeading().getText()).startsWith("No recommendation yet");
-        browser.seeText("has fewer than 3 raters");
+        browser.seeHeading("How candidates stand is hidden until grading ends");
+        browser.seeText("15 of 16");
 
         gradeByKeyboardAlone();
 
@@ -35,9 +35,27 @@ public class GradingJourneyTest extends Journey {
         openStudy("Agreement");
         assertThat(rowOf("Correctness")).isNotEqualTo(agreementBefore);
         openStudy("Recommendation");
-        assertThat(browser.seeHeading().getText()).isEqualTo("We recommend Quillwort.");
+        browser.seeHeading("How candidates stand is hidden until grading ends");
         openStudy("Grading");
         browser.seeText("81 of 83 sheets");
+        withReason("Close the round …", "Why now", "Two are on leave.", "Close the round");
+        browser.seeText("and was closed");
+        openStudy("Recommendation");
+        assertThat(browser.seeHeading().getText()).isEqualTo("We recommend Quillwort.");
+        browser.seeText("81 of 83 sheets sent in");
+        browser.seeText("Two are on leave.");
+        openStudy("Grading");
+        withReason("Open it again …", "Why", "They are back.", "Open it again");
+        browser.see(By.xpath("//button[normalize-space()='Close the round …']"));
+        openStudy("Recommendation");
+        browser.seeText("They are back.");
+    }
+
+    /** A step that asks why. */
+    private void withReason(String opens, String label, String reason, String does) {
+        browser.clickButton(opens);
+        browser.field(label).sendKeys(reason);
+        browser.click(By.xpath("//*[@role='dialog']//button[normalize-space()='" + does + "']"));
     }
 
     private void openStudy(String layer) {

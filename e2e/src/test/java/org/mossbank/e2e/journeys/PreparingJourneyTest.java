@@ -275,10 +275,11 @@ public class PreparingJourneyTest extends Journey {
         write("What is wrong with it", "Two locks have this name.");
         browser.clickButton("Set it aside");
         browser.seeText("It counts nowhere");
-        for (String page : List.of("agreement", "recommendation")) {
-            browser.go(studyPath + "/" + page);
-            browser.seeText("was set aside: Two locks have this name.");
-        }
+        browser.go(studyPath + "/agreement");
+        browser.seeText("was set aside: Two locks have this name.");
+        browser.go(studyPath + "/recommendation");
+        browser.seeText("Prompt set aside");
+        browser.seeText("Two locks have this name.");
         browser.go(studyPath + "/grading");
         browser.seeText("of 6 sheets are sent in");
     }

@@ -34,6 +34,7 @@ class ArchiveLoader {
     private final Grading grading;
     private final Clock clock;
     private final ContentParts content;
+    private final RecordParts kept;
 
     ArchiveLoader(
             Accounts accounts,
@@ -41,7 +42,9 @@ class ArchiveLoader {
             CollectionParts collection,
             Grading grading,
             Clock clock,
-            ContentParts content) {
+            ContentParts content,
+            RecordParts kept) {
+        this.kept = kept;
         this.content = content;
         this.accounts = accounts;
         this.studies = studies;
@@ -99,6 +102,7 @@ class ArchiveLoader {
         if (!archive.head().preparing()) {
             openRound(study, archive, ids);
         }
+        kept.restore(study, archive.kept());
         return new Loaded(study, raters, asked);
     }
 
@@ -109,6 +113,7 @@ class ArchiveLoader {
                 head.title(),
                 head.brief(),
                 head.briefClosedAt(),
+                head.forecast(),
                 head.seed(),
                 lead,
                 archive.people().leadGraded(),
@@ -132,6 +137,7 @@ class ArchiveLoader {
                 new Grading.NewRound(
                         round.openedAt() == null ? now : round.openedAt(),
                         round.closedAt(),
+                        round.namesOpenedAt(),
                         round.ratersAnAnswer(),
                         round.repeatShare(),
                         archive.people().leadGraded()),

@@ -107,7 +107,8 @@ final class ArchiveReader {
                 RubricHistory.read(tables, head.rubric().version(), kindKeys),
                 PeopleRows.read(tables, head.round().closedAt() != null),
                 ReadBackRows.read(tables),
-                List.of());
+                List.of(),
+                RecordParts.Kept.read(tables, head.brief().rule().looks()));
     }
 
     private static SheetReader.Basis basis(StudyArchive study) {

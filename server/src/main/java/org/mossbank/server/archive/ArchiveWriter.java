@@ -54,5 +54,6 @@ final class ArchiveWriter {
         PeopleRows.write(study.people(), out);
         study.readBacks().forEach(r -> ReadBackRows.write(r, out));
         study.sheets().forEach(s -> SheetRows.write(s, out));
+        study.kept().write(out);
     }
 }

@@ -6,13 +6,17 @@ import java.time.Clock;
 import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Objects;
 import java.util.Set;
 import org.mossbank.server.account.AccountView;
 import org.mossbank.server.account.Accounts;
+import org.mossbank.server.acts.Acts;
 import org.mossbank.server.ids.AccountId;
 import org.mossbank.server.ids.StudyId;
+import org.mossbank.server.recommendation.LookTaking;
 import org.mossbank.server.shared.Problem;
 import org.mossbank.server.shared.SystemOnly;
+import org.mossbank.server.study.RoundStage;
 import org.mossbank.server.study.Studies;
 import org.springframework.beans.factory.ObjectProvider;
 import org.springframework.boot.context.event.ApplicationReadyEvent;
@@ -27,12 +31,16 @@ import org.springframework.transaction.support.TransactionTemplate;
 @Service
 class DemoService {
     private static final String LEAD = "orla";
+    private static final String LEAD_NAME = "Orla Fennick";
     private static final String PASSWORD = "tide and lantern";
 
     private final DemoSettings settings;
     /** Looked up only for the first start, so that a lazy start need not make it. */
     private final ObjectProvider<ArchiveLoader> loader;
 
+    private final ObjectProvider<LookTaking> looks;
+
+    private final Acts acts;
     private final Accounts accounts;
     private final Studies studies;
     private final TransactionTemplate transactions;
@@ -41,12 +49,16 @@ class DemoService {
     DemoService(
             DemoSettings settings,
             ObjectProvider<ArchiveLoader> loader,
+            ObjectProvider<LookTaking> looks,
+            Acts acts,
             Accounts accounts,
             Studies studies,
             PlatformTransactionManager transactions,
             Clock clock) {
         this.settings = settings;
         this.loader = loader;
+        this.looks = looks;
+        this.acts = acts;
         this.accounts = accounts;
         this.studies = studies;
         this.transactions = new TransactionTemplate(transactions);
@@ -64,16 +76,28 @@ class DemoService {
             oldestFirst.add(0, ArchiveLoader.Weighed.of(read(folder)));
         }
         String passwordHash = accounts.hashed(PASSWORD);
-        transactions.executeWithoutResult(status -> load(oldestFirst, passwordHash));
+        AccountId lead = Objects.requireNonNull(transactions.execute(status -> load(oldestFirst, passwordHash)));
+        looks.ifAvailable(taking -> studies.ofLead(lead).forEach(study -> lookAt(study, taking)));
     }
 
-    private void load(List<ArchiveLoader.Weighed> oldestFirst, String passwordHash) {
-        AccountView lead = accounts.createLead(LEAD, "Orla Fennick");
+    /** The demo has something to see while its raters still grade. */
+    private void lookAt(StudyId study, LookTaking taking) {
+        if (studies.stage(study) == RoundStage.Stage.GRADING
+                && studies.get(study).brief().rule().looks() > 1) {
+            LookTaking.Worked worked = taking.workOut(study, clock.instant(), LEAD_NAME);
+            taking.keep(study, worked);
+            acts.restore(study, List.of(worked.taken().asAct()));
+        }
+    }
+
+    private AccountId load(List<ArchiveLoader.Weighed> oldestFirst, String passwordHash) {
+        AccountView lead = accounts.createLead(LEAD, LEAD_NAME);
         accounts.setPassword(lead.id(), passwordHash);
         Set<AccountId> raters = new LinkedHashSet<>();
         oldestFirst.forEach(
                 study -> loader.getObject().load(study, lead.id()).raters().forEach(r -> raters.add(r.id())));
         raters.forEach(rater -> accounts.setPassword(rater, passwordHash));
+        return lead.id();
     }
 
     private StudyArchive read(Path folder) throws IOException {

@@ -3,6 +3,7 @@ package org.mossbank.server.archive;
 import com.networknt.schema.Schema;
 import java.util.List;
 import java.util.stream.Stream;
+import org.mossbank.server.acts.ActRows;
 import org.mossbank.server.answer.AnswerRows;
 import org.mossbank.server.candidate.CandidateRows;
 import org.mossbank.server.files.JsonFile;
@@ -11,6 +12,7 @@ import org.mossbank.server.grading.rows.SheetRows;
 import org.mossbank.server.masking.MaskRows;
 import org.mossbank.server.prompt.PromptRows;
 import org.mossbank.server.readback.ReadBackRows;
+import org.mossbank.server.recommendation.LookRows;
 import org.mossbank.server.rubric.RubricHistory;
 import org.mossbank.server.rubric.RubricRows;
 import org.mossbank.server.run.RunRows;
@@ -30,7 +32,9 @@ final class Schemas {
                     RubricRows.TABLES,
                     PeopleRows.TABLES,
                     ReadBackRows.TABLES,
-                    SheetRows.TABLES)
+                    SheetRows.TABLES,
+                    LookRows.TABLES,
+                    ActRows.TABLES)
             .<Table<?>>flatMap(List::stream)
             .toList();
 

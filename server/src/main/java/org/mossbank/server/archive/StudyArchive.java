@@ -15,6 +15,7 @@ import org.mossbank.server.rubric.KeyedVersion;
 import org.mossbank.server.run.RunRows.KeyedRun;
 import org.mossbank.server.source.SourceContent;
 import org.mossbank.server.study.Brief;
+import org.mossbank.server.study.KeptForecast;
 import org.mossbank.server.study.PeopleRows.KeyedPeople;
 import org.mossbank.server.study.Reopening;
 
@@ -24,6 +25,7 @@ import org.mossbank.server.study.Reopening;
  * @param sources by candidate
  * @param rubric  the version that counts
  * @param history the other versions, oldest first
+ * @param kept    what was done and seen on the way
  * @param sheets  by rater, then place, each with its answers in their order
  */
 record StudyArchive(
@@ -39,7 +41,8 @@ record StudyArchive(
         List<KeyedVersion> history,
         KeyedPeople people,
         List<KeyedReadBack> readBacks,
-        List<KeyedSheet> sheets) {
+        List<KeyedSheet> sheets,
+        RecordParts.Kept kept) {
     StudyArchive withSheets(List<KeyedSheet> all) {
         return new StudyArchive(
                 head,
@@ -54,7 +57,8 @@ record StudyArchive(
                 history,
                 people,
                 readBacks,
-                all);
+                all,
+                kept);
     }
 
     /**
@@ -62,6 +66,7 @@ record StudyArchive(
      *
      * @param preparing     whether the round is not open
      * @param briefClosedAt absent while the brief is open
+     * @param forecast      what it was thought to show when the brief was closed
      * @param mostFollowUps absent while the study has no rule
      */
     record Head(
@@ -69,6 +74,7 @@ record StudyArchive(
             Brief brief,
             boolean preparing,
             @Nullable Instant briefClosedAt,
+            @Nullable KeptForecast forecast,
             List<Reopening> reopenings,
             long seed,
             @Nullable Integer mostFollowUps,
@@ -78,8 +84,9 @@ record StudyArchive(
     record RoundHead(
             @Nullable Instant openedAt,
             @Nullable Instant closedAt,
+            @Nullable Instant namesOpenedAt,
             @Nullable Integer ratersAnAnswer,
             @Nullable Double repeatShare) {
-        static final RoundHead NONE = new RoundHead(null, null, null, null);
+        static final RoundHead NONE = new RoundHead(null, null, null, null, null);
     }
 }

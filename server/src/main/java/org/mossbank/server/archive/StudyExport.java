@@ -12,8 +12,6 @@ import org.mossbank.server.candidate.CandidateRows.KeyedCandidate;
 import org.mossbank.server.candidate.CandidateView;
 import org.mossbank.server.candidate.Candidates;
 import org.mossbank.server.files.Keys;
-import org.mossbank.server.grading.Grading;
-import org.mossbank.server.grading.rows.KeyedSheet;
 import org.mossbank.server.ids.AccountId;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.prompt.KindView;
@@ -45,7 +43,7 @@ class StudyExport {
     private final Answers answers;
     private final CollectionParts collection;
     private final Rubrics rubrics;
-    private final Grading grading;
+    private final RecordParts kept;
 
     StudyExport(
             Accounts accounts,
@@ -55,7 +53,8 @@ class StudyExport {
             Answers answers,
             CollectionParts collection,
             Rubrics rubrics,
-            Grading grading) {
+            RecordParts kept) {
+        this.kept = kept;
         this.accounts = accounts;
         this.studies = studies;
         this.prompts = prompts;
@@ -63,7 +62,6 @@ class StudyExport {
         this.answers = answers;
         this.collection = collection;
         this.rubrics = rubrics;
-        this.grading = grading;
     }
 
     @SystemOnly
@@ -102,7 +100,8 @@ class StudyExport {
                         .toList(),
                 people(id, raters, keys),
                 collection.readBacks(id, keys),
-                sheets(id, keys));
+                kept.sheets(id, keys),
+                kept.of(id));
     }
 
     private Rubrics.VersionCriteria counting(StudyId study, List<Rubrics.VersionCriteria> versions) {
@@ -115,19 +114,18 @@ class StudyExport {
 
     private StudyArchive.Head head(StudyId id, KeyedVersion.Head rubric) {
         StudyView study = studies.get(id);
-        Optional<Grading.RoundState> round = grading.round(id);
+        Optional<StudyArchive.RoundHead> round = kept.round(id);
         return new StudyArchive.Head(
                 study.title(),
                 study.brief(),
                 round.isEmpty(),
                 study.briefClosedAt(),
+                study.forecast(),
                 studies.reopenings(id),
                 study.seed(),
                 collection.mostFollowUps(id),
                 rubric,
-                round.map(r -> new StudyArchive.RoundHead(
-                                r.openedAt(), r.closedAt(), r.ratersAnAnswer(), r.repeatShare()))
-                        .orElse(StudyArchive.RoundHead.NONE));
+                round.orElse(StudyArchive.RoundHead.NONE));
     }
 
     private static Answers.NewAnswer answer(AnswerView a, Keys keys) {
@@ -157,12 +155,5 @@ class StudyExport {
                         .sorted(Comparator.comparing(
                                 KeyedExpectation::rater, Comparator.nullsFirst(Comparator.naturalOrder())))
                         .toList());
-    }
-
-    private List<KeyedSheet> sheets(StudyId id, Keys keys) {
-        return grading.records(id).stream()
-                .map(s -> KeyedSheet.of(s, keys))
-                .sorted(Comparator.comparing(KeyedSheet::rater).thenComparingInt(KeyedSheet::place))
-                .toList();
     }
 }

@@ -33,6 +33,9 @@ final class StudyFile {
         json.set("decisionRule", rule(brief.rule()));
         ObjectNode closing = json.putObject("brief");
         time(closing, "closedAt", head.briefClosedAt());
+        if (head.forecast() != null) {
+            closing.set("forecast", JsonMapper.shared().valueToTree(head.forecast()));
+        }
         ArrayNode reopenings = closing.putArray("reopenings");
         for (Reopening r : head.reopenings()) {
             ObjectNode one = reopenings.addObject();
@@ -62,6 +65,7 @@ final class StudyFile {
                 .put("strictOnMasking", terms.strictOnMasking())
                 .put("strictOnSplits", terms.strictOnSplits())
                 .put("byKind", terms.byKind())
+                .put("looks", terms.looks())
                 .put("failedAnswers", Words.of(terms.failedAnswers()));
         RuleTerms.GateTerms gate = terms.gate();
         if (gate != null) {
@@ -77,6 +81,7 @@ final class StudyFile {
         ObjectNode json = JsonMapper.shared().createObjectNode();
         time(json, "openedAt", round.openedAt());
         time(json, "closedAt", round.closedAt());
+        time(json, "namesOpenedAt", round.namesOpenedAt());
         if (round.ratersAnAnswer() != null) {
             json.put("ratersAnAnswer", round.ratersAnAnswer());
         }

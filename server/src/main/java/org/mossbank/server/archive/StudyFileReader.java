@@ -13,10 +13,12 @@ import org.mossbank.server.files.Faults;
 import org.mossbank.server.files.Words;
 import org.mossbank.server.rubric.KeyedVersion;
 import org.mossbank.server.study.Brief;
+import org.mossbank.server.study.KeptForecast;
 import org.mossbank.server.study.RaterTerms;
 import org.mossbank.server.study.Reopening;
 import org.mossbank.server.study.RuleTerms;
 import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.json.JsonMapper;
 
 /** Reads study.json, which its schema has let through. */
 final class StudyFileReader {
@@ -58,6 +60,7 @@ final class StudyFileReader {
                 brief(),
                 preparing,
                 closedAt,
+                forecast(),
                 reopenings(),
                 json.has("seed") ? json.path("seed").asLong() : freshSeed.getAsLong(),
                 json.has("mostFollowUps") ? json.path("mostFollowUps").asInt() : null,
@@ -85,6 +88,7 @@ final class StudyFileReader {
                         rule.path("strictOnMasking").asBoolean(false),
                         rule.path("strictOnSplits").asBoolean(false),
                         rule.path("byKind").asBoolean(false),
+                        rule.path("looks").asInt(1),
                         constant(
                                 RuleTerms.FailedAnswers.class,
                                 rule.path("failedAnswers"),
@@ -107,6 +111,11 @@ final class StudyFileReader {
         return read == null ? otherwise : read;
     }
 
+    private @Nullable KeptForecast forecast() {
+        JsonNode forecast = json.at("/brief/forecast");
+        return forecast.isMissingNode() ? null : JsonMapper.shared().treeToValue(forecast, KeptForecast.class);
+    }
+
     private List<Reopening> reopenings() {
         List<Reopening> reopenings = new ArrayList<>();
         for (JsonNode r : json.at("/brief/reopenings")) {
@@ -125,6 +134,7 @@ final class StudyFileReader {
         return new StudyArchive.RoundHead(
                 instant(round.path("openedAt")),
                 instant(round.path("closedAt")),
+                instant(round.path("namesOpenedAt")),
                 round.has("ratersAnAnswer") ? round.path("ratersAnAnswer").asInt() : null,
                 round.has("repeatShare") ? round.path("repeatShare").asDouble() : null);
     }

@@ -3,6 +3,8 @@
         displayName = "Archive",
         allowedDependencies = {
             "ids",
+            "acts",
+            "recommendation",
             "shared",
             "files",
             "account",

@@ -2,6 +2,7 @@ package org.mossbank.server.candidate;
 
 import jakarta.validation.Valid;
 import java.util.List;
+import org.mossbank.server.acts.OnRecord;
 import org.mossbank.server.ids.CandidateId;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.shared.LargeBody;
@@ -21,8 +22,10 @@ import org.springframework.web.bind.annotation.RestController;
 @RequestMapping("/api/studies/{studyId}/candidates")
 class CandidateController {
     private final CandidateService candidates;
+    private final OnRecord record;
 
-    CandidateController(CandidateService candidates) {
+    CandidateController(CandidateService candidates, OnRecord record) {
+        this.record = record;
         this.candidates = candidates;
     }
 
@@ -55,7 +58,7 @@ class CandidateController {
             @PathVariable StudyId studyId,
             @PathVariable CandidateId candidateId,
             @Valid @RequestBody CandidateService.Consider request) {
-        return candidates.consider(studyId, candidateId, request);
+        return record.of(studyId, () -> candidates.consider(studyId, candidateId, request));
     }
 
     @DeleteMapping("/{candidateId}")

@@ -14,6 +14,8 @@ import java.util.Set;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
+import org.mossbank.server.acts.ActSort;
+import org.mossbank.server.acts.Acts;
 import org.mossbank.server.ids.CandidateId;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.progress.Step;
@@ -27,6 +29,7 @@ import org.mossbank.server.shared.FreeKey;
 import org.mossbank.server.shared.Problem;
 import org.mossbank.server.shared.ProblemType;
 import org.mossbank.server.study.FiguresChanged;
+import org.mossbank.server.study.RoundStage;
 import org.mossbank.server.study.Studies;
 import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.security.access.prepost.PreAuthorize;
@@ -44,6 +47,7 @@ class CandidateService {
     private final CandidateUse use;
     private final EntityManager entities;
     private final ApplicationEventPublisher events;
+    private final Acts acts;
 
     CandidateService(
             Candidates candidates,
@@ -51,7 +55,9 @@ class CandidateService {
             Studies studies,
             CandidateUse use,
             EntityManager entities,
-            ApplicationEventPublisher events) {
+            ApplicationEventPublisher events,
+            Acts acts) {
+        this.acts = acts;
         this.candidates = candidates;
         this.repository = repository;
         this.studies = studies;
@@ -117,14 +123,24 @@ class CandidateService {
 
     record Consider(
             @Min(0) long version,
-            @NotNull @Size(max = 40) List<CandidateContent.@Valid @NotNull Consideration> considerations) {}
+            @NotNull @Size(max = 40) List<CandidateContent.@Valid @NotNull Consideration> considerations,
+            @NotNull @Size(max = 2000) String reason) {}
 
-    /** Facts that no grade covers may be added at any time, also while raters grade. */
+    /**
+     * Facts that no grade covers may also be added while raters grade.
+     *
+     * @throws Problem 400 if raters grade and no reason is given; 409 once the round is closed
+     */
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
     @Transactional
     public CandidateView consider(StudyId study, CandidateId id, Consider request) {
+        studies.refuseOnceClosed(study);
+        if (studies.stage(study) == RoundStage.Stage.GRADING && request.reason().isBlank()) {
+            throw Problem.invalid("reason", "must say why this changes while raters grade");
+        }
         Candidate candidate = lockedAt(study, id, request.version());
         candidate.consider(request.considerations());
+        acts.keep(study, ActSort.CONSIDERATIONS_CHANGED, candidate.view().name(), request.reason());
         events.publishEvent(new FiguresChanged(study));
         entities.flush();
         return candidate.view();

@@ -1,7 +1,7 @@
 /** The models that are compared, at exact settings. */
 @ApplicationModule(
         displayName = "Candidates",
-        allowedDependencies = {"ids", "shared", "files", "study", "prompt", "prompt :: check", "progress"})
+        allowedDependencies = {"ids", "acts", "shared", "files", "study", "prompt", "prompt :: check", "progress"})
 @NullMarked
 package org.mossbank.server.candidate;
 

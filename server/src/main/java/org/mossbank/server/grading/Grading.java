@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
+import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.server.grading.sheet.Coverage;
@@ -28,6 +29,7 @@ import org.mossbank.server.ids.SheetAnswerId;
 import org.mossbank.server.ids.SheetId;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.prompt.Prompts;
+import org.mossbank.server.shared.Chunks;
 import org.mossbank.server.shared.SystemOnly;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -120,6 +122,7 @@ public class Grading {
     public record NewRound(
             Instant openedAt,
             @Nullable Instant closedAt,
+            @Nullable Instant namesOpenedAt,
             @Nullable Integer ratersAnAnswer,
             @Nullable Double repeatShare,
             boolean leadWasBlind) {}
@@ -128,11 +131,13 @@ public class Grading {
      * The round as it stands.
      *
      * @param revision     counts up with everything that figures are computed from
+     * @param namesOpenedAt when it was closed for the first time, from when on raters knew names
      * @param leadWasBlind whether the lead graded, and saw no more than a rater meanwhile
      */
     public record RoundState(
             Instant openedAt,
             @Nullable Instant closedAt,
+            @Nullable Instant namesOpenedAt,
             long revision,
             @Nullable Integer ratersAnAnswer,
             @Nullable Double repeatShare,
@@ -168,6 +173,12 @@ public class Grading {
         return prompts.soundIds(study);
     }
 
+    /** How many sheets that count were sent in after a moment. */
+    @SystemOnly
+    public int sentAfter(StudyId study, Instant moment) {
+        return sheets.countSentAfter(study, sound(study), moment);
+    }
+
     /** Grades on sheets that were sent in for sound prompts, in a stable order; repeats are left out. */
     @SystemOnly
     public List<SentGrade> sentGrades(StudyId study) {
@@ -195,20 +206,19 @@ public class Grading {
     /** Every sheet with all that is on it, by rater and place. */
     @SystemOnly
     public List<SheetRecord> records(StudyId study) {
-        return records(sheets.findByStudyIdOrderByRaterIdAscPlaceAsc(study));
+        Said said = new Said(
+                byAnswer(grades.ofStudy(study), g -> g.key().sheetAnswerId()),
+                byAnswer(coverages.ofStudy(study), c -> c.key().sheetAnswerId()),
+                byAnswer(remarks.ofStudy(study), Remark::sheetAnswerId),
+                times(study));
+        return records(sheets.findByStudyIdOrderByRaterIdAscPlaceAsc(study), sheetAnswers.ofStudy(study), said);
     }
 
-    private List<SheetRecord> records(List<Sheet> all) {
-        List<SheetAnswer> onSheets = sheetAnswers.findBySheetIdInOrderByPlace(
-                all.stream().map(Sheet::id).toList());
-        List<SheetAnswerId> ids = onSheets.stream().map(SheetAnswer::id).toList();
-        Said said = new Said(
-                grades.ofSheetAnswers(ids).stream()
-                        .collect(Collectors.groupingBy(g -> g.key().sheetAnswerId())),
-                coverages.ofSheetAnswers(ids).stream()
-                        .collect(Collectors.groupingBy(c -> c.key().sheetAnswerId())),
-                remarks.ofSheetAnswers(ids).stream().collect(Collectors.groupingBy(Remark::sheetAnswerId)),
-                times(ids));
+    private static <T> Map<SheetAnswerId, List<T>> byAnswer(List<T> all, Function<T, SheetAnswerId> answer) {
+        return all.stream().collect(Collectors.groupingBy(answer));
+    }
+
+    private static List<SheetRecord> records(List<Sheet> all, List<SheetAnswer> onSheets, Said said) {
         Map<SheetId, List<SheetAnswer>> bySheet =
                 onSheets.stream().collect(Collectors.groupingBy(SheetAnswer::sheetId));
         return all.stream()
@@ -225,12 +235,10 @@ public class Grading {
                 .toList();
     }
 
-    private Map<SheetAnswerId, Long> times(List<SheetAnswerId> ids) {
-        return ids.isEmpty()
-                ? Map.of()
-                : sheetAnswers.activeMs(ids).stream()
-                        .collect(Collectors.toMap(
-                                t -> new SheetAnswerId(t.getId()), SheetAnswerRepository.ActiveTime::getMs));
+    private Map<SheetAnswerId, Long> times(StudyId study) {
+        return sheetAnswers.activeMs(study).stream()
+                .collect(Collectors.toMap(
+                        t -> new SheetAnswerId(t.getId()), SheetAnswerRepository.ActiveTime::getMs));
     }
 
     /** What was said of answers on sheets, by the answer's id there. */
@@ -265,11 +273,20 @@ public class Grading {
         }
     }
 
-    /** The first sheets for one prompt that were sent in. */
+    /** The first sheets for one prompt that were sent in; how long each answer was looked at is left out. */
     @SystemOnly
     public List<SheetRecord> sentRecords(StudyId study, PromptId prompt) {
-        return records(sheets.findByStudyIdAndPromptId(study, prompt).stream()
+        List<Sheet> sent = sheets.findByStudyIdAndPromptId(study, prompt).stream()
                 .filter(s -> s.isSent() && !s.isRepeat() && !s.isWithdrawn())
-                .toList());
+                .toList();
+        List<SheetAnswer> onSheets =
+                Chunks.of(sent.stream().map(Sheet::id).toList(), sheetAnswers::findBySheetIdInOrderByPlace);
+        List<SheetAnswerId> ids = onSheets.stream().map(SheetAnswer::id).toList();
+        Said said = new Said(
+                byAnswer(Chunks.of(ids, grades::ofSheetAnswers), g -> g.key().sheetAnswerId()),
+                byAnswer(Chunks.of(ids, coverages::ofSheetAnswers), c -> c.key().sheetAnswerId()),
+                byAnswer(Chunks.of(ids, remarks::ofSheetAnswers), Remark::sheetAnswerId),
+                Map.of());
+        return records(sent, onSheets, said);
     }
 }

@@ -21,6 +21,7 @@ import org.mossbank.server.prompt.PromptView;
 import org.mossbank.server.prompt.Prompts;
 import org.mossbank.server.rubric.CriterionView;
 import org.mossbank.server.rubric.Rubrics;
+import org.mossbank.server.shared.Chunks;
 import org.mossbank.server.study.Studies;
 import org.springframework.security.access.prepost.PreAuthorize;
 import org.springframework.stereotype.Service;
@@ -83,10 +84,10 @@ class GradingBoard {
     private Map<AccountId, List<GradingProgress.SheetProgress>> sheetsByRater(StudyId study) {
         List<Sheet> all = sheets.findByStudyIdOrderByRaterIdAscPlaceAsc(study);
         List<SheetId> ids = all.stream().map(Sheet::id).toList();
-        Map<SheetId, Long> made = SheetCount.byId(sheets.countMarks(ids));
-        Map<SheetId, Long> answers = SheetCount.byId(sheets.countAnswers(ids));
-        Map<SheetId, Long> reasons = SheetCount.byId(sheets.countReasons(ids));
-        Map<SheetId, Long> takenBack = SheetCount.byId(events.countTakenBack(ids));
+        Map<SheetId, Long> made = SheetCount.byId(Chunks.of(ids, sheets::countMarks));
+        Map<SheetId, Long> answers = SheetCount.byId(Chunks.of(ids, sheets::countAnswers));
+        Map<SheetId, Long> reasons = SheetCount.byId(Chunks.of(ids, sheets::countReasons));
+        Map<SheetId, Long> takenBack = SheetCount.byId(events.countTakenBack(study));
         Map<PromptId, Integer> criteria = criteriaByPrompt(study);
         return all.stream()
                 .collect(Collectors.groupingBy(

@@ -3,6 +3,7 @@ package org.mossbank.server.grading;
 import jakarta.validation.Valid;
 import java.util.List;
 import java.util.UUID;
+import org.mossbank.server.acts.OnRecord;
 import org.mossbank.server.ids.AccountId;
 import org.mossbank.server.ids.PromptId;
 import org.mossbank.server.ids.SheetId;
@@ -21,8 +22,15 @@ class GradingController {
     private final KeepingService keeping;
     private final ReminderService reminders;
     private final GradingBoard board;
+    private final OnRecord record;
 
-    GradingController(GradingService grading, KeepingService keeping, ReminderService reminders, GradingBoard board) {
+    GradingController(
+            GradingService grading,
+            KeepingService keeping,
+            ReminderService reminders,
+            GradingBoard board,
+            OnRecord record) {
+        this.record = record;
         this.board = board;
         this.grading = grading;
         this.keeping = keeping;
@@ -42,13 +50,16 @@ class GradingController {
     @PostMapping("/api/studies/{studyId}/sheets/{sheetId}/withdraw")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void withdraw(@PathVariable StudyId studyId, @PathVariable SheetId sheetId, @Valid @RequestBody Withdraw request) {
-        keeping.withdraw(studyId, sheetId, request);
+        record.of(studyId, () -> keeping.withdraw(studyId, sheetId, request));
     }
 
     @PostMapping("/api/studies/{studyId}/sheets/{sheetId}/give-back")
     @ResponseStatus(HttpStatus.NO_CONTENT)
-    void giveBack(@PathVariable StudyId studyId, @PathVariable SheetId sheetId) {
-        keeping.giveBack(studyId, sheetId);
+    void giveBack(
+            @PathVariable StudyId studyId,
+            @PathVariable SheetId sheetId,
+            @Valid @RequestBody KeepingService.GiveBack request) {
+        record.of(studyId, () -> keeping.giveBack(studyId, sheetId, request));
     }
 
     @PostMapping("/api/studies/{studyId}/sheets/{sheetId}/hand-over")
@@ -57,7 +68,7 @@ class GradingController {
             @PathVariable StudyId studyId,
             @PathVariable SheetId sheetId,
             @Valid @RequestBody KeepingService.HandOver request) {
-        keeping.handOver(studyId, sheetId, request);
+        record.of(studyId, () -> keeping.handOver(studyId, sheetId, request));
     }
 
     @PostMapping("/api/studies/{studyId}/raters/{raterId}/reminders")
@@ -82,7 +93,13 @@ class GradingController {
 
     @PostMapping("/api/studies/{studyId}/round/close")
     @ResponseStatus(HttpStatus.NO_CONTENT)
-    void close(@PathVariable StudyId studyId) {
-        grading.close(studyId);
+    void close(@PathVariable StudyId studyId, @Valid @RequestBody GradingService.CloseRound request) {
+        record.of(studyId, () -> grading.close(studyId, request));
+    }
+
+    @PostMapping("/api/studies/{studyId}/round/reopen")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void reopen(@PathVariable StudyId studyId, @Valid @RequestBody GradingService.ReopenRound request) {
+        record.of(studyId, () -> grading.reopen(studyId, request));
     }
 }

@@ -1,5 +1,8 @@
 package org.mossbank.server.grading;
 
+import jakarta.validation.constraints.NotBlank;
+import jakarta.validation.constraints.NotNull;
+import jakarta.validation.constraints.Size;
 import java.time.Clock;
 import java.util.Comparator;
 import java.util.List;
@@ -7,6 +10,9 @@ import java.util.Map;
 import org.mossbank.core.estimate.Require;
 import org.mossbank.server.account.AccountView;
 import org.mossbank.server.account.Accounts;
+import org.mossbank.server.acts.ActSort;
+import org.mossbank.server.acts.Acts;
+import org.mossbank.server.grading.sheet.Round;
 import org.mossbank.server.grading.sheet.RoundRepository;
 import org.mossbank.server.ids.AccountId;
 import org.mossbank.server.ids.PromptId;
@@ -24,9 +30,11 @@ class GradingService {
     private final RoundRepository rounds;
     private final Grading grading;
     private final Accounts accounts;
+    private final Acts acts;
     private final Clock clock;
 
-    GradingService(RoundRepository rounds, Grading grading, Accounts accounts, Clock clock) {
+    GradingService(RoundRepository rounds, Grading grading, Accounts accounts, Acts acts, Clock clock) {
+        this.acts = acts;
         this.rounds = rounds;
         this.grading = grading;
         this.accounts = accounts;
@@ -67,12 +75,48 @@ class GradingService {
                         .toList());
     }
 
-    /** Ends grading for good: raters then see names, all grades and results. Closing twice is the same as once. */
+    /** @param reason why now; asked while sheets are out */
+    record CloseRound(@NotNull @Size(max = 2000) String reason) {}
+
+    /**
+     * Ends grading: raters then see names, all grades and results. Closing twice is the same as once.
+     *
+     * @throws Problem 400 if sheets are out and no reason is given
+     */
     @PreAuthorize("@studyAccess.mayLead(#study)")
     @Transactional
-    public void close(StudyId study) {
-        rounds.lock(study)
-                .orElseThrow(() -> new Problem(ProblemType.NOT_READY, "No round has been opened."))
-                .close(clock.instant());
+    public void close(StudyId study, CloseRound request) {
+        Round round = locked(study);
+        if (round.isClosed()) {
+            return;
+        }
+        Grading.SheetTotals totals = grading.totals(study);
+        int out = totals.sheets() - totals.sent();
+        if (out > 0 && request.reason().isBlank()) {
+            throw Problem.invalid("reason", "must say why grading ends with %d sheets not sent in".formatted(out));
+        }
+        round.close(clock.instant());
+        acts.keep(
+                study,
+                ActSort.ROUND_CLOSED,
+                "%d of %d sheets sent in".formatted(totals.sent(), totals.sheets()),
+                request.reason());
+    }
+
+    record ReopenRound(@NotBlank @Size(max = 2000) String reason) {}
+
+    /** Lets raters grade on, who have seen names and results meanwhile: that stays on record. */
+    @PreAuthorize("@studyAccess.mayLead(#study)")
+    @Transactional
+    public void reopen(StudyId study, ReopenRound request) {
+        Round round = locked(study);
+        if (round.isClosed()) {
+            round.reopen();
+            acts.keep(study, ActSort.ROUND_REOPENED, "", request.reason());
+        }
+    }
+
+    private Round locked(StudyId study) {
+        return rounds.lock(study).orElseThrow(() -> new Problem(ProblemType.NOT_READY, "No round has been opened."));
     }
 }

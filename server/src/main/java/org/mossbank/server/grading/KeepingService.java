@@ -6,6 +6,7 @@ import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
 import java.util.List;
 import org.mossbank.server.account.Actor;
+import org.mossbank.server.acts.ActSort;
 import org.mossbank.server.grading.sheet.Sheet;
 import org.mossbank.server.grading.sheet.SheetAnswer;
 import org.mossbank.server.grading.sheet.SheetEvent;
@@ -34,6 +35,7 @@ class KeepingService {
     private final EntityManager entities;
     private final SheetHistory history;
     private final HandedAnswers handed;
+    private final SheetsOnRecord onRecord;
     private final Actor actor;
 
     KeepingService(
@@ -43,7 +45,9 @@ class KeepingService {
             EntityManager entities,
             SheetHistory history,
             HandedAnswers handed,
+            SheetsOnRecord onRecord,
             Actor actor) {
+        this.onRecord = onRecord;
         this.actor = actor;
         this.handed = handed;
         this.history = history;
@@ -61,23 +65,30 @@ class KeepingService {
     @PreAuthorize("@studyAccess.mayLead(#study)")
     public void withdraw(StudyId study, SheetId sheetId, Withdraw request) {
         Sheet sheet = history.lock(study, sheetId);
-        withdraw(sheet, request.reason(), SheetEvent.Sort.WITHDRAWN);
-    }
-
-    private void withdraw(Sheet sheet, String reason, SheetEvent.Sort sort) {
-        if (!sheet.isWithdrawn()) {
-            sheet.withdraw(reason, actor.now());
-            history.happened(sheet, sort, reason);
+        if (withdraw(sheet, request.reason(), SheetEvent.Sort.WITHDRAWN)) {
+            onRecord.keep(ActSort.SHEET_WITHDRAWN, sheet, request.reason());
         }
     }
 
+    private boolean withdraw(Sheet sheet, String reason, SheetEvent.Sort sort) {
+        if (sheet.isWithdrawn()) {
+            return false;
+        }
+        sheet.withdraw(reason, actor.now());
+        history.happened(sheet, sort, reason);
+        return true;
+    }
+
+    record GiveBack(@NotBlank @Size(max = 1000) String reason) {}
+
     /** To the rater it was withdrawn from, with the grades as they were. */
     @PreAuthorize("@studyAccess.mayLead(#study)")
-    public void giveBack(StudyId study, SheetId sheetId) {
+    public void giveBack(StudyId study, SheetId sheetId, GiveBack request) {
         Sheet sheet = history.lock(study, sheetId);
         if (sheet.isWithdrawn()) {
             sheet.giveBack();
-            history.happened(sheet, SheetEvent.Sort.GIVEN_BACK, "");
+            history.happened(sheet, SheetEvent.Sort.GIVEN_BACK, request.reason());
+            onRecord.keep(ActSort.SHEET_GIVEN_BACK, sheet, request.reason());
         }
     }
 
@@ -111,6 +122,7 @@ class KeepingService {
         for (int i = 0; i < onSheet.size(); i++) {
             entities.persist(SheetAnswer.of(fresh.id(), onSheet.get(i), i));
         }
+        onRecord.handedOver(sheet, request.raterId(), request.reason());
     }
 
     private void requireMayTake(Sheet sheet, AccountId rater, List<Sheet> theirs) {

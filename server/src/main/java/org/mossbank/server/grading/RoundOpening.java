@@ -7,6 +7,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.UUID;
+import org.mossbank.core.estimate.Require;
 import org.mossbank.server.grading.sheet.Coverage;
 import org.mossbank.server.grading.sheet.Grade;
 import org.mossbank.server.grading.sheet.GradingChange;
@@ -23,6 +24,8 @@ import tools.jackson.databind.json.JsonMapper;
 /** Lays down a round: its sheets, what is said on them already, and the history of that. */
 @Component
 class RoundOpening {
+    private static final int SHEETS_AT_ONCE = 50;
+
     private final SheetAnswerRepository sheetAnswers;
     private final EntityManager entities;
     private final JsonMapper json;
@@ -38,6 +41,16 @@ class RoundOpening {
     /** Within the transaction of whoever asks. */
     void open(StudyId study, Grading.NewRound round, List<Grading.SheetRecord> starts) {
         entities.persist(Round.of(study, round));
+        Instant now = clock.instant();
+        for (int from = 0; from < starts.size(); from += SHEETS_AT_ONCE) {
+            lay(study, starts.subList(from, Math.min(starts.size(), from + SHEETS_AT_ONCE)), now);
+            // What is written is let go: else each flush looks through all of it again.
+            entities.flush();
+            entities.clear();
+        }
+    }
+
+    private void lay(StudyId study, List<Grading.SheetRecord> starts, Instant now) {
         Map<SheetAnswerId, Grading.AnswerRecord> begun = new LinkedHashMap<>();
         for (Grading.SheetRecord start : starts) {
             Sheet sheet = Sheet.of(study, start);
@@ -51,16 +64,22 @@ class RoundOpening {
         }
         // What follows refers to these rows by id alone, so the order of writing is ours to keep.
         entities.flush();
-        Instant now = clock.instant();
         begun.forEach((id, start) -> begin(id, start, now));
+        List<SheetAnswerId> timed = begun.entrySet().stream()
+                .filter(e -> e.getValue().judgement().activeMs() > 0)
+                .map(Map.Entry::getKey)
+                .toList();
+        entities.flush();
+        sheetAnswers.tellTimes(
+                timed.stream().map(SheetAnswerId::value).toArray(UUID[]::new),
+                timed.stream()
+                        .map(id -> Require.known(begun, id).judgement().activeMs())
+                        .toArray(Long[]::new));
     }
 
     private void begin(SheetAnswerId id, Grading.AnswerRecord start, Instant now) {
         History history = new History(id, now);
         history.begin(start);
-        if (start.judgement().activeMs() > 0) {
-            sheetAnswers.tellTime(id, UUID.randomUUID(), start.judgement().activeMs());
-        }
         start.marks().forEach((criterion, mark) -> {
             Grade grade = Grade.of(new Grade.Key(id, criterion));
             grade.set(mark);

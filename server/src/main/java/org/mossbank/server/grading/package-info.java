@@ -6,6 +6,7 @@
             "shared",
             "files",
             "account",
+            "acts",
             "study",
             "prompt",
             "candidate",

@@ -1,6 +1,5 @@
 package org.mossbank.server.masking;
 
-import java.util.Collection;
 import java.util.List;
 import java.util.UUID;
 import org.mossbank.server.ids.AnswerId;
@@ -10,7 +9,7 @@ import org.springframework.data.jpa.repository.Query;
 
 interface MaskRepository extends JpaRepository<Mask, UUID> {
     @Query("select m from Mask m where m.answerId in :answers order by m.answerId, m.from")
-    List<Mask> ofAnswers(Collection<AnswerId> answers);
+    List<Mask> ofAnswers(List<AnswerId> answers);
 
     @Modifying
     @Query("delete from Mask m where m.answerId = :answer")

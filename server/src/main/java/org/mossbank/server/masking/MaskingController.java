@@ -1,6 +1,7 @@
 package org.mossbank.server.masking;
 
 import jakarta.validation.Valid;
+import org.mossbank.server.acts.OnRecord;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.shared.LargeBody;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -16,8 +17,10 @@ import org.springframework.web.bind.annotation.RestController;
 @RequestMapping("/api/studies/{studyId}/masking")
 class MaskingController {
     private final MaskingService masking;
+    private final OnRecord record;
 
-    MaskingController(MaskingService masking) {
+    MaskingController(MaskingService masking, OnRecord record) {
+        this.record = record;
         this.masking = masking;
     }
 
@@ -28,11 +31,11 @@ class MaskingController {
 
     @PutMapping("/words")
     MaskingView writeWords(@PathVariable StudyId studyId, @Valid @RequestBody MaskingService.WriteWords request) {
-        return masking.writeWords(studyId, request);
+        return record.of(studyId, () -> masking.writeWords(studyId, request));
     }
 
     @PostMapping("/decisions")
     MaskingView decide(@PathVariable StudyId studyId, @Valid @RequestBody MaskingService.Decide request) {
-        return masking.decide(studyId, request);
+        return record.of(studyId, () -> masking.decide(studyId, request));
     }
 }

@@ -16,6 +16,8 @@ import java.util.Objects;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.core.masking.GiveAways;
+import org.mossbank.server.acts.ActSort;
+import org.mossbank.server.acts.Acts;
 import org.mossbank.server.answer.AnswerRewritten;
 import org.mossbank.server.answer.AnswerView;
 import org.mossbank.server.answer.AnswersToSettle;
@@ -45,6 +47,7 @@ class MaskingService {
     private final MaskingOfStudyRepository maskings;
     private final Studies studies;
     private final EntityManager entities;
+    private final Acts acts;
     private final TransactionTemplate transactions;
     private final Clock clock;
 
@@ -54,6 +57,7 @@ class MaskingService {
             MaskingOfStudyRepository maskings,
             Studies studies,
             EntityManager entities,
+            Acts acts,
             TransactionTemplate transactions,
             Clock clock) {
         this.stretches = stretches;
@@ -61,6 +65,7 @@ class MaskingService {
         this.maskings = maskings;
         this.studies = studies;
         this.entities = entities;
+        this.acts = acts;
         this.transactions = transactions;
         this.clock = clock;
     }
@@ -130,6 +135,11 @@ class MaskingService {
             return false;
         }
         masking.write(request.words().stream().map(String::strip).distinct().toList());
+        acts.keep(
+                study,
+                ActSort.MASKING_CHANGED,
+                "words to mask: " + masking.words().size(),
+                "");
         return true;
     }
 
@@ -164,6 +174,11 @@ class MaskingService {
         Map<AnswerId, Stretches.AnswerStretches> byAnswer = new HashMap<>();
         stretches.ofStudy(study).forEach(a -> byAnswer.put(a.answer().id(), a));
         Map<AnswerId, List<Mask>> decided = stretches.decided(List.copyOf(byAnswer.keySet()));
+        acts.keep(
+                study,
+                ActSort.MASKING_CHANGED,
+                "places decided on: " + request.decisions().size(),
+                "");
         Instant now = clock.instant();
         for (int i = 0; i < request.decisions().size(); i++) {
             Decision decision = request.decisions().get(i);

@@ -22,6 +22,7 @@ import org.mossbank.server.ids.AnswerId;
 import org.mossbank.server.ids.PromptId;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.prompt.Prompts;
+import org.mossbank.server.shared.Chunks;
 import org.mossbank.server.shared.HeavyWork;
 import org.mossbank.server.shared.Snapshot;
 import org.springframework.stereotype.Component;
@@ -117,7 +118,7 @@ class Stretches {
     Map<AnswerId, List<Mask>> decided(List<AnswerId> answerIds) {
         Map<AnswerId, List<Mask>> byAnswer = new HashMap<>();
         if (!answerIds.isEmpty()) {
-            masks.ofAnswers(answerIds)
+            Chunks.of(answerIds, masks::ofAnswers)
                     .forEach(m -> byAnswer.computeIfAbsent(m.answerId(), a -> new ArrayList<>())
                             .add(m));
         }

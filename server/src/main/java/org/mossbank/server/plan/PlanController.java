@@ -1,6 +1,7 @@
 package org.mossbank.server.plan;
 
 import jakarta.validation.Valid;
+import org.mossbank.server.acts.OnRecord;
 import org.mossbank.server.ids.StudyId;
 import org.springframework.http.HttpStatus;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -12,8 +13,10 @@ import org.springframework.web.bind.annotation.RestController;
 @RestController
 class PlanController {
     private final PlanService plans;
+    private final OnRecord record;
 
-    PlanController(PlanService plans) {
+    PlanController(PlanService plans, OnRecord record) {
+        this.record = record;
         this.plans = plans;
     }
 
@@ -25,6 +28,6 @@ class PlanController {
     @PostMapping("/api/studies/{studyId}/round")
     @ResponseStatus(HttpStatus.CREATED)
     PlanView open(@PathVariable StudyId studyId, @Valid @RequestBody PlanRequest request) {
-        return plans.open(studyId, request);
+        return record.of(studyId, () -> plans.open(studyId, request));
     }
 }

@@ -5,6 +5,8 @@ import java.util.List;
 import java.util.stream.IntStream;
 import org.mossbank.core.assignment.SheetPlan;
 import org.mossbank.core.estimate.Require;
+import org.mossbank.server.acts.ActSort;
+import org.mossbank.server.acts.Acts;
 import org.mossbank.server.grading.Grading;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.rubric.Rubrics;
@@ -26,6 +28,7 @@ class PlanService {
     private final Rubrics rubrics;
     private final PlanDrawing drawing;
     private final TransactionTemplate transactions;
+    private final Acts acts;
     private final Clock clock;
 
     PlanService(
@@ -34,7 +37,9 @@ class PlanService {
             Rubrics rubrics,
             PlanDrawing drawing,
             TransactionTemplate transactions,
+            Acts acts,
             Clock clock) {
+        this.acts = acts;
         this.drawing = drawing;
         this.clock = clock;
         this.grading = grading;
@@ -79,8 +84,14 @@ class PlanService {
         grading.open(
                 study,
                 new Grading.NewRound(
-                        clock.instant(), null, request.ratersAnAnswer(), request.repeatShare(), request.leadGrades()),
+                        clock.instant(),
+                        null,
+                        null,
+                        request.ratersAnAnswer(),
+                        request.repeatShare(),
+                        request.leadGrades()),
                 drawn.plan().stream().map(s -> sheet(s, drawn.basis())).toList());
+        acts.keep(study, ActSort.ROUND_OPENED, "sheets: " + drawn.plan().size(), "");
     }
 
     private static Grading.SheetRecord sheet(SheetPlan plan, PlanBasis basis) {

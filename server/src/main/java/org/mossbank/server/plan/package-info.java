@@ -3,6 +3,7 @@
         displayName = "Plan",
         allowedDependencies = {
             "ids",
+            "acts",
             "shared",
             "account",
             "study",

@@ -2,6 +2,7 @@ package org.mossbank.server.prompt;
 
 import jakarta.validation.Valid;
 import java.util.List;
+import org.mossbank.server.acts.OnRecord;
 import org.mossbank.server.ids.KindId;
 import org.mossbank.server.ids.PromptId;
 import org.mossbank.server.ids.StudyId;
@@ -26,8 +27,11 @@ class PromptController {
     private final KindService kinds;
     private final PromptChecks checks;
     private final PromptFaults faults;
+    private final OnRecord record;
 
-    PromptController(PromptService prompts, KindService kinds, PromptChecks checks, PromptFaults faults) {
+    PromptController(
+            PromptService prompts, KindService kinds, PromptChecks checks, PromptFaults faults, OnRecord record) {
+        this.record = record;
         this.faults = faults;
         this.checks = checks;
         this.prompts = prompts;
@@ -83,12 +87,15 @@ class PromptController {
             @PathVariable StudyId studyId,
             @PathVariable PromptId promptId,
             @Valid @RequestBody PromptFaults.FaultReason request) {
-        return faults.setAside(studyId, promptId, request);
+        return record.of(studyId, () -> faults.setAside(studyId, promptId, request));
     }
 
-    @DeleteMapping("/prompts/{promptId}/fault")
-    PromptService.PromptTitle takeUp(@PathVariable StudyId studyId, @PathVariable PromptId promptId) {
-        return faults.takeUp(studyId, promptId);
+    @PostMapping("/prompts/{promptId}/fault/take-back")
+    PromptService.PromptTitle takeUp(
+            @PathVariable StudyId studyId,
+            @PathVariable PromptId promptId,
+            @Valid @RequestBody PromptFaults.FaultReason request) {
+        return record.of(studyId, () -> faults.takeUp(studyId, promptId, request));
     }
 
     @GetMapping("/kinds")

@@ -1,7 +1,7 @@
 /** What every candidate is asked, by kind, with its key points. */
 @ApplicationModule(
         displayName = "Prompts",
-        allowedDependencies = {"ids", "shared", "files", "account", "study", "progress"})
+        allowedDependencies = {"ids", "acts", "shared", "files", "account", "study", "progress"})
 @NullMarked
 package org.mossbank.server.prompt;
 

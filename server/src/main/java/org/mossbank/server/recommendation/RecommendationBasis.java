@@ -1,25 +1,18 @@
 package org.mossbank.server.recommendation;
 
-import java.util.List;
 import java.util.Map;
 import java.util.function.Function;
 import java.util.stream.Collectors;
-import org.mossbank.core.estimate.Require;
-import org.mossbank.server.account.AccountView;
-import org.mossbank.server.account.Accounts;
 import org.mossbank.server.answer.AnswerView;
 import org.mossbank.server.answer.Answers;
 import org.mossbank.server.candidate.Candidates;
 import org.mossbank.server.grading.Grading;
-import org.mossbank.server.ids.AccountId;
 import org.mossbank.server.ids.PromptId;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.prompt.PromptView;
 import org.mossbank.server.prompt.Prompts;
 import org.mossbank.server.rubric.Rubrics;
 import org.mossbank.server.shared.Snapshot;
-import org.mossbank.server.study.Declared;
-import org.mossbank.server.study.Role;
 import org.mossbank.server.study.Studies;
 import org.springframework.stereotype.Component;
 
@@ -32,7 +25,7 @@ class RecommendationBasis {
     private final Answers answers;
     private final Rubrics rubrics;
     private final Grading grading;
-    private final Accounts accounts;
+    private final StudyTold told;
     private final Snapshot snapshot;
 
     RecommendationBasis(
@@ -42,7 +35,7 @@ class RecommendationBasis {
             Answers answers,
             Rubrics rubrics,
             Grading grading,
-            Accounts accounts,
+            StudyTold told,
             Snapshot snapshot) {
         this.studies = studies;
         this.prompts = prompts;
@@ -50,28 +43,13 @@ class RecommendationBasis {
         this.answers = answers;
         this.rubrics = rubrics;
         this.grading = grading;
-        this.accounts = accounts;
+        this.told = told;
         this.snapshot = snapshot;
     }
 
     /** As it stood at one moment. */
     RecommendationData of(StudyId study) {
         return snapshot.of(() -> gather(study));
-    }
-
-    private List<RecommendationReport.ExpectationView> expectations(StudyId study) {
-        Map<AccountId, Role> members = studies.members(study);
-        List<Declared> declared = studies.expectations(study);
-        Map<AccountId, AccountView> people =
-                accounts.byId(declared.stream().map(Declared::accountId).toList());
-        return declared.stream()
-                .map(d -> new RecommendationReport.ExpectationView(
-                        Require.known(people, d.accountId()).displayName(),
-                        members.get(d.accountId()) == Role.LEAD,
-                        d.expects(),
-                        d.usesToday(),
-                        d.declaredAt()))
-                .toList();
     }
 
     private RecommendationData gather(StudyId study) {
@@ -85,11 +63,16 @@ class RecommendationBasis {
                 answers.ofStudy(study).stream()
                         .filter(a -> soundPrompts.containsKey(a.promptId()))
                         .collect(Collectors.toMap(AnswerView::id, Function.identity())),
-                accounts.byId(studies.raters(study)),
+                told.raters(study),
                 grading.sentGrades(study),
                 grading.ratersByAnswer(study),
                 studies.reopenings(study),
-                expectations(study),
-                grading.round(study).map(Grading.RoundState::leadWasBlind).orElse(false));
+                told.expectations(study),
+                new RecommendationData.Looking(told.looks(study), soundPrompts.size()),
+                grading.round(study)
+                        .map(r -> new RecommendationData.RoundSeen(
+                                r.leadWasBlind(),
+                                r.namesOpenedAt() == null ? 0 : grading.sentAfter(study, r.namesOpenedAt())))
+                        .orElse(new RecommendationData.RoundSeen(false, 0)));
     }
 }

@@ -65,6 +65,20 @@ class RecommendationComputation {
         return heavy.run(() -> compute(revision, data, agreement, giveAways));
     }
 
+    /** What a look shows, and on how much it rests. */
+    record Seen(RecommendationReport report, RecommendationData.Information information) {}
+
+    Seen look(StudyId study) {
+        StudyAgreement agreement = agreements.of(study);
+        int giveAways = masking.namesLeft(study).size();
+        RecommendationData data = basis.of(study);
+        return heavy.run(() -> new Seen(compute(0, data.counted(), agreement, giveAways), data.information()));
+    }
+
+    RecommendationData.Information information(StudyId study) {
+        return basis.of(study).information();
+    }
+
     private RecommendationReport compute(long revision, RecommendationData data, StudyAgreement agreed, int giveAways) {
         AgreementReport agreement = agreed.report();
         RuleTerms terms = data.rule();
@@ -94,8 +108,8 @@ class RecommendationComputation {
                                 c.id(), c.name(), c.content().version(), c.settingsLine(), c.isBaseline()))
                         .toList(),
                 new RecommendationReport.AllowanceView(
-                        terms.decisionRule().allowance().overall(),
-                        terms.decisionRule().allowance().kinds()),
+                        data.decisionRule().allowance().overall(),
+                        data.decisionRule().allowance().kinds()),
                 agreed.decisive().stream()
                         .filter(c -> c.weight() > 0)
                         .map(c -> new RecommendationReport.DecisiveView(
@@ -131,7 +145,17 @@ class RecommendationComputation {
                 unequalFollowUps(data),
                 data.reopenings(),
                 data.expectations(),
-                new RecommendationReport.BlindingView(data.raters().size(), data.leadWasBlind(), giveAways));
+                new RecommendationReport.BlindingView(
+                        data.raters().size(),
+                        data.round().leadWasBlind(),
+                        giveAways,
+                        data.round().sentKnowing()),
+                new RecommendationReport.LookingView(
+                        data.rule().looks(),
+                        data.looking().taken(),
+                        data.information().counted(),
+                        data.information().planned()),
+                data.study().forecast());
     }
 
     /** Where it makes a difference what answers without text count for, both are told. */

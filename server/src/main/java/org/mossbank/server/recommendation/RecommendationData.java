@@ -1,5 +1,6 @@
 package org.mossbank.server.recommendation;
 
+import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
@@ -8,6 +9,7 @@ import java.util.OptionalDouble;
 import java.util.Set;
 import java.util.stream.Collectors;
 import org.mossbank.core.comparison.PromptGroups;
+import org.mossbank.core.decision.DecisionRule;
 import org.mossbank.core.estimate.Require;
 import org.mossbank.core.robustness.GradedAnswers;
 import org.mossbank.core.rubric.CriterionGrade;
@@ -41,7 +43,76 @@ record RecommendationData(
         Map<AnswerId, Long> ratersByAnswer,
         List<Reopening> reopenings,
         List<RecommendationReport.ExpectationView> expectations,
-        boolean leadWasBlind) {
+        Looking looking,
+        RoundSeen round) {
+
+    /**
+     * @param taken   looks before this one, oldest first
+     * @param planned prompts of the study, whether they count yet or not
+     */
+    record Looking(List<LookTaken> taken, int planned) {}
+
+    /**
+     * @param leadWasBlind whether the lead graded too
+     * @param sentKnowing  sheets that were sent in after names had been open to raters
+     */
+    record RoundSeen(boolean leadWasBlind, int sentKnowing) {}
+
+    /** Prompts that count, each of their answers having as many raters as the rule asks for, of those there are. */
+    record Information(int counted, int planned) {
+        double share() {
+            return planned == 0 ? 0 : (double) counted / planned;
+        }
+    }
+
+    Information information() {
+        return new Information(
+                (int) prompts.keySet().stream().filter(this::counts).count(), looking.planned);
+    }
+
+    private boolean counts(PromptId prompt) {
+        List<AnswerView> own = answers.values().stream()
+                .filter(a -> a.promptId().equals(prompt) && !a.isWithoutText())
+                .toList();
+        return !own.isEmpty()
+                && own.stream().allMatch(a -> ratersByAnswer.getOrDefault(a.id(), 0L) >= rule().minimumRaters());
+    }
+
+    /** With the prompts alone that count: so a look is not swayed by which sheets came first. */
+    RecommendationData counted() {
+        Map<PromptId, PromptView> counting = new HashMap<>(prompts);
+        counting.keySet().removeIf(p -> !counts(p));
+        Map<AnswerId, AnswerView> of = new HashMap<>(answers);
+        of.values().removeIf(a -> !counting.containsKey(a.promptId()));
+        return new RecommendationData(
+                study,
+                candidates,
+                criteria,
+                counting,
+                of,
+                raters,
+                grades.stream().filter(g -> of.containsKey(g.answerId())).toList(),
+                ratersByAnswer,
+                reopenings,
+                expectations,
+                looking,
+                round);
+    }
+
+    /** The brief's rule, with what is left of its allowance where there is more than one look. */
+    DecisionRule decisionRule() {
+        DecisionRule own = rule().decisionRule();
+        List<Double> shares = new ArrayList<>(
+                looking.taken.stream().map(LookTaken::information).toList());
+        double now = information().share();
+        if (now > (shares.isEmpty() ? 0 : shares.get(shares.size() - 1))) {
+            shares.add(now);
+        }
+        boolean onlyLook = rule().looks() == 1 && looking.taken.isEmpty();
+        return onlyLook || shares.isEmpty()
+                ? own
+                : own.withAllowance(own.allowance().at(shares));
+    }
 
     CandidateId candidateId(String key) {
         return candidates.stream()

@@ -11,6 +11,7 @@ import org.mossbank.server.ids.CandidateId;
 import org.mossbank.server.ids.CriterionId;
 import org.mossbank.server.ids.PromptId;
 import org.mossbank.server.shared.Figure;
+import org.mossbank.server.study.KeptForecast;
 import org.mossbank.server.study.Reopening;
 import org.mossbank.server.study.RuleTerms;
 
@@ -18,6 +19,7 @@ import org.mossbank.server.study.RuleTerms;
  * What the decision rule yields, in words and as data.
  *
  * @param headline one sentence
+ * @param forecast what such a study was thought to show when the brief was closed; absent if nobody asked
  * @param leaderId the candidate with the highest standing, where the outcome rests on one
  */
 record RecommendationReport(
@@ -44,7 +46,9 @@ record RecommendationReport(
         List<UnequalFollowUps> unequalFollowUps,
         List<Reopening> reopenings,
         List<ExpectationView> expectations,
-        BlindingView blinding) {
+        BlindingView blinding,
+        LookingView looking,
+        @Nullable KeptForecast forecast) {
 
     /**
      * One reason.
@@ -143,8 +147,19 @@ record RecommendationReport(
      *
      * @param lead       whether the lead graded too, and saw no more than a rater meanwhile
      * @param giveAways  answers that name a candidate in what raters read
+     * @param sentKnowing sheets that were sent in after the round had been closed once, and names had been open
      */
-    record BlindingView(int raters, boolean lead, int giveAways) {}
+    record BlindingView(int raters, boolean lead, int giveAways, int sentKnowing) {}
+
+    /**
+     * How often standings were seen, this time not counted.
+     *
+     * @param allowed by the brief, the look at the end included
+     * @param taken   before, oldest first
+     * @param counted prompts each of whose answers has as many raters as the rule asks for
+     * @param planned prompts of the study
+     */
+    record LookingView(int allowed, List<LookTaken> taken, int counted, int planned) {}
 
     /** What the figures rest on. */
     record BasisView(int sentSheets, int sheets, int raters, int prompts, int answers, int resamples) {}

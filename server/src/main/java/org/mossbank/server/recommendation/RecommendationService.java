@@ -4,11 +4,16 @@ import com.github.benmanes.caffeine.cache.Cache;
 import com.github.benmanes.caffeine.cache.Caffeine;
 import java.util.Optional;
 import org.mossbank.core.decision.Outcome;
+import org.mossbank.server.acts.OutcomeTeller;
 import org.mossbank.server.grading.Grading;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.progress.Step;
 import org.mossbank.server.progress.StepReport;
 import org.mossbank.server.progress.StepState;
+import org.mossbank.server.shared.Problem;
+import org.mossbank.server.shared.ProblemType;
+import org.mossbank.server.study.RoundStage;
+import org.mossbank.server.study.Studies;
 import org.springframework.security.access.prepost.PreAuthorize;
 import org.springframework.stereotype.Component;
 import org.springframework.stereotype.Service;
@@ -16,25 +21,38 @@ import org.springframework.stereotype.Service;
 @Service
 class RecommendationService {
     private final RecommendationReports reports;
+    private final Studies studies;
 
-    RecommendationService(RecommendationReports reports) {
+    RecommendationService(RecommendationReports reports, Studies studies) {
         this.reports = reports;
+        this.studies = studies;
     }
 
+    private void refuseWhileGrading(StudyId study) {
+        if (studies.stage(study) == RoundStage.Stage.GRADING) {
+            throw new Problem(
+                    ProblemType.STANDINGS_HIDDEN,
+                    "How candidates stand is hidden until grading ends, so that nobody stops when they like what they see.");
+        }
+    }
+
+    /** @throws Problem 409 while raters grade */
     @PreAuthorize("@studyAccess.maySeeAll(#study)")
     public RecommendationReport report(StudyId study) {
+        refuseWhileGrading(study);
         return reports.of(study);
     }
 
     /** What the outcome hangs on; asked for by itself, so that the outcome need not wait for it. */
     @PreAuthorize("@studyAccess.maySeeAll(#study)")
     public RobustnessReport robustness(StudyId study) {
+        refuseWhileGrading(study);
         return reports.robustness(study);
     }
 
     /** Reports, cached by the revision of the grades. */
     @Component
-    static class RecommendationReports {
+    static class RecommendationReports implements OutcomeTeller {
         private static final int CACHED_REPORTS = 200;
 
         private record Key(StudyId study, long revision) {}
@@ -64,6 +82,11 @@ class RecommendationService {
             return robustnessCache.get(new Key(study, revision), k -> robustness.compute(study));
         }
 
+        @Override
+        public Optional<Told> outcome(StudyId study) {
+            return begun(study).map(r -> new Told(r.outcome(), r.headline()));
+        }
+
         /** The report of a study whose round was opened. */
         Optional<RecommendationReport> begun(StudyId study) {
             return grading.round(study)
@@ -75,9 +98,11 @@ class RecommendationService {
     @Component
     static class RecommendationStep implements StepReport {
         private final RecommendationReports reports;
+        private final Studies studies;
 
-        RecommendationStep(RecommendationReports reports) {
+        RecommendationStep(RecommendationReports reports, Studies studies) {
             this.reports = reports;
+            this.studies = studies;
         }
 
         @Override
@@ -87,6 +112,9 @@ class RecommendationService {
 
         @Override
         public StepState stateOf(StudyId study) {
+            if (studies.stage(study) == RoundStage.Stage.GRADING) {
+                return new StepState(Step.RECOMMENDATION, 0, "hidden until grading ends", null);
+            }
             RecommendationReport report = reports.begun(study).orElse(null);
             if (report == null) {
                 return new StepState(Step.RECOMMENDATION, 0, "not yet", "nothing is graded yet");

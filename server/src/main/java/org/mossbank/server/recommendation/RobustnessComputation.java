@@ -6,6 +6,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.core.comparison.ScoredCell;
@@ -66,11 +67,20 @@ class RobustnessComputation {
     }
 
     RobustnessReport compute(StudyId study) {
+        return compute(study, UnaryOperator.identity());
+    }
+
+    /** Of the prompts alone that count. */
+    RobustnessReport look(StudyId study) {
+        return compute(study, RecommendationData::counted);
+    }
+
+    private RobustnessReport compute(StudyId study, UnaryOperator<RecommendationData> part) {
         StudyAgreement agreement = agreements.of(study);
         int giveAways = masking.namesLeft(study).size();
         RecommendationData data = basis.of(study);
         List<SentPlace> places = snapshot.of(() -> grading.sentPlaces(study));
-        return heavy.run(() -> new Working(data, agreement, giveAways, places).report());
+        return heavy.run(() -> new Working(part.apply(data), agreement, giveAways, places).report());
     }
 
     /** All that is worked out from one reading of a study. */
@@ -90,17 +100,16 @@ class RobustnessComputation {
         }
 
         RobustnessReport report() {
-            Optional<Robustness> found =
-                    Decision.isWithheldWhateverTheScores(data.rule().decisionRule(), evidence)
-                            ? Optional.empty()
-                            : Robustness.of(
-                                    graded.ofCandidates(data.contenders().stream()
-                                            .map(CandidateView::key)
-                                            .toList()),
-                                    data.weights(),
-                                    data.rule().decisionRule(),
-                                    evidence,
-                                    LEVEL);
+            Optional<Robustness> found = Decision.isWithheldWhateverTheScores(data.decisionRule(), evidence)
+                    ? Optional.empty()
+                    : Robustness.of(
+                            graded.ofCandidates(data.contenders().stream()
+                                    .map(CandidateView::key)
+                                    .toList()),
+                            data.weights(),
+                            data.decisionRule(),
+                            evidence,
+                            LEVEL);
             List<ScoredCell> cells = graded.cells(data.weights());
             List<Attempts.Answer> answers = answers();
             List<RobustnessReport.AttemptsView> attempts = Attempts.of(answers).stream()

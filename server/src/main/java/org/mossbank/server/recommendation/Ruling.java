@@ -28,7 +28,7 @@ record Ruling(Standings overall, List<Evidence.WithinKind> kinds, Decision decis
     static final Standings.Options WITHOUT_CHANCES = new Standings.Options(0, OPTIONS.level());
 
     static Ruling of(RecommendationData data, StudyAgreement agreed, int giveAways, RuleTerms.FailedAnswers failed) {
-        DecisionRule rule = data.rule().decisionRule();
+        DecisionRule rule = data.decisionRule();
         GradedAnswers graded = data.graded(failed, true);
         // Whom the rule may not recommend is in no correction, and takes no chance of standing highest from others.
         GradedAnswers contending = graded.ofCandidates(

@@ -3,6 +3,8 @@
         displayName = "Recommendation",
         allowedDependencies = {
             "ids",
+            "acts",
+            "files",
             "shared",
             "account",
             "study",

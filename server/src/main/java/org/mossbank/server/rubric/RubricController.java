@@ -2,6 +2,7 @@ package org.mossbank.server.rubric;
 
 import jakarta.validation.Valid;
 import java.util.List;
+import org.mossbank.server.acts.OnRecord;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.shared.LargeBody;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -17,8 +18,10 @@ import org.springframework.web.bind.annotation.RestController;
 @RequestMapping("/api/studies/{studyId}/rubric")
 class RubricController {
     private final RubricService rubrics;
+    private final OnRecord record;
 
-    RubricController(RubricService rubrics) {
+    RubricController(RubricService rubrics, OnRecord record) {
+        this.record = record;
         this.rubrics = rubrics;
     }
 
@@ -41,7 +44,7 @@ class RubricController {
     @PostMapping("/publish")
     RubricService.RubricView publish(
             @PathVariable StudyId studyId, @Valid @RequestBody RubricService.PublishRubric request) {
-        return rubrics.publish(studyId, request);
+        return record.of(studyId, () -> rubrics.publish(studyId, request));
     }
 
     @PostMapping("/examples")

@@ -16,6 +16,8 @@ import java.util.Objects;
 import java.util.Set;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
+import org.mossbank.server.acts.ActSort;
+import org.mossbank.server.acts.Acts;
 import org.mossbank.server.ids.KindId;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.progress.Step;
@@ -46,6 +48,7 @@ class RubricService {
     private final Prompts prompts;
     private final Studies studies;
     private final EntityManager entities;
+    private final Acts acts;
     private final Clock clock;
 
     RubricService(
@@ -55,6 +58,7 @@ class RubricService {
             Prompts prompts,
             Studies studies,
             EntityManager entities,
+            Acts acts,
             Clock clock) {
         this.rubrics = rubrics;
         this.versions = versions;
@@ -62,6 +66,7 @@ class RubricService {
         this.prompts = prompts;
         this.studies = studies;
         this.entities = entities;
+        this.acts = acts;
         this.clock = clock;
     }
 
@@ -228,6 +233,7 @@ class RubricService {
         }
         newest.publish(clock.instant(), request.note().strip());
         entities.flush();
+        acts.keep(study, ActSort.RUBRIC_PUBLISHED, "version " + newest.number(), request.note());
         return view(study, newest);
     }
 

@@ -16,10 +16,6 @@ import org.springframework.jdbc.datasource.lookup.AbstractRoutingDataSource;
  */
 @Configuration(proxyBeanMethods = false)
 class Databases {
-    /** Milliseconds. A request may ask twice, once for its session and once to let it go, and is answered within five seconds. */
-    private static final int LONGEST_WAIT_FOR_A_CONNECTION = 1_500;
-
-    private static final int LONGEST_VALIDATION = 750;
     private static final int SECONDS_TO_CONNECT = 3;
     private static final int LONGEST_WAIT_FOR_A_LOCK = 3_000;
     private static final int LONGEST_STATEMENT = 20_000;
@@ -28,8 +24,11 @@ class Databases {
     /** Longer than the longest statement, so that it ends only those whose answer will never come. */
     private static final int SOCKET_SECONDS_BEYOND = 5;
 
-    /** Where and as whom. */
-    private record Place(String url, String user, String password) {}
+    /**
+     * Where, as whom, and how long a connection is waited for, in milliseconds: a request may ask twice, once for its session
+     * and once to let it go, and is to be answered within five seconds. Half of it goes to asking whether an old one lives.
+     */
+    private record Place(String url, String user, String password, long patience) {}
 
     /** Which pool the thread's next connection comes from. */
     private static final ThreadLocal<Boolean> READS_WHOLE = ThreadLocal.withInitial(() -> false);
@@ -50,8 +49,9 @@ class Databases {
             @Value("${spring.datasource.password}") String password,
             @Value("${mossbank.connections.at-once}") int atOnce,
             @Value("${mossbank.connections.whole}") int whole,
+            @Value("${mossbank.connections.patience-ms}") long patience,
             @Value("${mossbank.connections.start-patience-ms}") long startPatience) {
-        Place place = new Place(url, user, password);
+        Place place = new Place(url, user, password, patience);
         HikariDataSource first = pool("at-once", place, atOnce, LONGEST_STATEMENT, startPatience);
         Routed routed = new Routed(first, pool("whole", place, whole, LONGEST_READ, startPatience));
         return new OneAsksForAll(routed, routed::close, System::nanoTime);
@@ -64,13 +64,15 @@ class Databases {
         pool.setUsername(place.user);
         pool.setPassword(place.password);
         pool.setMaximumPoolSize(size);
-        pool.setConnectionTimeout(LONGEST_WAIT_FOR_A_CONNECTION);
-        pool.setValidationTimeout(LONGEST_VALIDATION);
+        pool.setConnectionTimeout(place.patience);
+        pool.setValidationTimeout(place.patience / 2);
         pool.setInitializationFailTimeout(startPatience);
         pool.addDataSourceProperty("connectTimeout", SECONDS_TO_CONNECT);
         pool.addDataSourceProperty("loginTimeout", SECONDS_TO_CONNECT);
         pool.addDataSourceProperty("socketTimeout", longestStatement / 1_000 + SOCKET_SECONDS_BEYOND);
         pool.addDataSourceProperty("tcpKeepAlive", true);
+        // Many rows go as one statement.
+        pool.addDataSourceProperty("reWriteBatchedInserts", true);
         pool.setConnectionInitSql(
                 "set statement_timeout = %d; set lock_timeout = %d; set idle_in_transaction_session_timeout = %d"
                         .formatted(longestStatement, LONGEST_WAIT_FOR_A_LOCK, 2 * LONGEST_READ));

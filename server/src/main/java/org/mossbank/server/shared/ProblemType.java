@@ -31,6 +31,7 @@ public enum ProblemType {
     SHEET_INCOMPLETE(HttpStatus.CONFLICT, "Sheet is not complete"),
     SHEET_SENT(HttpStatus.CONFLICT, "Sheet is sent in"),
     SHEET_WITHDRAWN(HttpStatus.CONFLICT, "Sheet is withdrawn"),
+    STANDINGS_HIDDEN(HttpStatus.CONFLICT, "Standings are hidden"),
     STARTING_CODE_REFUSED(HttpStatus.BAD_REQUEST, "Starting code refused"),
     TOO_LARGE(HttpStatus.CONTENT_TOO_LARGE, "Too large"),
     TOO_LATE(HttpStatus.CONFLICT, "Too late"),

@@ -6,15 +6,13 @@ import jakarta.validation.constraints.Min;
 import jakarta.validation.constraints.NotBlank;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
-import java.time.Clock;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
-import org.mossbank.core.estimate.Require;
-import org.mossbank.server.account.Accounts;
-import org.mossbank.server.account.CurrentAccount;
-import org.mossbank.server.ids.AccountId;
+import org.mossbank.server.account.Actor;
+import org.mossbank.server.acts.ActSort;
+import org.mossbank.server.acts.Acts;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.progress.Step;
 import org.mossbank.server.progress.StepReport;
@@ -34,39 +32,41 @@ class BriefService {
     private final StudyRepository studies;
     private final BriefReopeningRepository reopenings;
     private final ExpectationRepository expectations;
-    private final Accounts accounts;
-    private final CurrentAccount current;
+    private final RoundStage rounds;
     private final EntityManager entities;
     private final ApplicationEventPublisher events;
-    private final Clock clock;
+    private final Acts acts;
+    private final Actor actor;
 
     BriefService(
             StudyRepository studies,
             BriefReopeningRepository reopenings,
             ExpectationRepository expectations,
-            Accounts accounts,
-            CurrentAccount current,
+            RoundStage rounds,
             EntityManager entities,
             ApplicationEventPublisher events,
-            Clock clock) {
+            Acts acts,
+            Actor actor) {
         this.studies = studies;
         this.reopenings = reopenings;
         this.expectations = expectations;
-        this.accounts = accounts;
-        this.current = current;
+        this.rounds = rounds;
         this.entities = entities;
         this.events = events;
-        this.clock = clock;
+        this.acts = acts;
+        this.actor = actor;
     }
 
     /**
      * @param version counts up with every change; sent back with the next one
+     * @param forecast what such a study was thought to show when the brief was closed
      * @param missing what must be written before the brief can be closed
      */
     record BriefView(
             String title,
             Brief brief,
             @Nullable Instant closedAt,
+            @Nullable KeptForecast forecast,
             long version,
             List<String> missing,
             List<Reopening> reopenings) {}
@@ -82,6 +82,7 @@ class BriefService {
                 study.title(),
                 view.brief(),
                 view.briefClosedAt(),
+                view.forecast(),
                 study.version(),
                 missing(view.brief()),
                 reopenings.findByStudyIdOrderByReopenedAt(study.id()).stream()
@@ -128,10 +129,20 @@ class BriefService {
         }
     }
 
-    /** Freezes brief and rule. Closing twice is the same as once. */
+    /**
+     * @param size of the study that is thought of: what it could show is worked out and kept with the closed brief; absent
+     *     where nobody thought of one
+     */
+    record CloseBrief(@Valid ForecastService.@Nullable PlannedSize size) {}
+
+    /**
+     * Freezes brief and rule. Closing twice is the same as once.
+     *
+     * @param forecast what such a study could show
+     */
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
     @Transactional
-    public BriefView close(StudyId study) {
+    public BriefView close(StudyId study, @Nullable KeptForecast forecast) {
         Study found = studies.lock(study).orElseThrow();
         List<String> missing = missing(found.view().brief());
         if (!missing.isEmpty()) {
@@ -139,15 +150,16 @@ class BriefService {
                     ProblemType.NOT_READY, "The brief cannot be closed without " + String.join(" and ", missing) + ".");
         }
         boolean awaitsLead = found.view().brief().asksExpectations()
-                && !expectations.existsById(new Membership.Key(study, current.id()));
+                && !expectations.existsById(new Membership.Key(study, actor.id()));
         if (awaitsLead) {
             throw new Problem(
                     ProblemType.EXPECTATION_FIRST,
                     "Say what you expect before you close the brief; it is asked of all.");
         }
         if (found.briefClosedAt().isEmpty()) {
-            found.closeBrief(clock.instant());
+            found.closeBrief(actor.now(), forecast);
             events.publishEvent(new FiguresChanged(study));
+            acts.keep(study, ActSort.BRIEF_CLOSED, found.view().brief().rule().inWords(), "");
             entities.flush();
         }
         return view(found);
@@ -160,17 +172,20 @@ class BriefService {
     @Transactional
     public BriefView reopen(StudyId study, ReopenBrief request) {
         Study found = studies.lock(study).orElseThrow();
+        if (rounds.of(study) == RoundStage.Stage.CLOSED) {
+            throw new Problem(ProblemType.ROUND_CLOSED, "The round is closed. Open it again with a reason first.");
+        }
         Instant closedAt = found.briefClosedAt()
                 .orElseThrow(() -> new Problem(ProblemType.NOT_READY, "The brief is open already."));
-        AccountId by = current.id();
         entities.persist(BriefReopening.of(
                 study,
                 new Reopening(
                         closedAt,
-                        clock.instant(),
-                        Require.known(accounts.byId(List.of(by)), by).displayName(),
+                        actor.now(),
+                        actor.name(),
                         request.reason().strip(),
                         found.view().brief().rule().inWords())));
+        acts.keep(study, ActSort.BRIEF_REOPENED, found.view().brief().rule().inWords(), request.reason());
         found.reopenBrief();
         events.publishEvent(new FiguresChanged(study));
         entities.flush();

@@ -11,14 +11,13 @@ import jakarta.validation.constraints.Size;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.core.decision.DecisionRule;
-import org.mossbank.core.decision.Outcome;
 import org.mossbank.core.estimate.Require;
 import org.mossbank.core.estimate.Resamples;
 import org.mossbank.core.planning.BestUse;
 import org.mossbank.core.planning.Forecast;
-import org.mossbank.core.planning.GradingModel;
 import org.mossbank.core.planning.PlannedStudy;
 import org.mossbank.core.planning.Withholding;
 import org.mossbank.server.ids.StudyId;
@@ -53,19 +52,6 @@ class ForecastService {
         this.heavy = heavy;
     }
 
-    /** How raters are thought to grade. */
-    enum GradedBy {
-        GOOD(GradingModel.GOOD),
-        MIDDLING(GradingModel.MIDDLING),
-        GUESSING(GradingModel.GUESSING);
-
-        private final GradingModel model;
-
-        GradedBy(GradingModel model) {
-            this.model = model;
-        }
-    }
-
     /** How sure the chances are to be. */
     enum Effort {
         /** At once, right to about 6 points of 100. */
@@ -87,7 +73,7 @@ class ForecastService {
             @Min(2) @Max(24) int raters,
             @Min(1) @Max(24) int ratersAnAnswer,
             @DecimalMin("0.1") @DecimalMax("600") double minutes,
-            @NotNull GradedBy gradedBy,
+            KeptForecast.@NotNull GradedBy gradedBy,
             @NotNull Effort effort,
             @NotNull @Valid RuleTerms rule) {
 
@@ -99,7 +85,11 @@ class ForecastService {
         @AssertTrue(message = "must not be more than 120 together")
         boolean isFewEnough() {
             return promptsByKind == null
-                    || promptsByKind.stream().mapToInt(Integer::intValue).sum() <= MOST_PROMPTS;
+                    || promptsByKind.stream()
+                                    .filter(Objects::nonNull)
+                                    .mapToLong(Integer::longValue)
+                                    .sum()
+                            <= MOST_PROMPTS;
         }
 
         PlannedStudy study() {
@@ -109,7 +99,7 @@ class ForecastService {
         Forecast.Terms terms() {
             DecisionRule own = rule.decisionRule();
             return new Forecast.Terms(
-                    gradedBy.model,
+                    gradedBy.model(),
                     new DecisionRule(
                             own.floorOn(),
                             Math.min(MOST_MARGIN, Math.max(LEAST_MARGIN, own.margin())),
@@ -126,33 +116,6 @@ class ForecastService {
     }
 
     /**
-     * Chances of the outcomes at one true lead; together 1.
-     *
-     * @param points      the lead in points of 100
-     * @param recommended that a candidate is recommended
-     * @param wrong       that one is who is not ahead; part of recommended
-     */
-    record LeadView(
-            double points,
-            double recommended,
-            double wrong,
-            double safeChoices,
-            double byKind,
-            double undecided,
-            double withheld) {
-        static LeadView of(Forecast.AtLead at) {
-            return new LeadView(
-                    at.points(),
-                    at.chance(Outcome.RECOMMENDED),
-                    at.wrong(),
-                    at.chance(Outcome.SAFE_CHOICES),
-                    at.chance(Outcome.BY_KIND),
-                    at.chance(Outcome.UNDECIDED),
-                    at.chance(Outcome.WITHHELD));
-        }
-    }
-
-    /**
      * What such a study could show.
      *
      * @param halfWidth    of the 95 % interval for a difference, in points
@@ -165,7 +128,7 @@ class ForecastService {
      */
     record ForecastView(
             Figure halfWidth,
-            List<LeadView> leads,
+            List<KeptForecast.LeadView> leads,
             @Nullable Double smallestLead,
             int gradings,
             double hours,
@@ -191,11 +154,31 @@ class ForecastService {
         Forecast forecast = heavy.run(() -> Forecast.of(planned, size.terms(), each, Resamples.generator(seed)));
         return new ForecastView(
                 Figure.of(forecast.halfWidth()),
-                forecast.leads().stream().map(LeadView::of).toList(),
+                forecast.leads().stream().map(KeptForecast.LeadView::of).toList(),
                 forecast.smallestLead().isPresent() ? forecast.smallestLead().getAsDouble() : null,
                 planned.gradings(),
                 size.hours(),
                 size.hours() / planned.raters(),
+                each);
+    }
+
+    /** In full, as it is kept with a brief that is closed. */
+    @PreAuthorize("@studyAccess.mayPrepare(#study)")
+    public KeptForecast kept(StudyId study, PlannedSize size) {
+        long seed = studies.get(study).seed();
+        PlannedStudy planned = size.study();
+        int each = studies(MANY_STUDIES, planned);
+        Forecast forecast = heavy.run(() -> Forecast.of(planned, size.terms(), each, Resamples.generator(seed)));
+        return new KeptForecast(
+                size.promptsByKind().stream().mapToInt(Integer::intValue).sum(),
+                size.candidates(),
+                size.attempts(),
+                size.raters(),
+                size.ratersAnAnswer(),
+                size.gradedBy(),
+                size.terms().rule().margin(),
+                forecast.leads().stream().map(KeptForecast.LeadView::of).toList(),
+                forecast.smallestLead().isPresent() ? forecast.smallestLead().getAsDouble() : null,
                 each);
     }
 
@@ -208,9 +191,9 @@ class ForecastService {
     public List<WithholdingView> withholding(StudyId study, PlannedSize size) {
         long seed = studies.get(study).seed();
         return heavy.run(() -> {
-            Map<DecisionRule.FloorOn, Double> good = withholding(size, GradedBy.GOOD, seed);
-            Map<DecisionRule.FloorOn, Double> middling = withholding(size, GradedBy.MIDDLING, seed);
-            Map<DecisionRule.FloorOn, Double> guessing = withholding(size, GradedBy.GUESSING, seed);
+            Map<DecisionRule.FloorOn, Double> good = withholding(size, KeptForecast.GradedBy.GOOD, seed);
+            Map<DecisionRule.FloorOn, Double> middling = withholding(size, KeptForecast.GradedBy.MIDDLING, seed);
+            Map<DecisionRule.FloorOn, Double> guessing = withholding(size, KeptForecast.GradedBy.GUESSING, seed);
             return Arrays.stream(DecisionRule.FloorOn.values())
                     .map(on -> new WithholdingView(
                             on, Require.known(good, on), Require.known(middling, on), Require.known(guessing, on)))
@@ -218,11 +201,12 @@ class ForecastService {
         });
     }
 
-    private static Map<DecisionRule.FloorOn, Double> withholding(PlannedSize size, GradedBy by, long seed) {
+    private static Map<DecisionRule.FloorOn, Double> withholding(
+            PlannedSize size, KeptForecast.GradedBy by, long seed) {
         Forecast.Terms terms = size.terms();
         return Withholding.of(
                 size.study(),
-                by.model,
+                by.model(),
                 terms.rule(),
                 terms.floor(),
                 studies(MANY_STUDIES, size.study()),

@@ -27,6 +27,7 @@ import org.mossbank.core.rubric.Gate;
  * @param strictOnMasking  whether an answer that gives its candidate away withholds the recommendation
  * @param strictOnSplits   whether an unsettled split does
  * @param byKind           whether kinds may be told apart where nothing holds over all of them, for a fifth of the allowance
+ * @param looks            how often standings may be seen, the last time once grading has ended
  * @param failedAnswers    what an answer without any text counts for
  * @param gate             a criterion that caps the score of an answer that fails it
  */
@@ -40,8 +41,11 @@ public record RuleTerms(
         boolean strictOnMasking,
         boolean strictOnSplits,
         boolean byKind,
+        @Min(1) @Max(MOST_LOOKS) int looks,
         @NotNull FailedAnswers failedAnswers,
         @Nullable @Valid GateTerms gate) {
+
+    public static final int MOST_LOOKS = 4;
 
     /** What a new study starts from. */
     static final RuleTerms USUAL = new RuleTerms(
@@ -54,6 +58,7 @@ public record RuleTerms(
             false,
             false,
             false,
+            1,
             FailedAnswers.LOWEST,
             null);
 
@@ -101,7 +106,7 @@ public record RuleTerms(
     String inWords() {
         return String.format(
                 Locale.ROOT,
-                "%s%s of at least %.2f, margin %.1f points, at least %d raters an answer, tie-break: %s%s%s%s%s%s",
+                "%s%s of at least %.2f, margin %.1f points, at least %d raters an answer, tie-break: %s%s%s%s%s%s%s",
                 coefficient.sign(),
                 switch (floorOn) {
                     case ESTIMATE -> "";
@@ -115,6 +120,7 @@ public record RuleTerms(
                 strictOnMasking ? ", strict on masking" : "",
                 strictOnSplits ? ", strict on open splits" : "",
                 byKind ? ", kinds told apart" : "",
+                looks > 1 ? ", " + looks + " looks" : "",
                 failedAnswers == FailedAnswers.LEFT_OUT ? ", answers without text left out" : "",
                 gate == null
                         ? ""

@@ -56,6 +56,7 @@ public class Studies {
             String title,
             Brief brief,
             @Nullable Instant briefClosedAt,
+            @Nullable KeptForecast forecast,
             long seed,
             AccountId lead,
             boolean leadGrades,
@@ -69,7 +70,7 @@ public class Studies {
     public StudyId create(NewStudy start) {
         Study study = Study.of(start.title(), start.brief(), start.seed(), clock.instant());
         if (start.briefClosedAt() != null) {
-            study.closeBrief(start.briefClosedAt());
+            study.closeBrief(start.briefClosedAt(), start.forecast());
         }
         entities.persist(study);
         Membership lead = Membership.of(study.id(), start.lead(), Role.LEAD);
@@ -203,6 +204,34 @@ public class Studies {
     public void claimForRound(StudyId study) {
         studies.lock(study);
         refuseUnlessPreparing(study);
+    }
+
+    /**
+     * Takes the study alone while its raters grade, until the transaction ends.
+     *
+     * @throws Problem 409 unless they do
+     */
+    @SystemOnly
+    public void claimWhileGrading(StudyId study) {
+        studies.lock(study);
+        if (rounds.of(study) != RoundStage.Stage.GRADING) {
+            throw new Problem(ProblemType.NOT_READY, "Grading does not go on.");
+        }
+    }
+
+    /**
+     * Holds the study until the transaction ends: what counts stays as it is once its round is closed.
+     *
+     * @throws Problem 409 if it is
+     */
+    @SystemOnly
+    public void refuseOnceClosed(StudyId study) {
+        studies.hold(study);
+        if (rounds.of(study) == RoundStage.Stage.CLOSED) {
+            throw new Problem(
+                    ProblemType.ROUND_CLOSED,
+                    "The round is closed. What counts stays as it is until it is opened again with a reason.");
+        }
     }
 
     private void refuseUnlessPreparing(StudyId study) {

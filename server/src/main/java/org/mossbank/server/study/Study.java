@@ -11,6 +11,7 @@ import org.jspecify.annotations.Nullable;
 import org.mossbank.core.agreement.Coefficient;
 import org.mossbank.core.decision.DecisionRule;
 import org.mossbank.server.ids.StudyId;
+import tools.jackson.databind.json.JsonMapper;
 
 /** One comparison, made for one decision of one team. */
 @Entity
@@ -47,6 +48,7 @@ class Study {
     private boolean strictOnMasking;
     private boolean strictOnSplits;
     private boolean byKind;
+    private int looks;
 
     @Enumerated(EnumType.STRING)
     private RuleTerms.FailedAnswers failedAnswers;
@@ -62,6 +64,10 @@ class Study {
 
     @Nullable
     private Instant briefClosedAt;
+
+    /** As JSON: it is read whole, and only ever shown. */
+    @Nullable
+    private String forecast;
 
     private long seed;
     private Instant createdAt;
@@ -100,6 +106,7 @@ class Study {
         strictOnMasking = rule.strictOnMasking();
         strictOnSplits = rule.strictOnSplits();
         byKind = rule.byKind();
+        looks = rule.looks();
         failedAnswers = rule.failedAnswers();
         RuleTerms.GateTerms gate = rule.gate();
         gateCriterion = gate == null ? null : gate.criterion();
@@ -107,8 +114,9 @@ class Study {
         gateCap = gate == null ? null : gate.cap();
     }
 
-    void closeBrief(Instant now) {
+    void closeBrief(Instant now, @Nullable KeptForecast kept) {
         briefClosedAt = now;
+        forecast = kept == null ? null : JsonMapper.shared().writeValueAsString(kept);
     }
 
     void reopenBrief() {
@@ -145,6 +153,7 @@ class Study {
                 strictOnMasking,
                 strictOnSplits,
                 byKind,
+                looks,
                 failedAnswers,
                 gate);
         Brief brief = new Brief(
@@ -154,6 +163,13 @@ class Study {
                 rule,
                 asksExpectations,
                 new RaterTerms(reasons, showsReference, asksSourceGuess));
-        return new StudyView(id, title, brief, briefClosedAt, seed, createdAt);
+        return new StudyView(
+                id,
+                title,
+                brief,
+                briefClosedAt,
+                forecast == null ? null : JsonMapper.shared().readValue(forecast, KeptForecast.class),
+                seed,
+                createdAt);
     }
 }

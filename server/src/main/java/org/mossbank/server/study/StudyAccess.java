@@ -4,6 +4,7 @@ import java.util.Optional;
 import org.mossbank.server.account.AccountView;
 import org.mossbank.server.account.Accounts;
 import org.mossbank.server.account.CurrentAccount;
+import org.mossbank.server.acts.Sight;
 import org.mossbank.server.ids.AccountId;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.shared.Problem;
@@ -16,7 +17,7 @@ import org.springframework.transaction.annotation.Transactional;
  */
 @Component("studyAccess")
 @Transactional(readOnly = true)
-public class StudyAccess {
+public class StudyAccess implements Sight {
     private final MembershipRepository memberships;
     private final CurrentAccount current;
     private final Accounts accounts;
@@ -56,6 +57,17 @@ public class StudyAccess {
     /** Names, measures, all grades and results: the lead, and raters once the round is closed. */
     public boolean maySeeAll(StudyId study) {
         return !isBlind(membership(study));
+    }
+
+    @Override
+    public boolean knowsNames(StudyId study) {
+        return maySeeAll(study);
+    }
+
+    /** Nobody, before grading ends. */
+    @Override
+    public boolean seesStandings(StudyId study) {
+        return rounds.of(study) != RoundStage.Stage.GRADING && maySeeAll(study);
     }
 
     /** Whether somebody belongs to a study in which they must not know yet what others do. */

@@ -2,6 +2,7 @@ package org.mossbank.server.study;
 
 import jakarta.validation.Valid;
 import java.util.List;
+import org.mossbank.server.acts.OnRecord;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.progress.StepState;
 import org.mossbank.server.shared.LargeBody;
@@ -20,26 +21,28 @@ class StudyController {
     private final StudyService studies;
     private final BriefService briefs;
     private final ForecastService forecasts;
+    private final OnRecord record;
 
-    StudyController(StudyService studies, BriefService briefs, ForecastService forecasts) {
+    StudyController(StudyService studies, BriefService briefs, ForecastService forecasts, OnRecord record) {
+        this.record = record;
         this.studies = studies;
         this.briefs = briefs;
         this.forecasts = forecasts;
     }
 
     @GetMapping("/api/studies")
-    List<StudySummary> mine() {
+    List<StudyService.StudySummary> mine() {
         return studies.mine();
     }
 
     @PostMapping("/api/studies")
     @ResponseStatus(HttpStatus.CREATED)
-    StudySummary begin(@Valid @RequestBody StudyService.BeginStudy request) {
+    StudyService.StudySummary begin(@Valid @RequestBody StudyService.BeginStudy request) {
         return studies.begin(request);
     }
 
     @GetMapping("/api/studies/{studyId}")
-    StudySummary one(@PathVariable StudyId studyId) {
+    StudyService.StudySummary one(@PathVariable StudyId studyId) {
         return studies.one(studyId);
     }
 
@@ -59,13 +62,14 @@ class StudyController {
     }
 
     @PostMapping("/api/studies/{studyId}/brief/close")
-    BriefService.BriefView close(@PathVariable StudyId studyId) {
-        return briefs.close(studyId);
+    BriefService.BriefView close(@PathVariable StudyId studyId, @Valid @RequestBody BriefService.CloseBrief request) {
+        KeptForecast forecast = request.size() == null ? null : forecasts.kept(studyId, request.size());
+        return record.of(studyId, () -> briefs.close(studyId, forecast));
     }
 
     @PostMapping("/api/studies/{studyId}/brief/reopen")
     BriefService.BriefView reopen(@PathVariable StudyId studyId, @Valid @RequestBody BriefService.ReopenBrief request) {
-        return briefs.reopen(studyId, request);
+        return record.of(studyId, () -> briefs.reopen(studyId, request));
     }
 
     @PostMapping("/api/studies/{studyId}/forecast")

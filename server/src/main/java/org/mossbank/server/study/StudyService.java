@@ -3,6 +3,7 @@ package org.mossbank.server.study;
 import jakarta.persistence.EntityManager;
 import jakarta.validation.constraints.NotBlank;
 import jakarta.validation.constraints.Size;
+import java.time.Instant;
 import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
@@ -57,6 +58,16 @@ class StudyService {
         this.entities = entities;
         this.events = events;
     }
+
+    /**
+     * A study in a list.
+     *
+     * @param role  what the person asking is in it
+     * @param stage how far its round is
+     * @param blind whether names, measures, grades and results are hidden from the person asking
+     */
+    record StudySummary(
+            StudyId id, String title, Instant createdAt, Role role, RoundStage.Stage stage, boolean blind) {}
 
     /** The studies of whoever asks, newest first. */
     @PreAuthorize("isAuthenticated()")

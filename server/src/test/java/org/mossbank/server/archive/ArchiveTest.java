@@ -60,13 +60,10 @@ public class ArchiveTest extends ServerTest {
 
     private static List<Double> intervals(ApiClient lead, String study) {
         List<Double> numbers = new ArrayList<>();
-        lead.get("/api/studies/" + study + "/recommendation")
-                .json()
-                .path("overall")
-                .forEach(s -> {
-                    numbers.add(s.at("/adjusted/low").asDouble());
-                    numbers.add(s.at("/adjusted/high").asDouble());
-                });
+        recommendation(lead, study).path("overall").forEach(s -> {
+            numbers.add(s.at("/adjusted/low").asDouble());
+            numbers.add(s.at("/adjusted/high").asDouble());
+        });
         JsonNode agreement = lead.get("/api/studies/" + study + "/agreement").json();
         agreement.path("criteria").forEach(c -> {
             numbers.add(c.at("/overall/alpha/low").asDouble());
@@ -200,6 +197,7 @@ public class ArchiveTest extends ServerTest {
         String study = bringIn();
         ApiClient lead = as(LEAD);
         assertThat(recommendation(lead, study).path("outcome").asString()).isEqualTo("WITHHELD");
+        lead.post("/api/studies/" + study + "/round/reopen", Map.of("reason", "Nothing is graded yet."));
         for (String name : List.of(RATER, "juri")) {
             ApiClient rater = as(name);
             for (JsonNode sheet : sheets(rater, study)) {
@@ -227,10 +225,6 @@ public class ArchiveTest extends ServerTest {
         view.path("answers").forEach(answer -> explain(rater, sheet, answer));
         assertThat(rater.post("/api/sheets/" + sheet + "/send", Map.of()).status())
                 .isEqualTo(200);
-    }
-
-    private static JsonNode recommendation(ApiClient lead, String study) {
-        return lead.get("/api/studies/" + study + "/recommendation").json();
     }
 
     /** The example in the format's description, taken out of it, is accepted as it stands. */
@@ -940,7 +934,7 @@ public class ArchiveTest extends ServerTest {
                 gradeAndSend(rater, sheet.path("id").asString(), 2);
             }
         }
-        study.post("/round/close", Map.of());
+        study.post("/round/close", Map.of("reason", "Enough is graded."));
         byte[] first = export(study.lead, study.id());
         assertThat(unzip(first).get("raters.csv")).contains("orla,Orla Fennick,true");
         byte[] second = again(study.lead, first);

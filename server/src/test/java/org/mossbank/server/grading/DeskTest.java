@@ -232,7 +232,7 @@ public class DeskTest extends ServerTest {
 
     @Test
     public void nothingChangesAfterTheRoundIsClosed() {
-        as(LEAD).post("/api/studies/" + study + "/round/close", Map.of());
+        as(LEAD).post("/api/studies/" + study + "/round/close", Map.of("reason", "Enough is graded."));
         assertThat(rater.put(cell, grade(0, 3)).problem()).isEqualTo("round-closed");
         assertThat(rater.post("/api/sheets/" + sheet + "/send", Map.of()).problem())
                 .isEqualTo("round-closed");

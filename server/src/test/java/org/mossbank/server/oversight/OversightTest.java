@@ -66,7 +66,9 @@ public class OversightTest extends ServerTest {
                 .isEqualTo("sheet-withdrawn");
         assertThat(sheets(rater, study).get(0).path("withdrawn").asBoolean()).isTrue();
 
-        assertThat(lead.post(at("/give-back"), Map.of()).status()).isEqualTo(204);
+        assertThat(lead.post(at("/give-back"), Map.of("reason", "It was theirs after all."))
+                        .status())
+                .isEqualTo(204);
         assertThat(countedSheets()).isEqualTo(1);
     }
 
@@ -124,7 +126,7 @@ public class OversightTest extends ServerTest {
         assertThat(lead.post(at("/hand-over"), Map.of("raterId", juri, "reason", "x"))
                         .problem())
                 .isEqualTo("sheet-sent");
-        lead.post("/api/studies/" + study + "/round/close", Map.of());
+        lead.post("/api/studies/" + study + "/round/close", Map.of("reason", "Enough is graded."));
         assertThat(lead.post(at("/withdraw"), Map.of("reason", "x")).problem()).isEqualTo("round-closed");
     }
 
@@ -178,7 +180,7 @@ public class OversightTest extends ServerTest {
                 .as("10 ms an answer, 4 answers left")
                 .isEqualTo(40);
         assertThat(rater.get("/api/studies/" + study + "/oversight").status()).isEqualTo(403);
-        lead.post("/api/studies/" + study + "/round/close", Map.of());
+        lead.post("/api/studies/" + study + "/round/close", Map.of("reason", "Enough is graded."));
         assertThat(rater.get("/api/studies/" + study + "/oversight").status())
                 .as("nor when names are open")
                 .isEqualTo(403);

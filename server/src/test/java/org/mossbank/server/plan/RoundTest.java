@@ -126,8 +126,11 @@ public class RoundTest extends ServerTest {
                 "/candidates/" + candidate.path("id").asString() + "/considerations",
                 Map.of(
                         "version", candidate.path("version").asLong(),
-                        "considerations", List.of(Map.of("sign", "RULES_OUT", "text", "Its maker is gone."))));
-        assertThat(study.get("/recommendation").at("/ruledOut/0/reasons/0").asString())
+                        "considerations", List.of(Map.of("sign", "RULES_OUT", "text", "Its maker is gone.")),
+                        "reason", "It was in the news."));
+        assertThat(recommendation(study.lead, study.id())
+                        .at("/ruledOut/0/reasons/0")
+                        .asString())
                 .isEqualTo("Its maker is gone.");
     }
 
@@ -176,7 +179,9 @@ public class RoundTest extends ServerTest {
                 .isEqualTo(403);
         assertThat(sheets(lead, study.id())).isNotEmpty();
         gradeAndSend(lead, sheets(lead, study.id()).get(0).path("id").asString(), 3);
-        assertThat(lead.post(study.path + "/round/close", Map.of()).status()).isEqualTo(204);
+        assertThat(lead.post(study.path + "/round/close", Map.of("reason", "Enough is graded."))
+                        .status())
+                .isEqualTo(204);
         JsonNode report = lead.get(study.path + "/recommendation").json();
         assertThat(report.at("/blinding/lead").asBoolean()).isTrue();
         assertThat(report.at("/blinding/raters").asInt()).isEqualTo(4);
@@ -200,7 +205,7 @@ public class RoundTest extends ServerTest {
         assertThat(agreement.path("selfAgreement").size()).isEqualTo(3);
         assertThat(agreement.at("/selfAgreement/0/exact/value").asDouble()).isZero();
         assertThat(agreement.at("/criteria/0/overall/exact/value").asDouble()).isEqualTo(1);
-        JsonNode overall = study.get("/recommendation").path("overall");
+        JsonNode overall = recommendation(study.lead, study.id()).path("overall");
         overall.forEach(s -> assertThat(s.at("/plain/value").asDouble()).isEqualTo(75));
     }
 
@@ -222,7 +227,7 @@ public class RoundTest extends ServerTest {
         JsonNode before = lead.get(path + "/agreement").json();
         lead.put(path + "/prompts/" + prompt.path("id").asString() + "/fault", Map.of("reason", "It was ambiguous."));
         JsonNode agreement = lead.get(path + "/agreement").json();
-        JsonNode report = lead.get(path + "/recommendation").json();
+        JsonNode report = recommendation(lead, whole);
         assertThat(agreement.at("/setAside/0/reason").asString()).isEqualTo("It was ambiguous.");
         assertThat(report.at("/setAside/0/title").asString())
                 .isEqualTo(prompt.at("/content/title").asString());
@@ -246,7 +251,11 @@ public class RoundTest extends ServerTest {
         assertThat(report.at("/basis/prompts").asInt())
                 .isEqualTo(lead.get(path + "/prompts").json().size() - 1);
         assertThat(sheets(as("bram"), whole)).anyMatch(s -> s.path("setAside").asBoolean());
-        lead.delete(path + "/prompts/" + prompt.path("id").asString() + "/fault");
+        Map<String, String> reason = Map.of("reason", "It was clear after all.");
+        String takenBack = path + "/prompts/" + prompt.path("id").asString() + "/fault/take-back";
+        assertThat(lead.post(takenBack, reason).problem()).isEqualTo("round-closed");
+        lead.post(path + "/round/reopen", reason);
+        lead.post(takenBack, reason);
         assertThat(lead.get(path + "/agreement").json().path("criteria")).isEqualTo(before.path("criteria"));
     }
 
@@ -263,7 +272,8 @@ public class RoundTest extends ServerTest {
     public void aRuledOutCandidateOrABaselineIsNeverRecommended() {
         String study = bringIn();
         ApiClient lead = as(LEAD);
-        JsonNode report = lead.get("/api/studies/" + study + "/recommendation").json();
+        JsonNode report = recommendation(lead, study);
+        lead.post("/api/studies/" + study + "/round/reopen", Map.of("reason", "They are gone."));
         String highest = report.at("/overall/0/candidateId").asString("");
         JsonNode candidates = lead.get("/api/studies/" + study + "/candidates").json();
         for (JsonNode c : candidates) {
@@ -271,9 +281,10 @@ public class RoundTest extends ServerTest {
                     "/api/studies/" + study + "/candidates/" + c.path("id").asString() + "/considerations",
                     Map.of(
                             "version", c.path("version").asLong(),
-                            "considerations", List.of(Map.of("sign", "RULES_OUT", "text", "gone"))));
+                            "considerations", List.of(Map.of("sign", "RULES_OUT", "text", "gone")),
+                            "reason", "They are gone."));
         }
-        JsonNode after = lead.get("/api/studies/" + study + "/recommendation").json();
+        JsonNode after = recommendation(lead, study);
         assertThat(after.path("outcome").asString()).isEqualTo("WITHHELD");
         assertThat(after.path("findings").values())
                 .extracting(f -> f.path("type").asString())

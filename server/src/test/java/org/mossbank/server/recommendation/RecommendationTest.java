@@ -3,54 +3,28 @@ package org.mossbank.server.recommendation;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
-import java.util.List;
 import java.util.Map;
 import java.util.function.Consumer;
 import org.mossbank.server.ServerTest;
+import org.mossbank.server.SmallStudy;
+import org.mossbank.testkit.ApiClient;
 import org.testng.annotations.Test;
 import tools.jackson.databind.JsonNode;
 
 /** Figures of small studies that can be worked out by hand. */
 public class RecommendationTest extends ServerTest {
-    private static final List<String> PROMPTS = List.of("mean-level", "spring-tide", "lost-hour", "flat-line");
-
-    /** What level a rater gives an answer on a criterion. */
-    private interface Levels {
-        int of(String rater, String prompt, String candidate, String criterion);
-    }
-
-    /** Two raters, four prompts of two kinds, two candidates; correctness weighs 2 and idiom 1, levels go to 4. */
-    private static Consumer<Map<String, byte[]>> graded(Levels levels) {
-        StringBuilder sheets = new StringBuilder("rater,prompt,place,sent_at\n");
-        StringBuilder grades = new StringBuilder("rater,answer,criterion,level\n");
-        for (String rater : List.of("bram", "juri")) {
-            for (String prompt : PROMPTS) {
-                sheets.append(rater + "," + prompt + "," + (PROMPTS.indexOf(prompt) + 1) + ",2026-03-10T09:14:04Z\n");
-                for (String candidate : List.of("osier", "teasel")) {
-                    String answer = prompt + "-" + candidate;
-                    for (String criterion : List.of("correctness", "idiom")) {
-                        grades.append(rater + "," + answer + "," + criterion + ","
-                                + levels.of(rater, prompt, candidate, criterion) + "\n");
-                    }
-                }
-            }
-        }
-        return withTable("sheets", sheets.toString()).andThen(withTable("grades", grades.toString()));
-    }
-
-    /** Teasel gets the highest level, osier so much on each criterion. */
-    private static Levels osier(int correctness, int idiom) {
-        return (rater, prompt, candidate, criterion) ->
-                candidate.equals("teasel") ? 4 : criterion.equals("correctness") ? correctness : idiom;
-    }
-
     private static Consumer<Map<String, byte[]>> put(String file, String from, String to) {
         return files -> files.put(
                 file, bytes(new String(files.get(file), java.nio.charset.StandardCharsets.UTF_8).replace(from, to)));
     }
 
     private JsonNode recommendation(String study) {
-        return as(LEAD).get("/api/studies/" + study + "/recommendation").json();
+        return recommendation(as(LEAD), study);
+    }
+
+    private ApiClient closed(String study) {
+        recommendation(study);
+        return as(LEAD);
     }
 
     private static double standing(JsonNode report, int place) {
@@ -59,7 +33,7 @@ public class RecommendationTest extends ServerTest {
 
     @Test
     public void criteriaWeighWhatTheRubricSays() {
-        JsonNode report = recommendation(bringIn(graded(osier(1, 3))));
+        JsonNode report = recommendation(bringIn(SmallStudy.graded(SmallStudy.osier(1, 3))));
 
         // by hand: (2 · 1 + 1 · 3) / 3 / 4 of 100
         assertThat(standing(report, 0)).isCloseTo(100, within(1e-9));
@@ -76,7 +50,7 @@ public class RecommendationTest extends ServerTest {
     public void aGateCapsTheScoreAndNotTheCriterion() {
         JsonNode report = recommendation(
                 bringIn(
-                        graded(osier(1, 4))
+                        SmallStudy.graded(SmallStudy.osier(1, 4))
                                 .andThen(
                                         put(
                                                 "study.json",
@@ -89,7 +63,7 @@ public class RecommendationTest extends ServerTest {
 
     @Test
     public void anAnswerWithoutTextGetsTheLowestLevelsByTheRule() {
-        Consumer<Map<String, byte[]>> failed = graded(osier(2, 2))
+        Consumer<Map<String, byte[]>> failed = SmallStudy.graded(SmallStudy.osier(2, 2))
                 .andThen(put("answers.csv", "flat-line,osier,1,complete", "flat-line,osier,1,timed-out"))
                 .andThen(files -> files.put("text/flat-line-osier.md", bytes("")));
 
@@ -125,9 +99,9 @@ public class RecommendationTest extends ServerTest {
         assertThat(answers).isEqualTo(7);
 
         // Raters part on that answer alone.
-        Levels apart = (rater, prompt, candidate, criterion) ->
+        SmallStudy.Levels apart = (rater, prompt, candidate, criterion) ->
                 candidate.equals("teasel") ? 4 : prompt.equals("flat-line") && rater.equals("juri") ? 0 : 2;
-        String graded = bringIn(graded(apart).andThen(without));
+        String graded = bringIn(SmallStudy.graded(apart).andThen(without));
         JsonNode agreement =
                 as(LEAD).get("/api/studies/" + graded + "/agreement").json();
         assertThat(agreement.at("/criteria/0/overall/exact/value").asDouble()).isEqualTo(1);
@@ -136,8 +110,9 @@ public class RecommendationTest extends ServerTest {
 
     @Test
     public void whatItHangsOnIsTold() {
-        String study = bringIn(graded(osier(2, 2)));
-        JsonNode robustness = as(LEAD).get("/api/studies/" + study + "/recommendation/robustness")
+        String study = bringIn(SmallStudy.graded(SmallStudy.osier(2, 2)));
+        JsonNode robustness = closed(study)
+                .get("/api/studies/" + study + "/recommendation/robustness")
                 .json();
         // Of two raters neither can be spared: what one alone gave may be nothing but that one.
         assertThat(robustness.path("sentence").asString())
@@ -152,10 +127,12 @@ public class RecommendationTest extends ServerTest {
     /** Ahead on idiom, and on correctness in one prompt, so that raters can agree on it. */
     @Test
     public void theCriterionThatCarriesItIsNamed() {
-        String study = bringIn(graded((rater, prompt, candidate, criterion) -> criterion.equals("correctness")
-                ? prompt.equals("mean-level") ? 4 : 3
-                : candidate.equals("teasel") ? 4 : 0));
-        JsonNode robustness = as(LEAD).get("/api/studies/" + study + "/recommendation/robustness")
+        String study =
+                bringIn(SmallStudy.graded((rater, prompt, candidate, criterion) -> criterion.equals("correctness")
+                        ? prompt.equals("mean-level") ? 4 : 3
+                        : candidate.equals("teasel") ? 4 : 0));
+        JsonNode robustness = closed(study)
+                .get("/api/studies/" + study + "/recommendation/robustness")
                 .json();
         assertThat(robustness.path("sentence").asString())
                 .startsWith("It hangs on")
@@ -179,10 +156,11 @@ public class RecommendationTest extends ServerTest {
             }
             files.put("answers.csv", bytes(with.toString()));
         };
-        JsonNode report = recommendation(bringIn(graded(osier(4, 4)).andThen(costs)));
+        JsonNode report =
+                recommendation(bringIn(SmallStudy.graded(SmallStudy.osier(4, 4)).andThen(costs)));
         assertThat(report.at("/costs/why").asString()).isEqualTo("costs are in different currencies");
-        JsonNode alike =
-                recommendation(bringIn(graded(osier(4, 4)).andThen(costs).andThen(put("answers.csv", "JPY", "EUR"))));
+        JsonNode alike = recommendation(bringIn(
+                SmallStudy.graded(SmallStudy.osier(4, 4)).andThen(costs).andThen(put("answers.csv", "JPY", "EUR"))));
         assertThat(alike.at("/costs/means").values())
                 .extracting(m -> m.path("mean").asDouble())
                 .containsExactlyInAnyOrder(0.01, 0.02);
@@ -192,15 +170,15 @@ public class RecommendationTest extends ServerTest {
     /** Teasel is always ahead at debugging; at explaining osier is, once. Over both kinds nothing can be told. */
     @Test
     public void kindsAreToldApartWhereTheBriefSaysSo() {
-        Levels kinds = (rater, prompt, candidate, criterion) -> {
-            if (PROMPTS.indexOf(prompt) > 1) {
+        SmallStudy.Levels kinds = (rater, prompt, candidate, criterion) -> {
+            if (SmallStudy.PROMPTS.indexOf(prompt) > 1) {
                 return candidate.equals("teasel") ? 4 : 0;
             }
             return candidate.equals("osier") && prompt.equals("mean-level") ? 4 : 0;
         };
         Consumer<Map<String, byte[]>> rule =
                 put("study.json", "\"minimumRaters\": 2", "\"minimumRaters\": 2, \"byKind\": true");
-        JsonNode report = recommendation(bringIn(graded(kinds).andThen(rule)));
+        JsonNode report = recommendation(bringIn(SmallStudy.graded(kinds).andThen(rule)));
         assertThat(report.path("outcome").asString()).isEqualTo("BY_KIND");
         assertThat(report.path("headline").asString())
                 .isEqualTo("No candidate for all kinds. For debugging we recommend Teasel.");
@@ -208,7 +186,9 @@ public class RecommendationTest extends ServerTest {
                 .extracting(f -> f.path("sentence").asString())
                 .contains("Undecided for explanation.");
         assertThat(report.path("byKind").size()).isEqualTo(2);
-        assertThat(recommendation(bringIn(graded(kinds))).path("outcome").asString())
+        assertThat(recommendation(bringIn(SmallStudy.graded(kinds)))
+                        .path("outcome")
+                        .asString())
                 .isNotEqualTo("BY_KIND");
     }
 }

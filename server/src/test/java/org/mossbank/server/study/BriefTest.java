@@ -120,7 +120,7 @@ public class BriefTest extends ServerTest {
         brief.put("rule", rule);
         assertThat(write(study, version(study), brief).status()).isEqualTo(200);
         study.post("/brief/close", Map.of());
-        JsonNode reopening = study.get("/recommendation").at("/reopenings/0");
+        JsonNode reopening = study.get("/brief").at("/reopenings/0");
         assertThat(reopening.path("reason").asString()).isEqualTo("The margin was too small to matter.");
         assertThat(reopening.path("by").asString()).isEqualTo("Orla Fennick");
         assertThat(reopening.path("terms").asString()).contains("margin 5.0 points");
@@ -150,7 +150,7 @@ public class BriefTest extends ServerTest {
         String study = bringIn();
         ApiClient lead = as(LEAD);
         lead.post("/api/studies/" + study + "/brief/reopen", Map.of("reason", "A floor was mistyped."));
-        JsonNode report = lead.get("/api/studies/" + study + "/recommendation").json();
+        JsonNode report = recommendation(lead, study);
         assertThat(report.path("outcome").asString()).isEqualTo("WITHHELD");
         assertThat(report.at("/findings/0/type").asString()).isEqualTo("brief-open");
     }
@@ -180,8 +180,7 @@ public class BriefTest extends ServerTest {
                         .problem())
                 .as("something has been seen since")
                 .isEqualTo("too-late");
-        JsonNode told =
-                as(LEAD).get("/api/studies/" + study + "/recommendation").json().path("expectations");
+        JsonNode told = recommendation(as(LEAD), study).path("expectations");
         assertThat(told.size()).isEqualTo(1);
         assertThat(told.at("/0/expects").asString()).isEqualTo("none");
         assertThat(as(LEAD).get("/api/studies/" + study + "/people").body()).doesNotContain("none");

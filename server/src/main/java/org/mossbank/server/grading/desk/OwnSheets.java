@@ -20,6 +20,7 @@ import org.mossbank.server.prompt.PromptView;
 import org.mossbank.server.prompt.Prompts;
 import org.mossbank.server.rubric.CriterionView;
 import org.mossbank.server.rubric.Rubrics;
+import org.mossbank.server.shared.Chunks;
 import org.mossbank.server.study.Studies;
 import org.mossbank.server.study.StudyView;
 import org.springframework.security.access.prepost.PreAuthorize;
@@ -60,8 +61,8 @@ class OwnSheets {
                 .filter(s -> accepted.computeIfAbsent(s.studyId(), study -> studies.hasAccepted(study, current.id())))
                 .toList();
         List<SheetId> ids = own.stream().map(Sheet::id).toList();
-        Map<SheetId, Long> made = SheetCount.byId(sheets.countMarks(ids));
-        Map<SheetId, Long> answerCounts = SheetCount.byId(sheets.countAnswers(ids));
+        Map<SheetId, Long> made = SheetCount.byId(Chunks.of(ids, sheets::countMarks));
+        Map<SheetId, Long> answerCounts = SheetCount.byId(Chunks.of(ids, sheets::countAnswers));
         Map<StudyId, List<Sheet>> byStudy = own.stream().collect(Collectors.groupingBy(Sheet::studyId));
         Map<StudyId, StudyView> studiesById = studies.byId(byStudy.keySet());
         List<SheetSummary> result = new ArrayList<>();

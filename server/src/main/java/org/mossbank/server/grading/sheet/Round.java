@@ -20,6 +20,9 @@ public class Round {
     @Nullable
     private Instant closedAt;
 
+    @Nullable
+    private Instant namesOpenedAt;
+
     private long revision;
 
     @Nullable
@@ -38,6 +41,7 @@ public class Round {
         round.studyId = studyId;
         round.openedAt = start.openedAt();
         round.closedAt = start.closedAt();
+        round.namesOpenedAt = start.namesOpenedAt() == null ? start.closedAt() : start.namesOpenedAt();
         round.ratersAnAnswer = start.ratersAnAnswer();
         round.repeatShare = start.repeatShare();
         round.leadWasBlind = start.leadWasBlind();
@@ -45,7 +49,8 @@ public class Round {
     }
 
     public Grading.RoundState state() {
-        return new Grading.RoundState(openedAt, closedAt, revision, ratersAnAnswer, repeatShare, leadWasBlind);
+        return new Grading.RoundState(
+                openedAt, closedAt, namesOpenedAt, revision, ratersAnAnswer, repeatShare, leadWasBlind);
     }
 
     public boolean isClosed() {
@@ -54,15 +59,26 @@ public class Round {
 
     public void refuseIfClosed() {
         if (isClosed()) {
-            throw new Problem(ProblemType.ROUND_CLOSED, "The lead has closed the round. Grades stay as they are.");
+            throw new Problem(
+                    ProblemType.ROUND_CLOSED,
+                    "The lead has closed the round. What counts stays as it is until it is opened again with a reason.");
         }
     }
 
     public void close(Instant now) {
         if (closedAt == null) {
             closedAt = now;
+            if (namesOpenedAt == null) {
+                namesOpenedAt = now;
+            }
             revision++;
         }
+    }
+
+    /** Raters grade on; what they saw meanwhile stays seen. */
+    public void reopen() {
+        closedAt = null;
+        revision++;
     }
 
     /** What is sent in has changed. */

@@ -1,6 +1,7 @@
 package org.mossbank.server.grading.sheet;
 
 import jakarta.persistence.LockModeType;
+import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
 import org.mossbank.server.grading.SentGrade;
@@ -63,6 +64,12 @@ public interface SheetRepository extends JpaRepository<Sheet, SheetId> {
                 and s.sentAt is not null and s.withdrawnAt is null and g.level is not null
             order by a.answerId, s.raterId, g.key.criterionId""")
     List<SentGrade> sentGrades(StudyId study, List<PromptId> prompts, boolean repeat);
+
+    @Query("""
+            select cast(count(s) as int) from Sheet s
+            where s.studyId = :study and s.promptId in :prompts and s.repeat = false
+                and s.sentAt > :moment and s.withdrawnAt is null""")
+    int countSentAfter(StudyId study, List<PromptId> prompts, Instant moment);
 
     /** Where and when each answer was graded, on first sheets that were sent in for some prompts. */
     @Query("""

@@ -1,0 +1,9 @@
+/** The record of acts: what people did that may change an outcome, for good. */
+@ApplicationModule(
+        displayName = "Acts",
+        allowedDependencies = {"ids", "shared", "files", "account"})
+@NullMarked
+package org.mossbank.server.acts;
+
+import org.jspecify.annotations.NullMarked;
+import org.springframework.modulith.ApplicationModule;

@@ -1,0 +1,49 @@
+package org.mossbank.server.grading;
+
+import java.util.List;
+import org.mossbank.core.estimate.Require;
+import org.mossbank.server.account.Accounts;
+import org.mossbank.server.acts.ActSort;
+import org.mossbank.server.acts.Acts;
+import org.mossbank.server.grading.sheet.Sheet;
+import org.mossbank.server.ids.AccountId;
+import org.mossbank.server.prompt.PromptView;
+import org.mossbank.server.prompt.Prompts;
+import org.springframework.stereotype.Component;
+
+/** Puts on the study's record what a lead does with single sheets, in words. Within the transaction that does it. */
+@Component
+class SheetsOnRecord {
+    private final Acts acts;
+    private final Accounts accounts;
+    private final Prompts prompts;
+
+    SheetsOnRecord(Acts acts, Accounts accounts, Prompts prompts) {
+        this.acts = acts;
+        this.accounts = accounts;
+        this.prompts = prompts;
+    }
+
+    void keep(ActSort sort, Sheet sheet, String reason) {
+        acts.keep(sheet.studyId(), sort, named(sheet), reason);
+    }
+
+    void handedOver(Sheet sheet, AccountId to, String reason) {
+        acts.keep(sheet.studyId(), ActSort.SHEET_HANDED_OVER, "%s, to %s".formatted(named(sheet), name(to)), reason);
+    }
+
+    /** Whose it is, and for which prompt. */
+    private String named(Sheet sheet) {
+        return "%s: %s%s"
+                .formatted(
+                        name(sheet.raterId()),
+                        prompts.one(sheet.studyId(), sheet.promptId())
+                                .map(PromptView::title)
+                                .orElse(""),
+                        sheet.isRepeat() ? " (again)" : "");
+    }
+
+    private String name(AccountId rater) {
+        return Require.known(accounts.byId(List.of(rater)), rater).displayName();
+    }
+}
