@@ -37,10 +37,16 @@ public final class WholeArchive {
             System.out.printf(
                     "%,d grades, %,d kB%n", prompts * RATERS * CANDIDATES * CRITERIA.length, archive.length / 1024);
             ApiClient.Response brought = timed("bring it in", () -> lead.upload("/api/studies/archive", archive));
-            String study = "/api/studies/" + brought.json().path("id").asString();
-            for (String page :
-                    new String[] {"/agreement", "/recommendation", "/recommendation/robustness", "/agreement/diagnosis"
-                    }) {
+            String study = "/api/studies/" + brought.json().path("studyId").asString();
+            for (String page : new String[] {
+                "/agreement",
+                "/recommendation",
+                "/recommendation/robustness",
+                "/agreement/diagnosis",
+                "/oversight",
+                "/grading",
+                "/steps"
+            }) {
                 timed(page + ", the first time", () -> lead.get(study + page));
                 timed(page + ", unchanged", () -> lead.get(study + page));
             }
@@ -98,6 +104,7 @@ public final class WholeArchive {
                     zip,
                     "study.json",
                     "{\"title\": \"A large one\", \"question\": \"Which?\", \"audience\": \"Us\", \"seed\": 1,"
+                            + " \"round\": {\"openedAt\": \"2026-03-10T08:00:00Z\", \"closedAt\": \"2026-03-11T08:00:00Z\"},"
                             + " \"decisionRule\": {\"agreementFloor\": 0.5, \"margin\": 5, \"minimumRaters\": 3}}");
             put(zip, "kinds.csv", "kind,name\nk0,Explanation\nk1,Debugging\nk2,Refactoring\nk3,Review\n");
             put(

@@ -35,6 +35,7 @@ final class AdditiveModel {
     private final double[] sumOf;
     private final int[] scoresFrom;
     private final int[] candidateOf;
+    private final int[] placeOf;
     private final double[] score;
 
     AdditiveModel(ScoreGrid grid) {
@@ -59,22 +60,48 @@ final class AdditiveModel {
             order[next[sweptAt(grid, place)]++] = place;
         }
         keptOf = new int[order.length];
-        sumOf = new double[order.length];
         scoresFrom = new int[order.length + 1];
         candidateOf = new int[scores];
-        score = new double[scores];
+        placeOf = new int[scores];
         int at = 0;
         for (int i = 0; i < order.length; i++) {
             keptOf[i] = sweepsPrompts ? grid.raterOf(order[i]) : grid.promptOf(order[i]);
             for (int c = 0; c < candidates; c++) {
                 if (grid.has(c, order[i])) {
                     candidateOf[at] = c;
-                    score[at] = grid.score(c, order[i]);
-                    sumOf[i] += score[at];
-                    at++;
+                    placeOf[at++] = order[i];
                 }
             }
             scoresFrom[i + 1] = at;
+        }
+        score = new double[scores];
+        sumOf = new double[order.length];
+        read(grid);
+    }
+
+    /** Of other scores at the same places. */
+    AdditiveModel(ScoreGrid grid, AdditiveModel like) {
+        sweepsPrompts = like.sweepsPrompts;
+        candidates = like.candidates;
+        kept = like.kept;
+        placesFrom = like.placesFrom;
+        keptOf = like.keptOf;
+        scoresFrom = like.scoresFrom;
+        candidateOf = like.candidateOf;
+        placeOf = like.placeOf;
+        score = new double[like.score.length];
+        sumOf = new double[like.sumOf.length];
+        read(grid);
+    }
+
+    private void read(ScoreGrid grid) {
+        for (int i = 0; i < sumOf.length; i++) {
+            double sum = 0;
+            for (int at = scoresFrom[i]; at < scoresFrom[i + 1]; at++) {
+                score[at] = grid.score(candidateOf[at], placeOf[at]);
+                sum += score[at];
+            }
+            sumOf[i] = sum;
         }
     }
 
@@ -85,6 +112,13 @@ final class AdditiveModel {
     /** Candidate means with every prompt and rater at weight 1. */
     Optional<double[]> means() {
         return solve(ones(placesFrom.length - 1), ones(kept));
+    }
+
+    /** The same, one prompt at weight 0. */
+    Optional<double[]> meansWithout(int prompt) {
+        double[] promptWeight = ones(sweepsPrompts ? placesFrom.length - 1 : kept);
+        promptWeight[prompt] = 0;
+        return means(promptWeight, ones(sweepsPrompts ? kept : placesFrom.length - 1));
     }
 
     /**

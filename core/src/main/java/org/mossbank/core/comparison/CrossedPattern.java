@@ -1,18 +1,20 @@
 package org.mossbank.core.comparison;
 
+import java.util.Arrays;
+import java.util.Optional;
+import java.util.stream.IntStream;
+
 /**
  * Where values stand: at which prompts, wordings of one put together, and by which raters; with all that follows from that alone.
  * Pairs of candidates whose scores stand at the same places share it.
  */
 final class CrossedPattern {
+    /** With fewer prompts of a kind, taking one out leaves it alone, and it stands with others. */
+    private static final int FEWEST_OF_KIND = 3;
+
     final int prompts;
     final int raters;
     final int kinds;
-    final int[] promptOf;
-    final int[] raterOf;
-    final int[] kindOf;
-    /** Cells of each prompt. */
-    final int[] size;
 
     final SweptRaters byPrompt;
     final SweptRaters byKind;
@@ -26,10 +28,74 @@ final class CrossedPattern {
 
     final double promptCoefficientWithoutRaters;
 
+    /** The number of each family that is there, else -1. */
+    private final int[] numberOf;
+
+    private final int[] kindOf;
+    /** Cells of prompt p are those from from[p] to from[p + 1]. */
+    private final int[] from;
+
+    private final int[] raterOf;
     /** The cell that a place belongs to, and how many places each has. */
     private final int[] cellOf;
 
     private final int[] places;
+    /** Whether each place is a cell of its own, in the same order. */
+    private final boolean oneEach;
+
+    private final Sums sums;
+
+    /** What is summed over prompts, so that one can be taken out again. */
+    private static final class Sums {
+        /** One over the cells of each prompt: of those that a rater graded, and of all. */
+        private final double[] share;
+
+        private double shares;
+        /** How often two raters stand at one prompt; one triangle. */
+        private final double[][] together;
+        /** By kind: cells of a prompt squared, and times its raters. */
+        private final double[] squares;
+
+        private final double[][] weighted;
+
+        Sums(int raters, int kinds) {
+            share = new double[raters];
+            together = new double[raters][raters];
+            squares = new double[kinds];
+            weighted = new double[kinds][raters];
+        }
+
+        Sums(Sums like) {
+            share = like.share.clone();
+            shares = like.shares;
+            together = copy(like.together);
+            squares = like.squares.clone();
+            weighted = copy(like.weighted);
+        }
+
+        private static double[][] copy(double[][] rows) {
+            double[][] copy = new double[rows.length][];
+            for (int i = 0; i < copy.length; i++) {
+                copy[i] = rows[i].clone();
+            }
+            return copy;
+        }
+
+        /** @param sign 1 to put it in, -1 to take it out */
+        void add(int[] raterOf, int first, int last, int kind, int sign) {
+            int size = last - first;
+            shares += sign / (double) size;
+            squares[kind] += sign * (double) size * size;
+            for (int i = first; i < last; i++) {
+                int r = raterOf[i];
+                share[r] += sign / (double) size;
+                weighted[kind][r] += sign * size;
+                for (int j = first; j <= i; j++) {
+                    together[r][raterOf[j]] += sign;
+                }
+            }
+        }
+    }
 
     /**
      * @param promptAt the prompt of each place; places in the order of prompts, then raters
@@ -47,27 +113,23 @@ final class CrossedPattern {
         }
         Numbers families = new Numbers(familyAt, familyOf.length);
         Numbers ratersThere = new Numbers(raterAt, most);
+        numberOf = families.of;
         prompts = families.count;
         raters = ratersThere.count;
         int[] kind = new int[prompts];
-        for (int family : familyAt) {
-            kind[families.of[family]] = kindOfFamily[family];
-        }
-        this.kindOf = kinds(kind);
-        int highest = 0;
-        for (int k : this.kindOf) {
-            highest = Math.max(highest, k + 1);
-        }
-        kinds = highest;
         int[] cellAt = new int[promptAt.length];
         for (int i = 0; i < cellAt.length; i++) {
-            cellAt[i] = families.of[familyAt[i]] * raters + ratersThere.of[raterAt[i]];
+            int prompt = families.of[familyAt[i]];
+            kind[prompt] = kindOfFamily[familyAt[i]];
+            cellAt[i] = prompt * raters + ratersThere.of[raterAt[i]];
         }
+        this.kindOf = kinds(kind);
+        kinds = highest(this.kindOf) + 1;
         Numbers cells = new Numbers(cellAt, prompts * raters);
         cellOf = new int[cellAt.length];
         places = new int[cells.count];
-        promptOf = new int[cells.count];
         raterOf = new int[cells.count];
+        int[] promptOf = new int[cells.count];
         for (int i = 0; i < cellAt.length; i++) {
             int cell = cells.of[cellAt[i]];
             cellOf[i] = cell;
@@ -75,23 +137,129 @@ final class CrossedPattern {
             promptOf[cell] = cellAt[i] / raters;
             raterOf[cell] = cellAt[i] % raters;
         }
-        size = new int[prompts];
-        int[] kindOfCell = new int[cells.count];
-        for (int i = 0; i < kindOfCell.length; i++) {
-            size[promptOf[i]]++;
-            kindOfCell[i] = this.kindOf[promptOf[i]];
+        oneEach = IntStream.range(0, cellOf.length).allMatch(i -> cellOf[i] == i);
+        from = starts(promptOf, prompts);
+        byPrompt = SweptRaters.of(promptOf, raterOf, prompts, raters);
+        byKind = SweptRaters.of(kindsOfCells(), raterOf, kinds, raters);
+        sums = new Sums(raters, kinds);
+        for (int p = 0; p < prompts; p++) {
+            sums.add(raterOf, from[p], from[p + 1], this.kindOf[p], 1);
         }
-        byPrompt = new SweptRaters(this, promptOf, prompts);
-        byKind = new SweptRaters(this, kindOfCell, kinds);
-        promptWeights = squares(promptOf, prompts);
-        raterWeights = squares(raterOf, raters);
-        double squares = 0;
-        for (int i = 0; i < cells.count; i++) {
-            squares += weight(i) * weight(i);
+        promptWeights = 1.0 / prompts;
+        raterWeights = raterWeights();
+        cellWeights = sums.shares / prompts / prompts;
+        promptCoefficientWithoutRaters = leftOfKinds();
+        promptCoefficient = promptCoefficientWithoutRaters - byKind.matrix.traceWithInverse(leftOfPrompts());
+    }
+
+    /** Without one prompt, whose places are those of its cells, one each. */
+    private CrossedPattern(CrossedPattern whole, int prompt, int[] taken) {
+        prompts = whole.prompts - 1;
+        raters = whole.raters;
+        kinds = whole.kinds;
+        numberOf = whole.numberOf;
+        int first = whole.from[prompt];
+        int last = whole.from[prompt + 1];
+        kindOf = spliced(whole.kindOf, prompt, prompt + 1, 0);
+        from = spliced(whole.from, prompt, prompt + 1, last - first);
+        raterOf = spliced(whole.raterOf, first, last, 0);
+        places = spliced(whole.places, first, last, 0);
+        // Of places nothing is asked before a cell: those of the prompt go as its cells do.
+        int firstPlace = firstPlace(whole.cellOf, first);
+        int lastPlace = firstPlace(whole.cellOf, last);
+        cellOf = spliced(whole.cellOf, firstPlace, lastPlace, last - first);
+        oneEach = whole.oneEach;
+        int[] promptOf = new int[raterOf.length];
+        for (int p = 0; p < prompts; p++) {
+            Arrays.fill(promptOf, from[p], from[p + 1], p);
         }
-        cellWeights = squares;
-        promptCoefficient = promptCoefficient(true);
-        promptCoefficientWithoutRaters = promptCoefficient(false);
+        byPrompt = whole.byPrompt.without(promptOf, raterOf, prompt, taken);
+        byKind = whole.byKind.without(kindsOfCells(), raterOf, whole.kindOf[prompt], taken);
+        sums = new Sums(whole.sums);
+        sums.add(whole.raterOf, first, last, whole.kindOf[prompt], -1);
+        promptWeights = 1.0 / prompts;
+        raterWeights = raterWeights();
+        cellWeights = sums.shares / prompts / prompts;
+        promptCoefficientWithoutRaters = leftOfKinds();
+        promptCoefficient = promptCoefficientWithoutRaters - byKind.matrix.traceWithInverse(leftOfPrompts());
+    }
+
+    /**
+     * The same without one family of prompts; what follows from the others is not worked out anew.
+     *
+     * @return empty where that would change which kinds stand together, or which raters there are
+     */
+    Optional<CrossedPattern> without(int family) {
+        int prompt = numberOf[family];
+        if (prompt < 0) {
+            return Optional.of(this);
+        }
+        int ofKind = 0;
+        for (int kind : kindOf) {
+            ofKind += kind == kindOf[prompt] ? 1 : 0;
+        }
+        int[] taken = new int[raters];
+        for (int i = from[prompt]; i < from[prompt + 1]; i++) {
+            taken[raterOf[i]]++;
+        }
+        for (int r = 0; r < raters; r++) {
+            if (taken[r] > 0 && sums.together[r][r] <= taken[r]) {
+                return Optional.empty();
+            }
+        }
+        return ofKind < FEWEST_OF_KIND ? Optional.empty() : Optional.of(new CrossedPattern(this, prompt, taken));
+    }
+
+    /** What is left of an array without a stretch, what follows lowered by so much. */
+    private static int[] spliced(int[] all, int first, int last, int lower) {
+        int[] left = new int[all.length - (last - first)];
+        System.arraycopy(all, 0, left, 0, first);
+        for (int i = last; i < all.length; i++) {
+            left[i - (last - first)] = all[i] - lower;
+        }
+        return left;
+    }
+
+    /** Cells ascend with places, as long as each family is one prompt. */
+    private static int firstPlace(int[] cellOf, int cell) {
+        int low = 0;
+        int high = cellOf.length;
+        while (low < high) {
+            int middle = (low + high) >>> 1;
+            if (cellOf[middle] < cell) {
+                low = middle + 1;
+            } else {
+                high = middle;
+            }
+        }
+        return low;
+    }
+
+    private static int highest(int[] values) {
+        int highest = -1;
+        for (int value : values) {
+            highest = Math.max(highest, value);
+        }
+        return highest;
+    }
+
+    private static int[] starts(int[] groupOf, int groups) {
+        int[] from = new int[groups + 1];
+        for (int group : groupOf) {
+            from[group + 1]++;
+        }
+        for (int g = 0; g < groups; g++) {
+            from[g + 1] += from[g];
+        }
+        return from;
+    }
+
+    private int[] kindsOfCells() {
+        int[] of = new int[raterOf.length];
+        for (int p = 0; p < prompts; p++) {
+            Arrays.fill(of, from[p], from[p + 1], kindOf[p]);
+        }
+        return of;
     }
 
     /** Numbers that occur, counted anew from 0 in their own order. */
@@ -106,9 +274,7 @@ final class CrossedPattern {
             }
             int n = 0;
             for (int i = 0; i < most; i++) {
-                if (of[i] > 0) {
-                    of[i] = n++;
-                }
+                of[i] = of[i] > 0 ? n++ : -1;
             }
             count = n;
         }
@@ -143,11 +309,14 @@ final class CrossedPattern {
     }
 
     int cells() {
-        return promptOf.length;
+        return raterOf.length;
     }
 
     /** The value of each cell: the mean of those at its places. */
     double[] cellValues(double[] atPlaces) {
+        if (oneEach) {
+            return atPlaces;
+        }
         double[] values = new double[cells()];
         for (int i = 0; i < cellOf.length; i++) {
             values[cellOf[i]] += atPlaces[i] / places[cellOf[i]];
@@ -155,76 +324,51 @@ final class CrossedPattern {
         return values;
     }
 
-    /** What a cell counts for: each prompt alike, and alike within a prompt. */
-    private double weight(int cell) {
-        return 1.0 / prompts / size[promptOf[cell]];
-    }
-
+    /** Each prompt alike, and alike within a prompt. */
     double mean(double[] values) {
         double sum = 0;
-        for (int i = 0; i < values.length; i++) {
-            sum += weight(i) * values[i];
+        for (int p = 0; p < prompts; p++) {
+            double ofPrompt = 0;
+            for (int i = from[p]; i < from[p + 1]; i++) {
+                ofPrompt += values[i];
+            }
+            sum += ofPrompt / (from[p + 1] - from[p]);
+        }
+        return sum / prompts;
+    }
+
+    private double raterWeights() {
+        double sum = 0;
+        for (double share : sums.share) {
+            sum += share / prompts * share / prompts;
         }
         return sum;
     }
 
-    /** The sum of squared weights of groups of cells. */
-    private double squares(int[] groupOf, int groups) {
-        double[] share = new double[groups];
-        for (int i = 0; i < groupOf.length; i++) {
-            share[groupOf[i]] += weight(i);
+    /** What is left of prompts when kinds are swept out: \( \sum_p n_p (1 - n_p / n_k) \). */
+    private double leftOfKinds() {
+        double left = 0;
+        for (int k = 0; k < kinds; k++) {
+            left += byKind.size(k) - sums.squares[k] / byKind.size(k);
         }
-        double sum = 0;
-        for (double w : share) {
-            sum += w * w;
-        }
-        return sum;
+        return left;
     }
 
     /**
-     * The trace of what is left of prompts when kinds, and raters where they are in the model, are swept out:
-     * \( \sum_p n_p (1 - n_p / n_k) - \mathrm{tr}(C^- \sum_p q_p q_p^\top) \), with \(q_p\) a prompt's cells by rater less its
-     * share of its kind's, and \(C\) the raters' equations with kinds swept out.
+     * The sum over prompts of the squares and products of what is left of each, by rater; one triangle. With raters in the model, what
+     * is left of prompts is \( \sum_p n_p (1 - n_p / n_k) - \mathrm{tr}(C^- \sum_p q_p q_p^\top) \), with \(q_p\) a prompt's
+     * cells by rater less its share of its kind's, and \(C\) the raters' equations with kinds swept out.
      */
-    private double promptCoefficient(boolean ratersToo) {
-        double[] kindSize = new double[kinds];
-        for (int p = 0; p < prompts; p++) {
-            kindSize[kindOf[p]] += size[p];
-        }
-        double trace = 0;
-        for (int p = 0; p < prompts; p++) {
-            trace += size[p] * (1 - size[p] / kindSize[kindOf[p]]);
-        }
-        return ratersToo ? trace - byKind.matrix.traceWithInverse(leftOfPrompts(kindSize)) : trace;
-    }
-
-    /** The sum over prompts of the squares and products of what is left of each, by rater; one triangle. */
-    private double[][] leftOfPrompts(double[] kindSize) {
-        double[][] left = new double[raters][raters];
-        double[][] ofKind = new double[kinds][raters];
-        double[][] weighted = new double[kinds][raters];
-        double[] squares = new double[kinds];
-        int from = 0;
-        for (int p = 0; p < prompts; p++) {
-            int k = kindOf[p];
-            int to = from + size[p];
-            squares[k] += (double) size[p] * size[p];
-            // Cells follow each other by prompt.
-            for (int i = from; i < to; i++) {
-                ofKind[k][raterOf[i]]++;
-                weighted[k][raterOf[i]] += size[p];
-                for (int j = from; j <= i; j++) {
-                    left[raterOf[i]][raterOf[j]]++;
-                }
-            }
-            from = to;
-        }
+    private double[][] leftOfPrompts() {
+        double[][] left = Sums.copy(sums.together);
         for (int k = 0; k < kinds; k++) {
-            double n = kindSize[k];
+            double n = byKind.size(k);
+            int[] of = byKind.of(k);
+            double[] weighted = sums.weighted[k];
             for (int r = 0; r < raters; r++) {
                 for (int s = 0; s <= r; s++) {
-                    left[r][s] += squares[k] / n / n * ofKind[k][r] * ofKind[k][s]
-                            - (weighted[k][r] * ofKind[k][s] + ofKind[k][r] * weighted[k][s]) / n;
+                    left[r][s] +=
+                            sums.squares[k] / n / n * of[r] * of[s] - (weighted[r] * of[s] + of[r] * weighted[s]) / n;
                 }
             }
         }

@@ -9,8 +9,10 @@ import java.util.Optional;
 import java.util.TreeMap;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.BiPredicate;
+import java.util.function.DoubleBinaryOperator;
 import java.util.function.Function;
 import java.util.stream.IntStream;
+import org.jspecify.annotations.Nullable;
 import org.mossbank.core.estimate.Require;
 
 /**
@@ -22,9 +24,6 @@ import org.mossbank.core.estimate.Require;
  * their mean.
  */
 public final class ScoreGrid {
-    /** So many are kept; more would be those of one reading each, as when prompts are left out one by one. */
-    private static final int MOST_PATTERNS = 256;
-
     private final List<String> candidates;
     private final List<String> prompts;
     private final List<String> raters;
@@ -40,9 +39,22 @@ public final class ScoreGrid {
     private final int[] kindOf;
 
     private final int[] familyOf;
-    private final Map<BitSet, CrossedPattern> patterns;
+    private final There there;
+    /** The prompt that this is without, of the grid that has it; -1 where that is not known. */
+    private final int leftOut;
 
-    private ScoreGrid(ScoreGrid like, BitSet[] has, double[][] score) {
+    @Nullable
+    private final ScoreGrid whole;
+
+    /** One with scores at the same places. */
+    @Nullable
+    private final ScoreGrid like;
+
+    @Nullable
+    private volatile AdditiveModel model;
+
+    /** @param leftOut the prompt that this is without; -1 for places of its own, or those of the other grid */
+    private ScoreGrid(ScoreGrid like, BitSet[] has, double[][] score, int leftOut) {
         candidates = like.candidates;
         prompts = like.prompts;
         raters = like.raters;
@@ -52,14 +64,20 @@ public final class ScoreGrid {
         kindOf = like.kindOf;
         familyOf = like.familyOf;
         groups = like.groups;
-        patterns = like.patterns;
         this.has = has;
         this.score = score;
+        this.leftOut = leftOut;
+        whole = leftOut < 0 ? null : like;
+        this.like = has == like.has ? like : null;
+        if (has == like.has) {
+            there = like.there;
+        } else {
+            there = leftOut < 0 ? new There(null, leftOut) : new There(like.there, leftOut);
+        }
     }
 
     private ScoreGrid(List<ScoredCell> cells, PromptGroups groups) {
         this.groups = groups;
-        patterns = new ConcurrentHashMap<>();
         candidates = names(cells, ScoredCell::candidate);
         prompts = names(cells, ScoredCell::prompt);
         raters = names(cells, ScoredCell::rater);
@@ -92,6 +110,10 @@ public final class ScoreGrid {
                 score[c][place] /= Math.max(1, count[c][place]);
             }
         }
+        there = new There(null, -1);
+        leftOut = -1;
+        whole = null;
+        like = null;
     }
 
     /** @param cells any order */
@@ -129,7 +151,7 @@ public final class ScoreGrid {
             Require.that(scores[c].length == places(), "scores", "must be one a place", scores[c].length);
             copy[c] = scores[c].clone();
         }
-        return new ScoreGrid(this, has, copy);
+        return new ScoreGrid(this, has, copy, -1);
     }
 
     /**
@@ -143,6 +165,22 @@ public final class ScoreGrid {
         for (int place = 0; place < places(); place++) {
             places.set(place, kept.test(prompts.get(promptOf[place]), raters.get(raterOf[place])));
         }
+        return keeping(places, -1);
+    }
+
+    /** Without one prompt, or empty if some candidate has no score left; cheaper than {@link #keeping}. */
+    public Optional<ScoreGrid> without(String prompt) {
+        int leftOut = Collections.binarySearch(prompts, prompt);
+        BitSet places = new BitSet(places());
+        for (int place = 0; place < places(); place++) {
+            places.set(place, promptOf[place] != leftOut);
+        }
+        // A wording that goes leaves its family, and cells with other values.
+        boolean alone = leftOut >= 0 && IntStream.range(0, familyOf.length).allMatch(p -> familyOf[p] == p);
+        return keeping(places, alone ? leftOut : -1);
+    }
+
+    private Optional<ScoreGrid> keeping(BitSet places, int leftOut) {
         BitSet[] fewer = new BitSet[has.length];
         for (int c = 0; c < fewer.length; c++) {
             fewer[c] = (BitSet) has[c].clone();
@@ -151,7 +189,7 @@ public final class ScoreGrid {
                 return Optional.empty();
             }
         }
-        return Optional.of(new ScoreGrid(this, fewer, score));
+        return Optional.of(new ScoreGrid(this, fewer, score, leftOut));
     }
 
     /** In alphabetical order. */
@@ -204,6 +242,21 @@ public final class ScoreGrid {
         return score[candidate][place];
     }
 
+    /** Made once. */
+    AdditiveModel model() {
+        AdditiveModel made = model;
+        if (made == null) {
+            made = like == null ? new AdditiveModel(this) : new AdditiveModel(this, like.model());
+            model = made;
+        }
+        return made;
+    }
+
+    /** Candidate means with every prompt and rater at weight 1; empty if they are not connected. */
+    Optional<double[]> adjustedMeans() {
+        return whole == null ? model().means() : whole.model().meansWithout(leftOut);
+    }
+
     /** How many scores a candidate has. */
     int count(int candidate) {
         return has[candidate].cardinality();
@@ -211,10 +264,13 @@ public final class ScoreGrid {
 
     /** The mean of a candidate's scores as they are. */
     double plainMean(int candidate) {
-        return has[candidate].stream()
-                .mapToDouble(p -> score[candidate][p])
-                .average()
-                .orElseThrow();
+        double sum = 0;
+        int n = 0;
+        for (int p = has[candidate].nextSetBit(0); p >= 0; p = has[candidate].nextSetBit(p + 1)) {
+            sum += score[candidate][p];
+            n++;
+        }
+        return sum / n;
     }
 
     /** Whether every score is one of 0 to {@code highest}. */
@@ -225,48 +281,96 @@ public final class ScoreGrid {
 
     /** The mean of one candidate's scores. */
     CrossedMean own(int candidate) {
-        return mean(has[candidate], score[candidate]);
+        return mean(there.of(candidate, candidate), (first, second) -> first, candidate, candidate);
     }
 
     /** What lies between two candidates where both have a score; empty if that is nowhere. */
     Optional<CrossedMean> between(int first, int second) {
-        BitSet both = (BitSet) has[first].clone();
-        both.and(has[second]);
-        if (both.isEmpty()) {
-            return Optional.empty();
-        }
-        double[] differences = new double[places()];
-        for (int place = both.nextSetBit(0); place >= 0; place = both.nextSetBit(place + 1)) {
-            differences[place] = score[first][place] - score[second][place];
-        }
-        return Optional.of(mean(both, differences));
+        Places both = there.of(first, second);
+        return both.at.length == 0 ? Optional.empty() : Optional.of(mean(both, (x, y) -> x - y, first, second));
     }
 
-    private CrossedMean mean(BitSet at, double[] values) {
-        int[] places = new int[at.cardinality()];
-        double[] there = new double[places.length];
-        int n = 0;
-        for (int place = at.nextSetBit(0); place >= 0; place = at.nextSetBit(place + 1)) {
-            places[n] = place;
-            there[n++] = values[place];
+    private CrossedMean mean(Places at, DoubleBinaryOperator value, int first, int second) {
+        double[] x = score[first];
+        double[] y = score[second];
+        double[] values = new double[at.at.length];
+        for (int i = 0; i < values.length; i++) {
+            values[i] = value.applyAsDouble(x[at.at[i]], y[at.at[i]]);
         }
-        CrossedPattern pattern = patterns.get(at);
-        if (pattern == null) {
-            pattern = pattern(places);
-            if (patterns.size() < MOST_PATTERNS) {
-                patterns.put(at, pattern);
+        return CrossedMean.of(at.pattern, at.pattern.cellValues(values));
+    }
+
+    /** Where two candidates both have a score, ascending; the pattern is of at least one place. */
+    private record Places(int[] at, CrossedPattern pattern) {}
+
+    /** Where each two candidates both have scores: worked out once for all grids with scores at the same places. */
+    private final class There {
+        private final Map<Integer, Places> known = new ConcurrentHashMap<>();
+        /** Pairs often stand at the very same places. */
+        private final Map<BitSet, Places> alike = new ConcurrentHashMap<>();
+
+        private final BitSet[] whose = has;
+        /** What this is without one prompt; absent where it is whole. */
+        @Nullable
+        private final There whole;
+
+        private final int leftOut;
+
+        There(@Nullable There whole, int leftOut) {
+            this.whole = whole;
+            this.leftOut = leftOut;
+        }
+
+        Places of(int first, int second) {
+            int pair = Math.min(first, second) * whose.length + Math.max(first, second);
+            Places places = known.get(pair);
+            if (places == null) {
+                places = whole == null ? of(both(first, second)) : fewer(whole.of(first, second), first, second);
+                known.put(pair, places);
             }
+            return places;
         }
-        return CrossedMean.of(pattern, pattern.cellValues(there));
-    }
 
-    private CrossedPattern pattern(int[] places) {
-        int[] prompt = new int[places.length];
-        int[] rater = new int[places.length];
-        for (int i = 0; i < places.length; i++) {
-            prompt[i] = promptOf[places[i]];
-            rater[i] = raterOf[places[i]];
+        private BitSet both(int first, int second) {
+            BitSet both = (BitSet) whose[first].clone();
+            both.and(whose[second]);
+            return both;
         }
-        return new CrossedPattern(prompt, rater, familyOf, kindOf, raters.size());
+
+        private Places of(BitSet both) {
+            return alike.computeIfAbsent(both, b -> {
+                int[] at = b.stream().toArray();
+                return new Places(at, pattern(at));
+            });
+        }
+
+        private Places fewer(Places all, int first, int second) {
+            Optional<CrossedPattern> rest = all.pattern.without(familyOf[leftOut]);
+            if (rest.isEmpty()) {
+                return of(both(first, second));
+            }
+            int from = 0;
+            while (from < all.at.length && promptOf[all.at[from]] < leftOut) {
+                from++;
+            }
+            int to = from;
+            while (to < all.at.length && promptOf[all.at[to]] == leftOut) {
+                to++;
+            }
+            int[] at = new int[all.at.length - (to - from)];
+            System.arraycopy(all.at, 0, at, 0, from);
+            System.arraycopy(all.at, to, at, from, all.at.length - to);
+            return new Places(at, rest.get());
+        }
+
+        private CrossedPattern pattern(int[] places) {
+            int[] prompt = new int[places.length];
+            int[] rater = new int[places.length];
+            for (int i = 0; i < places.length; i++) {
+                prompt[i] = promptOf[places[i]];
+                rater[i] = raterOf[places[i]];
+            }
+            return new CrossedPattern(prompt, rater, familyOf, kindOf, raters.size());
+        }
     }
 }

@@ -95,10 +95,9 @@ public record Standings(List<Standing> standings, List<Difference> differences) 
     }
 
     private static Standings of(ScoreGrid grid, Options options, SplittableGenerator random, boolean withIntervals) {
-        AdditiveModel model = new AdditiveModel(grid);
-        Optional<double[]> point = model.means();
+        Optional<double[]> point = grid.adjustedMeans();
         if (point.isPresent()) {
-            return new Reading(grid, point.get(), replicates(model, grid, options, random), options, withIntervals)
+            return new Reading(grid, point.get(), replicates(grid, options, random), options, withIntervals)
                     .standings();
         }
         Reading apart = new Reading(grid, ownMeans(grid), new double[0][], options, withIntervals);
@@ -128,14 +127,14 @@ public record Standings(List<Standing> standings, List<Difference> differences) 
     }
 
     /** One row a defined resample, one mean a candidate; empty when there is nothing to resample. */
-    private static double[][] replicates(
-            AdditiveModel model, ScoreGrid grid, Options options, SplittableGenerator random) {
+    private static double[][] replicates(ScoreGrid grid, Options options, SplittableGenerator random) {
         List<List<int[]>> strata = grid.groups().strata(grid.prompts());
         boolean nothingToDraw = strata.stream().allMatch(families -> families.size() < 2);
         int raterCount = grid.raters().size();
         if (nothingToDraw || raterCount < 2 || options.resamples() == 0) {
             return new double[0][];
         }
+        AdditiveModel model = grid.model();
         List<List<int[]>> raters = List.of(
                 IntStream.range(0, raterCount).mapToObj(r -> new int[] {r}).toList());
         return Resamples.drawAll(
@@ -174,7 +173,7 @@ public record Standings(List<Standing> standings, List<Difference> differences) 
         Reading(ScoreGrid grid, double[] point, double[][] replicates, Options options, boolean withIntervals) {
             this.withIntervals = withIntervals;
             this.grid = grid;
-            this.bounded = grid.liesWithin(OverallScore.HIGHEST);
+            this.bounded = withIntervals && grid.liesWithin(OverallScore.HIGHEST);
             this.point = point;
             this.replicates = replicates;
             this.options = options;

@@ -49,7 +49,7 @@ public record Robustness(
         Map<String, Double> out,
         List<Along> along) {
     /** No more weightings than this: a finer lattice tells nothing more. */
-    private static final int MOST_WEIGHTINGS = 300;
+    private static final int MOST_WEIGHTINGS = 150;
 
     private static final int STEPS = 20;
     /** Prompts left out one by one, at most. */
@@ -181,8 +181,8 @@ public record Robustness(
         private List<Without> leftOut(Statement whole, ScoreGrid grid, GradedAnswers.Weighing weighing) {
             List<Supplier<Without>> all = new ArrayList<>();
             strangest()
-                    .forEach(p -> all.add(
-                            () -> without(Factor.PROMPT, p, whole, grid, (prompt, rater) -> !prompt.equals(p))));
+                    .forEach(p -> all.add(() ->
+                            without(Factor.PROMPT, p, whole, grid.without(p), (prompt, rater) -> !prompt.equals(p))));
             graded.raters()
                     .forEach(r ->
                             all.add(() -> without(Factor.RATER, r, whole, grid, (prompt, rater) -> !rater.equals(r))));
@@ -213,7 +213,15 @@ public record Robustness(
 
         private Without without(
                 Factor factor, String name, Statement whole, ScoreGrid grid, BiPredicate<String, String> kept) {
-            Optional<ScoreGrid> rest = grid.keeping(kept);
+            return without(factor, name, whole, grid.keeping(kept), kept);
+        }
+
+        private Without without(
+                Factor factor,
+                String name,
+                Statement whole,
+                Optional<ScoreGrid> rest,
+                BiPredicate<String, String> kept) {
             // Where some candidate has no score left, the others are compared without it.
             return told(
                     factor,

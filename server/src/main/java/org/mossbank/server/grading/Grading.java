@@ -237,8 +237,7 @@ public class Grading {
 
     private Map<SheetAnswerId, Long> times(StudyId study) {
         return sheetAnswers.activeMs(study).stream()
-                .collect(Collectors.toMap(
-                        t -> new SheetAnswerId(t.getId()), SheetAnswerRepository.ActiveTime::getMs));
+                .collect(Collectors.toMap(t -> new SheetAnswerId(t.getId()), SheetAnswerRepository.ActiveTime::getMs));
     }
 
     /** What was said of answers on sheets, by the answer's id there. */
