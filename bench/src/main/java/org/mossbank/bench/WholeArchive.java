@@ -5,6 +5,7 @@ import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
+import java.util.Map;
 import java.util.Random;
 import java.util.function.Supplier;
 import java.util.zip.ZipEntry;
@@ -31,7 +32,7 @@ public final class WholeArchive {
     public static void main(String[] arguments) throws IOException {
         Path root = Path.of(arguments[0]).toAbsolutePath().normalize();
         int prompts = arguments.length > 1 ? Integer.parseInt(arguments[1]) : PROMPTS;
-        try (ServerProcess server = ServerProcess.startDemo(root, TestDatabase.create())) {
+        try (ServerProcess server = ServerProcess.startDemo(root, TestDatabase.create(), Map.of("MOSSBANK_JIT", "4"))) {
             ApiClient lead = ApiClient.signedIn(server.address(), "orla", "tide and lantern");
             byte[] archive = archive(prompts);
             System.out.printf(

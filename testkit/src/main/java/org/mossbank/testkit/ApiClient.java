@@ -23,7 +23,8 @@ public final class ApiClient {
     private static final Duration BETWEEN_TRIES = Duration.ofSeconds(1);
 
     private static final JsonMapper MAPPER = JsonMapper.shared();
-    private static final Duration PATIENCE = Duration.ofSeconds(60);
+    /** Benches may wait longer for what is large. */
+    private static final Duration PATIENCE = Duration.ofSeconds(Long.getLong("mossbank.patience", 60));
 
     private final URI base;
     private final Map<String, String> headers = new java.util.concurrent.ConcurrentHashMap<>();

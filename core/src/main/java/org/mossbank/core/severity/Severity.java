@@ -1,6 +1,7 @@
 package org.mossbank.core.severity;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Collection;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -29,8 +30,24 @@ import org.mossbank.core.estimate.Resamples;
 public final class Severity {
     private Severity() {}
 
-    /** The reduced normal equations that one cluster contributes. */
-    private record Part(double[][] matrix, double[] side) {}
+    /** The reduced normal equations that one cluster contributes: rows of the matrix after each other, then the side. */
+    private static final class Part {
+        private final int raters;
+        private final double[] values;
+
+        Part(int raters) {
+            this.raters = raters;
+            this.values = new double[raters * raters + raters];
+        }
+
+        void addToMatrix(int row, int column, double value) {
+            values[row * raters + column] += value;
+        }
+
+        void addToSide(int row, double value) {
+            values[raters * raters + row] += value;
+        }
+    }
 
     /**
      * @param grades    any order, one for a unit and rater
@@ -50,7 +67,7 @@ public final class Severity {
             return List.of();
         }
         List<Part> parts = parts(grades, raters);
-        Optional<double[]> point = solve(parts, identity(parts.size()));
+        Optional<double[]> point = solve(parts, each(parts.size()));
         List<double[]> replicates = point.isEmpty()
                 ? List.of()
                 : Resamples.drawAll(resamples, random, child -> replicate(parts, child)).stream()
@@ -97,15 +114,15 @@ public final class Severity {
 
     private static Part part(Collection<List<GradedUnit>> units, Map<String, Integer> raters) {
         int n = raters.size();
-        Part part = new Part(new double[n][n], new double[n]);
+        Part part = new Part(n);
         for (List<GradedUnit> unit : units) {
             double mean = unit.stream().mapToInt(GradedUnit::level).average().orElseThrow();
             for (GradedUnit grade : unit) {
                 int r = Require.known(raters, grade.rater());
-                part.side[r] += grade.level() - mean;
-                part.matrix[r][r] += 1;
+                part.addToSide(r, grade.level() - mean);
+                part.addToMatrix(r, r, 1);
                 for (GradedUnit other : unit) {
-                    part.matrix[r][Require.known(raters, other.rater())] -= 1.0 / unit.size();
+                    part.addToMatrix(r, Require.known(raters, other.rater()), -1.0 / unit.size());
                 }
             }
         }
@@ -115,35 +132,34 @@ public final class Severity {
     private static Optional<double[]> replicate(List<Part> parts, RandomGenerator random) {
         int[] drawn = new int[parts.size()];
         for (int i = 0; i < drawn.length; i++) {
-            drawn[i] = random.nextInt(drawn.length);
+            drawn[random.nextInt(drawn.length)]++;
         }
         return solve(parts, drawn);
     }
 
-    /** Rater effects summing to zero: the last is minus the sum of the others. */
+    /** Rater effects summing to zero, each cluster so often: the last is minus the sum of the others. */
     private static Optional<double[]> solve(List<Part> parts, int[] drawn) {
-        int n = parts.get(0).side.length;
+        int n = parts.get(0).raters;
         if (n == 1) {
             return Optional.empty();
         }
-        double[][] matrix = new double[n][n];
-        double[] side = new double[n];
-        for (int p : drawn) {
-            Part part = parts.get(p);
-            for (int i = 0; i < n; i++) {
-                side[i] += part.side[i];
-                for (int j = 0; j < n; j++) {
-                    matrix[i][j] += part.matrix[i][j];
+        double[] sum = new double[n * n + n];
+        for (int p = 0; p < drawn.length; p++) {
+            int times = drawn[p];
+            double[] part = parts.get(p).values;
+            if (times > 0) {
+                for (int i = 0; i < sum.length; i++) {
+                    sum[i] += times * part[i];
                 }
             }
         }
         double[][] reduced = new double[n - 1][n - 1];
         double[] right = new double[n - 1];
         for (int i = 0; i < n - 1; i++) {
-            right[i] = side[i];
+            right[i] = sum[n * n + i];
             for (int j = 0; j < n - 1; j++) {
                 // Rows sum to zero, so one rater's effect may be set to 0 and all shifted afterwards.
-                reduced[i][j] = matrix[i][j];
+                reduced[i][j] = sum[i * n + j];
             }
         }
         return LinearSystem.solveInPlace(reduced, right).map(Severity::centred);
@@ -161,11 +177,9 @@ public final class Severity {
         return effects;
     }
 
-    private static int[] identity(int n) {
-        int[] all = new int[n];
-        for (int i = 0; i < n; i++) {
-            all[i] = i;
-        }
-        return all;
+    private static int[] each(int n) {
+        int[] once = new int[n];
+        Arrays.fill(once, 1);
+        return once;
     }
 }

@@ -1,6 +1,8 @@
 package org.mossbank.server.agreement;
 
+import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -65,14 +67,16 @@ class AgreementBasis {
         // What left nothing to grade has its levels from the rule; what raters gave it says nothing of how they agree.
         Set<AnswerId> gradable =
                 all.stream().filter(a -> !a.isWithoutText()).map(AnswerView::id).collect(Collectors.toSet());
-        Map<AnswerId, String> answerKeys = all.stream().collect(Collectors.toMap(AnswerView::id, AnswerView::key));
         Map<AccountId, AccountView> raters = accounts.byId(studies.raters(study));
         // By keys that an archive keeps, so that a study loaded again gives the same intervals.
-        List<SentGrade> grades = grading.sentGrades(study).stream()
-                .filter(g -> gradable.contains(g.answerId()))
-                .sorted(Comparator.comparing((SentGrade g) -> answerKeys.get(g.answerId()))
-                        .thenComparing(g -> Require.known(raters, g.raterId()).signInName()))
-                .toList();
+        List<SentGrade> grades = inOrder(
+                grading.sentGrades(study),
+                all.stream()
+                        .filter(a -> !a.isWithoutText())
+                        .sorted(Comparator.comparing(AnswerView::key))
+                        .map(AnswerView::id)
+                        .toList(),
+                raters);
         return new AgreementData(
                 studies.get(study),
                 prompts.kinds(study),
@@ -88,6 +92,23 @@ class AgreementBasis {
                         .sorted(Comparator.comparing(PromptView::key))
                         .flatMap(p -> AgreementBasis.setAside(p).stream())
                         .toList());
+    }
+
+    /** Answer by answer, and rater by rater of each: of hundreds of thousands no two are compared by their names. */
+    private static List<SentGrade> inOrder(
+            List<SentGrade> grades, List<AnswerId> answers, Map<AccountId, AccountView> raters) {
+        Map<AccountId, Integer> places = new HashMap<>();
+        raters.values().stream()
+                .sorted(Comparator.comparing(AccountView::signInName))
+                .forEach(r -> places.put(r.id(), places.size()));
+        Map<AnswerId, List<SentGrade>> byAnswer = grades.stream().collect(Collectors.groupingBy(SentGrade::answerId));
+        List<SentGrade> ordered = new ArrayList<>(grades.size());
+        for (AnswerId answer : answers) {
+            List<SentGrade> own = new ArrayList<>(byAnswer.getOrDefault(answer, List.of()));
+            own.sort(Comparator.comparingInt(g -> Require.known(places, g.raterId())));
+            ordered.addAll(own);
+        }
+        return ordered;
     }
 
     private static Optional<AgreementReport.SetAsidePrompt> setAside(PromptView prompt) {

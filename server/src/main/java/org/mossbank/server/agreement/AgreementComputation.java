@@ -5,6 +5,7 @@ import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.concurrent.CompletableFuture;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.mossbank.core.agreement.AgreementWeights;
@@ -54,10 +55,14 @@ class AgreementComputation {
     }
 
     private StudyAgreement compute(AgreementData data, long revision) {
-        List<AgreementReport.SplitView> splits = splits(data);
+        CompletableFuture<List<AgreementReport.SplitView>> splitsLater =
+                CompletableFuture.supplyAsync(() -> splits(data));
+        CompletableFuture<List<AgreementReport.RaterFigures>> severityLater =
+                CompletableFuture.supplyAsync(() -> severity(data));
         Grading.SheetTotals totals = data.totals();
         List<OnCriterion> onCriteria =
-                data.criteria().stream().map(c -> agreement(c, data)).toList();
+                data.criteria().parallelStream().map(c -> agreement(c, data)).toList();
+        List<AgreementReport.SplitView> splits = splitsLater.join();
         AgreementReport report = new AgreementReport(
                 revision,
                 totals.sent(),
@@ -69,8 +74,10 @@ class AgreementComputation {
                         .sorted(Comparator.comparing(AccountView::displayName))
                         .map(r -> new AgreementReport.RaterName(r.id(), r.displayName()))
                         .toList(),
-                data.criteria().stream().flatMap(c -> pairs(c, data).stream()).toList(),
-                severity(data),
+                data.criteria().parallelStream()
+                        .flatMap(c -> pairs(c, data).stream())
+                        .toList(),
+                severityLater.join(),
                 selfAgreement(data),
                 splits.stream().limit(SHOWN_SPLITS).toList(),
                 splits.size(),
@@ -90,7 +97,7 @@ class AgreementComputation {
                 data.floor(criterion),
                 criterion.highestLevel(),
                 overall.figures(data.coefficient(), data.floor(criterion)),
-                data.kinds().stream()
+                data.kinds().parallelStream()
                         .map(k -> new AgreementReport.KindAgreement(
                                 k.id(),
                                 k.name(),

@@ -33,7 +33,7 @@ public record AnswerView(
 
     /** Whether it left nothing that could be graded. */
     public boolean isWithoutText() {
-        return wholeText().isBlank();
+        return text.isBlank() && followUps.isEmpty();
     }
 
     /**

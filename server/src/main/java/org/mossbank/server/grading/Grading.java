@@ -46,6 +46,7 @@ public class Grading {
     private final RemarkRepository remarks;
     private final Prompts prompts;
     private final RoundOpening opening;
+    private final SentGrades sentGrades;
 
     Grading(
             RoundRepository rounds,
@@ -55,7 +56,9 @@ public class Grading {
             CoverageRepository coverages,
             RemarkRepository remarks,
             Prompts prompts,
-            RoundOpening opening) {
+            RoundOpening opening,
+            SentGrades sentGrades) {
+        this.sentGrades = sentGrades;
         this.rounds = rounds;
         this.sheets = sheets;
         this.sheetAnswers = sheetAnswers;
@@ -182,7 +185,7 @@ public class Grading {
     /** Grades on sheets that were sent in for sound prompts, in a stable order; repeats are left out. */
     @SystemOnly
     public List<SentGrade> sentGrades(StudyId study) {
-        return sheets.sentGrades(study, sound(study), false);
+        return sentGrades.of(study, sound(study), false);
     }
 
     /** Where and when each answer to a sound prompt was graded, in a stable order; repeats are left out. */
@@ -194,7 +197,7 @@ public class Grading {
     /** Grades on repeats that were sent in: what self-agreement sets against the first ones. */
     @SystemOnly
     public List<SentGrade> repeatGrades(StudyId study) {
-        return sheets.sentGrades(study, sound(study), true);
+        return sentGrades.of(study, sound(study), true);
     }
 
     /** How many raters have sent in a sheet with each answer to a sound prompt; answers that none has are left out. */

@@ -102,7 +102,7 @@ class RecommendationComputation {
                                 .count(),
                         data.prompts().size(),
                         data.answers().size(),
-                        Ruling.OPTIONS.resamples()),
+                        Ruling.options(data).resamples()),
                 data.candidates().stream()
                         .map(c -> new RecommendationReport.CandidateName(
                                 c.id(), c.name(), c.content().version(), c.settingsLine(), c.isBaseline()))
@@ -121,7 +121,7 @@ class RecommendationComputation {
                         .toList(),
                 field(decision, terms.margin(), data),
                 views(ruling.overall(), data),
-                data.criteria().stream()
+                data.criteria().parallelStream()
                         .map(c -> new RecommendationReport.CriterionStandings(
                                 c.id(),
                                 c.name(),

@@ -66,22 +66,25 @@ record RecommendationData(
     }
 
     Information information() {
-        return new Information(
-                (int) prompts.keySet().stream().filter(this::counts).count(), looking.planned);
+        return new Information(counting().size(), looking.planned);
     }
 
-    private boolean counts(PromptId prompt) {
-        List<AnswerView> own = answers.values().stream()
-                .filter(a -> a.promptId().equals(prompt) && !a.isWithoutText())
-                .toList();
-        return !own.isEmpty()
-                && own.stream().allMatch(a -> ratersByAnswer.getOrDefault(a.id(), 0L) >= rule().minimumRaters());
+    private Set<PromptId> counting() {
+        Map<PromptId, Boolean> each = new HashMap<>();
+        for (AnswerView answer : answers.values()) {
+            if (!answer.isWithoutText()) {
+                boolean enough = ratersByAnswer.getOrDefault(answer.id(), 0L) >= rule().minimumRaters();
+                each.merge(answer.promptId(), enough, Boolean::logicalAnd);
+            }
+        }
+        each.values().removeIf(counts -> !counts);
+        return each.keySet();
     }
 
     /** With the prompts alone that count: so a look is not swayed by which sheets came first. */
     RecommendationData counted() {
         Map<PromptId, PromptView> counting = new HashMap<>(prompts);
-        counting.keySet().removeIf(p -> !counts(p));
+        counting.keySet().retainAll(counting());
         Map<AnswerId, AnswerView> of = new HashMap<>(answers);
         of.values().removeIf(a -> !counting.containsKey(a.promptId()));
         return new RecommendationData(

@@ -25,6 +25,10 @@ import org.mossbank.server.study.RuleTerms;
 /** What the rule makes of the scores. */
 record Ruling(Standings overall, List<Evidence.WithinKind> kinds, Decision decision) {
     static final Standings.Options OPTIONS = Standings.Options.USUAL;
+    private static final int FEWEST_RESAMPLES = 400;
+    /** Above so many grades there are fewer resamples, in proportion. */
+    private static final double MANY_GRADES = 30_000;
+
     static final Standings.Options WITHOUT_CHANCES = new Standings.Options(0, OPTIONS.level());
 
     static Ruling of(RecommendationData data, StudyAgreement agreed, int giveAways, RuleTerms.FailedAnswers failed) {
@@ -33,7 +37,7 @@ record Ruling(Standings overall, List<Evidence.WithinKind> kinds, Decision decis
         // Whom the rule may not recommend is in no correction, and takes no chance of standing highest from others.
         GradedAnswers contending = graded.ofCandidates(
                 data.contenders().stream().map(CandidateView::key).toList());
-        Standings decisive = standings(contending.grid(data.weights()), OPTIONS, data);
+        Standings decisive = standings(contending.grid(data.weights()), options(data), data);
         List<Evidence.WithinKind> kinds = rule.allowance().kinds() == 0
                 ? List.of()
                 : data.prompts().values().stream()
@@ -47,6 +51,12 @@ record Ruling(Standings overall, List<Evidence.WithinKind> kinds, Decision decis
         Evidence evidence = evidence(data, agreed, decisive, giveAways, kinds);
         Standings whole = standings(graded.grid(data.weights()), WITHOUT_CHANCES, data);
         return new Ruling(joined(decisive, whole), kinds, Decision.of(rule, evidence));
+    }
+
+    /** The chance of standing highest decides nothing: of a large study it is drawn from fewer resamples. */
+    static Standings.Options options(RecommendationData data) {
+        double share = Math.min(1, MANY_GRADES / data.grades().size());
+        return new Standings.Options((int) Math.max(FEWEST_RESAMPLES, OPTIONS.resamples() * share), OPTIONS.level());
     }
 
     /** Contenders as they stand among themselves, with the others beside them. */

@@ -4,7 +4,6 @@ import jakarta.persistence.LockModeType;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
-import org.mossbank.server.grading.SentGrade;
 import org.mossbank.server.grading.SentPlace;
 import org.mossbank.server.ids.AccountId;
 import org.mossbank.server.ids.AnswerId;
@@ -55,15 +54,6 @@ public interface SheetRepository extends JpaRepository<Sheet, SheetId> {
             select new org.mossbank.server.grading.sheet.SheetCount(a.sheetId, count(a))
             from SheetAnswer a where a.sheetId in :sheets and a.reason <> '' group by a.sheetId""")
     List<SheetCount<SheetId>> countReasons(List<SheetId> sheets);
-
-    /** Grades on first sheets that were sent in for some prompts; not applicable ones and gaps are left out. */
-    @Query("""
-            select new org.mossbank.server.grading.SentGrade(s.raterId, a.answerId, g.key.criterionId, g.level)
-            from Sheet s join SheetAnswer a on a.sheetId = s.id join Grade g on g.key.sheetAnswerId = a.id
-            where s.studyId = :study and s.promptId in :prompts and s.repeat = :repeat
-                and s.sentAt is not null and s.withdrawnAt is null and g.level is not null
-            order by a.answerId, s.raterId, g.key.criterionId""")
-    List<SentGrade> sentGrades(StudyId study, List<PromptId> prompts, boolean repeat);
 
     @Query("""
             select cast(count(s) as int) from Sheet s
