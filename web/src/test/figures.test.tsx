@@ -113,7 +113,7 @@ describe("agreement", () => {
   it("says where the floor is reached but the interval reaches below it", async () => {
     const unsure = { alpha: figure(0.62, 0.52, 0.7), verdict: "UNCERTAIN" as const };
     expect(await agreement({ criteria: [criterion("r", "Correctness", unsure), criterion("i", "Idiom")] })).toBe(
-      "Agreement reaches the floor on every criterion, on correctness not beyond doubt",
+      "Agreement reaches the floor on every criterion; on correctness its interval also reaches below",
     );
   });
 

@@ -108,7 +108,7 @@ function headline(report: Report): string {
   const uncertain = weighty.filter((c) => c.overall.verdict === "UNCERTAIN");
   return uncertain.length === 0
     ? "Raters agree well on every criterion"
-    : `Agreement reaches the floor on every criterion, on ${namesOf(uncertain)} not beyond doubt`;
+    : `Agreement reaches the floor on every criterion; on ${namesOf(uncertain)} its interval also reaches below`;
 }
 
 /** The coefficient that the rule looks at. */

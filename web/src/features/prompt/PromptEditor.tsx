@@ -185,7 +185,7 @@ function PromptFields({ draft, prompt }: PromptFieldsProps) {
       <WhatRightAnswersHold content={content} write={write} />
       <Area
         label="Reference answer"
-        hint="For you; raters do not see it. Markdown."
+        hint="For you; raters see it only once their own sheet is in, and only if the brief says so. Markdown."
         value={content.referenceAnswer}
         onChange={(e) => write({ referenceAnswer: e.target.value }, "reference")}
       />

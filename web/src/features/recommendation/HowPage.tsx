@@ -150,7 +150,7 @@ function FieldStep({ report }: { report: Report }) {
         points below the best of the others. <b>Out</b> is who lies below some other beyond doubt, corrected for the
         number of pairs.
         {report.looking.allowed > 1 &&
-          ` The brief allows ${report.looking.allowed} looks at standings, and all of them together may go wrong that often in 5 of 100: what is left for this one is the less, the fewer prompts count at it.`}
+          ` The brief allows ${report.looking.allowed} looks at standings, and in 5 of 100 studies at most anything said at any of them may be false: what is left for this one is the less, the fewer prompts count at it.`}
       </p>
       <ul className="mt-2 grid max-w-3xl gap-1">
         {report.field.map((f) => (
@@ -162,6 +162,8 @@ function FieldStep({ report }: { report: Report }) {
     </section>
   );
 }
+
+const intervalOf = (figure: Schemas["Figure"]) => `${known(figure.low, 1)} to ${known(figure.high, 1)}`;
 
 /** The arithmetic behind one candidate's place. */
 function fieldWords(report: Report, f: Field): string {
@@ -178,7 +180,8 @@ function fieldWords(report: Report, f: Field): string {
   const worst = `against ${rival} ${fixed(ahead, 1)} points, less ${fixed(f.critical, 2)} standard errors of ${known(pair.standardError.value, 1)}, is ${fixed(-f.shortfall, 1)} at worst`;
   switch (f.place) {
     case "BEST":
-      return `the best: above every other beyond doubt; ${worst}.`;
+      // Each by itself: what is safe, or out, is held against all at once, and is farther from the estimate.
+      return `the best: above every other beyond doubt, each by itself; nearest is ${rival}, ${fixed(ahead, 1)} points (${intervalOf(pair.difference)}) below.`;
     case "SAFE":
       return `safe: ${worst}, which is less than the margin below.`;
     case "OUT":

@@ -143,7 +143,7 @@ function WrittenRubric({ rubric }: { rubric: RubricView }) {
         <span className="ml-auto" />
         <DraftSign draft={draft} />
         <Button onClick={() => setPreview(true)}>Try it on an answer</Button>
-        <Publish draft={rubric.version.publishedAt === undefined} settle={draft.flush} />
+        <Publish draft={rubric.version.publishedAt === undefined} criteria={criteria} settle={draft.flush} />
       </div>
       <p className="mb-4 text-ink-soft">
         {versionWords(rubric.version)}. Writing here changes the draft; raters grade by the version that is published
@@ -180,7 +180,11 @@ function WrittenRubric({ rubric }: { rubric: RubricView }) {
   );
 }
 
-function Publish({ draft, settle }: { draft: boolean; settle: () => Promise<void> }) {
+type PublishProps = { draft: boolean; criteria: { name: string; levels: Level[] }[]; settle: () => Promise<void> };
+
+type Level = { anchors: { text: string }[] };
+
+function Publish({ draft, criteria, settle }: PublishProps) {
   const study = useStudy();
   const publish = usePublish(study.id);
   const [asking, setAsking] = useState(false);
@@ -192,6 +196,7 @@ function Publish({ draft, settle }: { draft: boolean; settle: () => Promise<void
       </Button>
       <Dialog title="Publish the rubric" open={asking} onOpenChange={setAsking}>
         <p>A published version stays as it is. Writing on makes the next one.</p>
+        <Unanchored names={criteria.filter(isUnanchored).map((c) => c.name)} />
         <Field
           label="What changed"
           className="mt-3"
@@ -216,5 +221,17 @@ function Publish({ draft, settle }: { draft: boolean; settle: () => Promise<void
         </div>
       </Dialog>
     </>
+  );
+}
+
+const isUnanchored = (criterion: { levels: Level[] }) =>
+  criterion.levels.every((l) => l.anchors.every((a) => a.text.trim() === ""));
+
+/** Raters hold a level against its anchors: without any, each has a ruler of their own. */
+function Unanchored({ names }: { names: string[] }) {
+  return names.length === 0 ? null : (
+    <Note tone="caution" className="mt-3">
+      No level of {names.join(", ")} has an anchor: raters would have nothing to hold a level against.
+    </Note>
   );
 }

@@ -20,8 +20,12 @@ export function ForecastWords({ forecast }: { forecast: Schemas["KeptForecast"] 
         {count(forecast.raters, "rater", "raters")} an answer who grade {GRADED[forecast.gradedBy]}, was tried out{" "}
         {forecast.studies} times by this rule.{" "}
         {ahead
-          .map((l) => `A lead of ${fixed(l.points, 1)} points was recommended in ${chance(l.recommended)} of them`)
-          .join("; ")}
+          .map((l, i) =>
+            i === 0
+              ? `A lead of ${fixed(l.points, 1)} points was recommended in ${chance(l.recommended)} of them`
+              : `one of ${fixed(l.points, 1)} in ${chance(l.recommended)}`,
+          )
+          .join(", ")}
         .{" "}
         {level &&
           `With no lead at all, one was recommended in ${chance(level.recommended)}, and safe choices were found in ${chance(level.safeChoices)}. `}

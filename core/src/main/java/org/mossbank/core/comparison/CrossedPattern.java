@@ -43,59 +43,7 @@ final class CrossedPattern {
     /** Whether each place is a cell of its own, in the same order. */
     private final boolean oneEach;
 
-    private final Sums sums;
-
-    /** What is summed over prompts, so that one can be taken out again. */
-    private static final class Sums {
-        /** One over the cells of each prompt: of those that a rater graded, and of all. */
-        private final double[] share;
-
-        private double shares;
-        /** How often two raters stand at one prompt; one triangle. */
-        private final double[][] together;
-        /** By kind: cells of a prompt squared, and times its raters. */
-        private final double[] squares;
-
-        private final double[][] weighted;
-
-        Sums(int raters, int kinds) {
-            share = new double[raters];
-            together = new double[raters][raters];
-            squares = new double[kinds];
-            weighted = new double[kinds][raters];
-        }
-
-        Sums(Sums like) {
-            share = like.share.clone();
-            shares = like.shares;
-            together = copy(like.together);
-            squares = like.squares.clone();
-            weighted = copy(like.weighted);
-        }
-
-        private static double[][] copy(double[][] rows) {
-            double[][] copy = new double[rows.length][];
-            for (int i = 0; i < copy.length; i++) {
-                copy[i] = rows[i].clone();
-            }
-            return copy;
-        }
-
-        /** @param sign 1 to put it in, -1 to take it out */
-        void add(int[] raterOf, int first, int last, int kind, int sign) {
-            int size = last - first;
-            shares += sign / (double) size;
-            squares[kind] += sign * (double) size * size;
-            for (int i = first; i < last; i++) {
-                int r = raterOf[i];
-                share[r] += sign / (double) size;
-                weighted[kind][r] += sign * size;
-                for (int j = first; j <= i; j++) {
-                    together[r][raterOf[j]] += sign;
-                }
-            }
-        }
-    }
+    private final PromptSums sums;
 
     /**
      * @param promptAt the prompt of each place; places in the order of prompts, then raters
@@ -141,7 +89,7 @@ final class CrossedPattern {
         from = starts(promptOf, prompts);
         byPrompt = SweptRaters.of(promptOf, raterOf, prompts, raters);
         byKind = SweptRaters.of(kindsOfCells(), raterOf, kinds, raters);
-        sums = new Sums(raters, kinds);
+        sums = new PromptSums(raters, kinds);
         for (int p = 0; p < prompts; p++) {
             sums.add(raterOf, from[p], from[p + 1], this.kindOf[p], 1);
         }
@@ -175,7 +123,7 @@ final class CrossedPattern {
         }
         byPrompt = whole.byPrompt.without(promptOf, raterOf, prompt, taken);
         byKind = whole.byKind.without(kindsOfCells(), raterOf, whole.kindOf[prompt], taken);
-        sums = new Sums(whole.sums);
+        sums = new PromptSums(whole.sums);
         sums.add(whole.raterOf, first, last, whole.kindOf[prompt], -1);
         promptWeights = 1.0 / prompts;
         raterWeights = raterWeights();
@@ -262,24 +210,6 @@ final class CrossedPattern {
         return of;
     }
 
-    /** Numbers that occur, counted anew from 0 in their own order. */
-    private static final class Numbers {
-        private final int[] of;
-        private final int count;
-
-        Numbers(int[] values, int most) {
-            of = new int[most];
-            for (int value : values) {
-                of[value] = 1;
-            }
-            int n = 0;
-            for (int i = 0; i < most; i++) {
-                of[i] = of[i] > 0 ? n++ : -1;
-            }
-            count = n;
-        }
-    }
-
     /** Kinds with a single prompt are put together; a lone one joins the first kind that has more ({@link PromptGroups}). */
     private static int[] kinds(int[] kindOfPrompt) {
         int most = 0;
@@ -360,7 +290,7 @@ final class CrossedPattern {
      * cells by rater less its share of its kind's, and \(C\) the raters' equations with kinds swept out.
      */
     private double[][] leftOfPrompts() {
-        double[][] left = Sums.copy(sums.together);
+        double[][] left = PromptSums.copy(sums.together);
         for (int k = 0; k < kinds; k++) {
             double n = byKind.size(k);
             int[] of = byKind.of(k);

@@ -7,7 +7,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
-import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.BiPredicate;
 import java.util.function.DoubleBinaryOperator;
 import java.util.function.Function;
@@ -36,10 +35,10 @@ public final class ScoreGrid {
     private final double[][] score;
     private final PromptGroups groups;
     /** The kind and the family of each prompt, numbered in the order of their names. */
-    private final int[] kindOf;
-
     private final int[] familyOf;
-    private final There there;
+
+    private final PairPlaces.Layout layout;
+    private final PairPlaces there;
     /** The prompt that this is without, of the grid that has it; -1 where that is not known. */
     private final int leftOut;
 
@@ -61,9 +60,9 @@ public final class ScoreGrid {
         where = like.where;
         promptOf = like.promptOf;
         raterOf = like.raterOf;
-        kindOf = like.kindOf;
         familyOf = like.familyOf;
         groups = like.groups;
+        layout = like.layout;
         this.has = has;
         this.score = score;
         this.leftOut = leftOut;
@@ -72,7 +71,7 @@ public final class ScoreGrid {
         if (has == like.has) {
             there = like.there;
         } else {
-            there = leftOut < 0 ? new There(null, leftOut) : new There(like.there, leftOut);
+            there = leftOut < 0 ? new PairPlaces(layout, has) : new PairPlaces(like.there, leftOut, has);
         }
     }
 
@@ -81,7 +80,7 @@ public final class ScoreGrid {
         candidates = names(cells, ScoredCell::candidate);
         prompts = names(cells, ScoredCell::prompt);
         raters = names(cells, ScoredCell::rater);
-        kindOf = numbered(prompts.stream().map(groups.kindOf()).toList());
+        int[] kindOf = numbered(prompts.stream().map(groups.kindOf()).toList());
         familyOf = numbered(prompts.stream().map(groups.familyOf()).toList());
         Map<String, Integer> candidateAt = numbers(candidates);
         Map<String, Integer> promptAt = numbers(prompts);
@@ -110,7 +109,8 @@ public final class ScoreGrid {
                 score[c][place] /= Math.max(1, count[c][place]);
             }
         }
-        there = new There(null, -1);
+        layout = new PairPlaces.Layout(promptOf, raterOf, familyOf, kindOf, raters.size());
+        there = new PairPlaces(layout, has);
         leftOut = -1;
         whole = null;
         like = null;
@@ -286,91 +286,18 @@ public final class ScoreGrid {
 
     /** What lies between two candidates where both have a score; empty if that is nowhere. */
     Optional<CrossedMean> between(int first, int second) {
-        Places both = there.of(first, second);
-        return both.at.length == 0 ? Optional.empty() : Optional.of(mean(both, (x, y) -> x - y, first, second));
+        PairPlaces.Places both = there.of(first, second);
+        return both.at().length == 0 ? Optional.empty() : Optional.of(mean(both, (x, y) -> x - y, first, second));
     }
 
-    private CrossedMean mean(Places at, DoubleBinaryOperator value, int first, int second) {
+    private CrossedMean mean(PairPlaces.Places places, DoubleBinaryOperator value, int first, int second) {
+        int[] at = places.at();
         double[] x = score[first];
         double[] y = score[second];
-        double[] values = new double[at.at.length];
+        double[] values = new double[at.length];
         for (int i = 0; i < values.length; i++) {
-            values[i] = value.applyAsDouble(x[at.at[i]], y[at.at[i]]);
+            values[i] = value.applyAsDouble(x[at[i]], y[at[i]]);
         }
-        return CrossedMean.of(at.pattern, at.pattern.cellValues(values));
-    }
-
-    /** Where two candidates both have a score, ascending; the pattern is of at least one place. */
-    private record Places(int[] at, CrossedPattern pattern) {}
-
-    /** Where each two candidates both have scores: worked out once for all grids with scores at the same places. */
-    private final class There {
-        private final Map<Integer, Places> known = new ConcurrentHashMap<>();
-        /** Pairs often stand at the very same places. */
-        private final Map<BitSet, Places> alike = new ConcurrentHashMap<>();
-
-        private final BitSet[] whose = has;
-        /** What this is without one prompt; absent where it is whole. */
-        @Nullable
-        private final There whole;
-
-        private final int leftOut;
-
-        There(@Nullable There whole, int leftOut) {
-            this.whole = whole;
-            this.leftOut = leftOut;
-        }
-
-        Places of(int first, int second) {
-            int pair = Math.min(first, second) * whose.length + Math.max(first, second);
-            Places places = known.get(pair);
-            if (places == null) {
-                places = whole == null ? of(both(first, second)) : fewer(whole.of(first, second), first, second);
-                known.put(pair, places);
-            }
-            return places;
-        }
-
-        private BitSet both(int first, int second) {
-            BitSet both = (BitSet) whose[first].clone();
-            both.and(whose[second]);
-            return both;
-        }
-
-        private Places of(BitSet both) {
-            return alike.computeIfAbsent(both, b -> {
-                int[] at = b.stream().toArray();
-                return new Places(at, pattern(at));
-            });
-        }
-
-        private Places fewer(Places all, int first, int second) {
-            Optional<CrossedPattern> rest = all.pattern.without(familyOf[leftOut]);
-            if (rest.isEmpty()) {
-                return of(both(first, second));
-            }
-            int from = 0;
-            while (from < all.at.length && promptOf[all.at[from]] < leftOut) {
-                from++;
-            }
-            int to = from;
-            while (to < all.at.length && promptOf[all.at[to]] == leftOut) {
-                to++;
-            }
-            int[] at = new int[all.at.length - (to - from)];
-            System.arraycopy(all.at, 0, at, 0, from);
-            System.arraycopy(all.at, to, at, from, all.at.length - to);
-            return new Places(at, rest.get());
-        }
-
-        private CrossedPattern pattern(int[] places) {
-            int[] prompt = new int[places.length];
-            int[] rater = new int[places.length];
-            for (int i = 0; i < places.length; i++) {
-                prompt[i] = promptOf[places[i]];
-                rater[i] = raterOf[places[i]];
-            }
-            return new CrossedPattern(prompt, rater, familyOf, kindOf, raters.size());
-        }
+        return CrossedMean.of(places.pattern(), places.pattern().cellValues(values));
     }
 }

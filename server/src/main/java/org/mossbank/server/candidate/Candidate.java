@@ -93,6 +93,10 @@ class Candidate {
     @SuppressWarnings("NullAway.Init")
     protected Candidate() {}
 
+    void call(String newKey) {
+        key = newKey;
+    }
+
     static Candidate of(StudyId studyId, String key, CandidateContent content, int place) {
         Candidate candidate = new Candidate();
         candidate.id = CandidateId.random();

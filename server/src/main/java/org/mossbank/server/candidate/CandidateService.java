@@ -71,6 +71,12 @@ class CandidateService {
         return candidates.ofStudy(study);
     }
 
+    private Set<String> keys(StudyId study) {
+        return repository.findByStudyIdOrderByPlace(study).stream()
+                .map(c -> c.view().key())
+                .collect(Collectors.toCollection(LinkedHashSet::new));
+    }
+
     record AddCandidate(@NotNull @Valid CandidateContent content) {}
 
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
@@ -79,7 +85,7 @@ class CandidateService {
         studies.requirePreparing(study);
         requireMember(study, request.content());
         List<Candidate> known = repository.findByStudyIdOrderByPlace(study);
-        Set<String> keys = known.stream().map(c -> c.view().key()).collect(Collectors.toSet());
+        Set<String> keys = keys(study);
         int place = known.isEmpty() ? 0 : known.get(known.size() - 1).place() + 1;
         String key = FreeKey.of(request.content().name(), "candidate", keys);
         Candidate candidate = Candidate.of(study, key, request.content(), place);
@@ -104,6 +110,16 @@ class CandidateService {
         studies.requirePreparing(study);
         Candidate candidate = lockedAt(study, id, request.version());
         requireMember(study, request.content());
+        if (!use.isCandidateAnswering(study, id)) {
+            Set<String> others = keys(study);
+            others.remove(candidate.view().key());
+            candidate.call(FreeKey.following(
+                    candidate.view().key(),
+                    candidate.view().name(),
+                    request.content().name(),
+                    "candidate",
+                    others));
+        }
         candidate.write(request.content());
         entities.flush();
         return candidate.view();

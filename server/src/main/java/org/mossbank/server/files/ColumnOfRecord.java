@@ -58,7 +58,13 @@ final class ColumnOfRecord {
             ArrayNode words = rules.putArray("enum");
             Arrays.stream(type.getEnumConstants()).forEach(c -> words.add(Words.of((Enum<?>) c)));
         }
-        limits.writeTo(rules);
+        limits.ofWhole(type).writeTo(rules);
+        if (type == LocalDate.class) {
+            rules.put("minimum", "0001-01-01").put("maximum", "9999-12-31");
+        }
+        if (type == Instant.class) {
+            rules.put("minimum", "0001-01-01T00:00:00Z").put("maximum", "9999-12-31T23:59:59Z");
+        }
         if (!rules.isEmpty()) {
             json.set("constraints", rules);
         }

@@ -27,6 +27,9 @@ record Limits(
         @Nullable BigDecimal maximum,
         @Nullable Integer maxLength,
         @Nullable Integer decimals) {
+    /** Above it not every reader of JSON knows a whole number exactly. */
+    private static final long MOST_EXACT = (1L << 53) - 1;
+
     static Limits of(RecordComponent component, Column column) {
         boolean isKey = column.key() || !column.in().isEmpty();
         Limits own = at(component.getAnnotatedType());
@@ -105,6 +108,21 @@ record Limits(
                 maximum == null ? other.maximum : maximum,
                 maxLength == null ? other.maxLength : maxLength,
                 decimals == null ? other.decimals : decimals);
+    }
+
+    /** A whole number has the limits of what holds it, where it has none of its own. */
+    Limits ofWhole(Class<?> type) {
+        boolean isInt = type == int.class || type == Integer.class;
+        boolean isLong = type == long.class || type == Long.class;
+        if (!isInt && !isLong) {
+            return this;
+        }
+        return new Limits(
+                pattern,
+                minimum == null ? BigDecimal.valueOf(isInt ? Integer.MIN_VALUE : -MOST_EXACT) : minimum,
+                maximum == null ? BigDecimal.valueOf(isInt ? Integer.MAX_VALUE : MOST_EXACT) : maximum,
+                maxLength,
+                decimals);
     }
 
     void writeTo(ObjectNode rules) {

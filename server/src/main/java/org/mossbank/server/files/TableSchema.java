@@ -6,6 +6,7 @@ import java.io.UncheckedIOException;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.time.OffsetDateTime;
+import java.time.ZoneOffset;
 import java.time.format.DateTimeParseException;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -17,6 +18,7 @@ import java.util.Map;
 import java.util.Set;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.apache.commons.csv.CSVFormat;
 import org.apache.commons.csv.CSVParser;
 import org.apache.commons.csv.CSVRecord;
@@ -40,6 +42,8 @@ public final class TableSchema {
     private final Map<String, Column> columns = new LinkedHashMap<>();
 
     /** A row of any table is kept in memory; so many fit. */
+    private static final int LAST_YEAR = 9999;
+
     private static final int MOST_ROWS = 400_000;
 
     /** Rules are taken from the schema once, and not for every cell. */
@@ -110,15 +114,17 @@ public final class TableSchema {
                 if (csv.getRecordNumber() == 1) {
                     header = csv.toList();
                     if (!headerIsRight(file, header, faults)) {
+                        all.notReadToTheEnd(file);
                         break;
                     }
                 } else {
-                    row(file, line, header, csv, faults, rows);
+                    row(file, line, header, csv, faults, rows, all);
                 }
                 if (rows.size() > MOST_ROWS) {
                     faults.add(new Fault(file, line, null, "at most %,d rows".formatted(MOST_ROWS), null));
                 }
                 if (faults.size() >= MOST_FAULTS_A_TABLE || rows.size() > MOST_ROWS) {
+                    all.notReadToTheEnd(file);
                     break;
                 }
             }
@@ -127,6 +133,7 @@ public final class TableSchema {
             }
         } catch (IOException | UncheckedIOException | IllegalStateException e) {
             faults.add(Fault.ofFile(file, "comma-separated values with balanced double quotes"));
+            all.notReadToTheEnd(file);
         }
         checkKeys(rows, faults);
         faults.stream().limit(MOST_FAULTS_A_TABLE).forEach(all::add);
@@ -156,9 +163,17 @@ public final class TableSchema {
     }
 
     private void row(
-            String file, int line, List<String> header, CSVRecord csv, List<Fault> faults, List<TableRow> rows) {
+            String file,
+            int line,
+            List<String> header,
+            CSVRecord csv,
+            List<Fault> faults,
+            List<TableRow> rows,
+            Faults all) {
         if (csv.size() != header.size()) {
             faults.add(new Fault(file, line, null, header.size() + " cells", csv.size() + " cells"));
+            // Which cell is which cannot be told.
+            all.notReadToTheEnd(file);
             return;
         }
         Map<String, String> cells = new HashMap<>();
@@ -179,6 +194,8 @@ public final class TableSchema {
         }
         if (faults.size() == before) {
             rows.add(new TableRow(file, line, cells));
+        } else {
+            all.refuse(file, cells);
         }
     }
 
@@ -192,8 +209,11 @@ public final class TableSchema {
             case "integer" -> number(cell, WHOLE, "a whole number", rules);
             case "number" -> number(cell, DECIMAL, "a number with a decimal point", rules);
             case "boolean" -> cell.equals("true") || cell.equals("false") ? null : "true or false";
-            case "date" -> isDate(cell) ? null : "a date such as 2026-03-01";
-            case "datetime" -> isDateTime(cell) ? null : "a date and time with zone, such as 2026-03-01T14:30:00Z";
+            case "date" -> isDate(cell) ? null : "a date such as 2026-03-01, of the years 1 to 9999";
+            case "datetime" ->
+                isDateTime(cell)
+                        ? null
+                        : "a date and time with zone, such as 2026-03-01T14:30:00Z, of the years 1 to 9999";
             default -> text(cell, column);
         };
     }
@@ -212,10 +232,14 @@ public final class TableSchema {
         return low || high ? what + range : null;
     }
 
+    /** Years that every reader of the format knows, and the database keeps. */
+    private static boolean isKept(int year) {
+        return year >= 1 && year <= LAST_YEAR;
+    }
+
     private static boolean isDate(String cell) {
         try {
-            LocalDate.parse(cell);
-            return true;
+            return isKept(LocalDate.parse(cell).getYear());
         } catch (DateTimeParseException e) {
             return false;
         }
@@ -223,8 +247,9 @@ public final class TableSchema {
 
     private static boolean isDateTime(String cell) {
         try {
-            OffsetDateTime.parse(cell);
-            return true;
+            return isKept(OffsetDateTime.parse(cell)
+                    .withOffsetSameInstant(ZoneOffset.UTC)
+                    .getYear());
         } catch (DateTimeParseException e) {
             return false;
         }
@@ -274,8 +299,13 @@ public final class TableSchema {
     public void checkReferences(
             List<TableRow> rows, Map<String, List<TableRow>> tables, Map<String, String> files, Faults faults) {
         for (ForeignKey key : foreignKeys()) {
-            Set<String> known = tables.getOrDefault(key.table(), List.of()).stream()
-                    .map(r -> r.text(key.otherColumn()))
+            String file = files.getOrDefault(key.table(), key.table());
+            if (!faults.isReadToTheEnd(file)) {
+                continue;
+            }
+            Set<String> known = Stream.concat(
+                            tables.getOrDefault(key.table(), List.of()).stream().map(r -> r.text(key.otherColumn())),
+                            faults.refused(file, key.otherColumn()))
                     .collect(Collectors.toSet());
             int found = 0;
             for (TableRow row : rows) {
@@ -284,11 +314,7 @@ public final class TableSchema {
                 }
                 // An empty cell points at nothing, where it may be empty.
                 if (row.textOrNull(key.column()) != null && !known.contains(row.text(key.column()))) {
-                    faults.add(
-                            row,
-                            key.column(),
-                            "a " + key.otherColumn() + " of " + files.getOrDefault(key.table(), key.table()),
-                            row.text(key.column()));
+                    faults.add(row, key.column(), "a " + key.otherColumn() + " of " + file, row.text(key.column()));
                     found++;
                 }
             }

@@ -4,32 +4,18 @@ import java.time.Instant;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.TreeMap;
-import java.util.function.Function;
-import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
-import org.mossbank.server.grading.sheet.Coverage;
-import org.mossbank.server.grading.sheet.CoverageRepository;
-import org.mossbank.server.grading.sheet.Grade;
-import org.mossbank.server.grading.sheet.GradeRepository;
-import org.mossbank.server.grading.sheet.Remark;
-import org.mossbank.server.grading.sheet.RemarkRepository;
 import org.mossbank.server.grading.sheet.Round;
 import org.mossbank.server.grading.sheet.RoundRepository;
 import org.mossbank.server.grading.sheet.Sheet;
-import org.mossbank.server.grading.sheet.SheetAnswer;
-import org.mossbank.server.grading.sheet.SheetAnswerRepository;
 import org.mossbank.server.grading.sheet.SheetCount;
 import org.mossbank.server.grading.sheet.SheetRepository;
 import org.mossbank.server.ids.AccountId;
 import org.mossbank.server.ids.AnswerId;
 import org.mossbank.server.ids.CriterionId;
 import org.mossbank.server.ids.PromptId;
-import org.mossbank.server.ids.SheetAnswerId;
-import org.mossbank.server.ids.SheetId;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.prompt.Prompts;
-import org.mossbank.server.shared.Chunks;
 import org.mossbank.server.shared.SystemOnly;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -40,31 +26,22 @@ import org.springframework.transaction.annotation.Transactional;
 public class Grading {
     private final RoundRepository rounds;
     private final SheetRepository sheets;
-    private final SheetAnswerRepository sheetAnswers;
-    private final GradeRepository grades;
-    private final CoverageRepository coverages;
-    private final RemarkRepository remarks;
     private final Prompts prompts;
+    private final SheetRecords records;
     private final RoundOpening opening;
     private final SentGrades sentGrades;
 
     Grading(
             RoundRepository rounds,
             SheetRepository sheets,
-            SheetAnswerRepository sheetAnswers,
-            GradeRepository grades,
-            CoverageRepository coverages,
-            RemarkRepository remarks,
             Prompts prompts,
+            SheetRecords records,
             RoundOpening opening,
             SentGrades sentGrades) {
         this.sentGrades = sentGrades;
+        this.records = records;
         this.rounds = rounds;
         this.sheets = sheets;
-        this.sheetAnswers = sheetAnswers;
-        this.grades = grades;
-        this.coverages = coverages;
-        this.remarks = remarks;
         this.prompts = prompts;
         this.opening = opening;
     }
@@ -209,86 +186,12 @@ public class Grading {
     /** Every sheet with all that is on it, by rater and place. */
     @SystemOnly
     public List<SheetRecord> records(StudyId study) {
-        Said said = new Said(
-                byAnswer(grades.ofStudy(study), g -> g.key().sheetAnswerId()),
-                byAnswer(coverages.ofStudy(study), c -> c.key().sheetAnswerId()),
-                byAnswer(remarks.ofStudy(study), Remark::sheetAnswerId),
-                times(study));
-        return records(sheets.findByStudyIdOrderByRaterIdAscPlaceAsc(study), sheetAnswers.ofStudy(study), said);
-    }
-
-    private static <T> Map<SheetAnswerId, List<T>> byAnswer(List<T> all, Function<T, SheetAnswerId> answer) {
-        return all.stream().collect(Collectors.groupingBy(answer));
-    }
-
-    private static List<SheetRecord> records(List<Sheet> all, List<SheetAnswer> onSheets, Said said) {
-        Map<SheetId, List<SheetAnswer>> bySheet =
-                onSheets.stream().collect(Collectors.groupingBy(SheetAnswer::sheetId));
-        return all.stream()
-                .map(s -> new SheetRecord(
-                        s.raterId(),
-                        s.promptId(),
-                        s.place(),
-                        s.isRepeat(),
-                        s.sentAt().orElse(null),
-                        s.withdrawn(),
-                        bySheet.getOrDefault(s.id(), List.of()).stream()
-                                .map(said::of)
-                                .toList()))
-                .toList();
-    }
-
-    private Map<SheetAnswerId, Long> times(StudyId study) {
-        return sheetAnswers.activeMs(study).stream()
-                .collect(Collectors.toMap(t -> new SheetAnswerId(t.getId()), SheetAnswerRepository.ActiveTime::getMs));
-    }
-
-    /** What was said of answers on sheets, by the answer's id there. */
-    private record Said(
-            Map<SheetAnswerId, List<Grade>> marks,
-            Map<SheetAnswerId, List<Coverage>> coverage,
-            Map<SheetAnswerId, List<Remark>> remarks,
-            Map<SheetAnswerId, Long> activeMs) {
-        AnswerRecord of(SheetAnswer answer) {
-            Map<Integer, Verdict> verdicts = new TreeMap<>();
-            for (Coverage one : coverage.getOrDefault(answer.id(), List.of())) {
-                if (one.verdict() != null) {
-                    verdicts.put(one.key().point(), one.verdict());
-                }
-            }
-            return new AnswerRecord(
-                    answer.answerId(),
-                    answer.place(),
-                    answer.reason(),
-                    marks.getOrDefault(answer.id(), List.of()).stream()
-                            .filter(g -> g.mark().isMade())
-                            .collect(Collectors.toMap(g -> g.key().criterionId(), Grade::mark)),
-                    new Judgement(
-                            answer.works(),
-                            answer.preference(),
-                            answer.guess(),
-                            activeMs.getOrDefault(answer.id(), 0L)),
-                    verdicts,
-                    remarks.getOrDefault(answer.id(), List.of()).stream()
-                            .flatMap(r -> r.content().stream())
-                            .toList());
-        }
+        return records.ofStudy(study);
     }
 
     /** The first sheets for one prompt that were sent in; how long each answer was looked at is left out. */
     @SystemOnly
     public List<SheetRecord> sentRecords(StudyId study, PromptId prompt) {
-        List<Sheet> sent = sheets.findByStudyIdAndPromptId(study, prompt).stream()
-                .filter(s -> s.isSent() && !s.isRepeat() && !s.isWithdrawn())
-                .toList();
-        List<SheetAnswer> onSheets =
-                Chunks.of(sent.stream().map(Sheet::id).toList(), sheetAnswers::findBySheetIdInOrderByPlace);
-        List<SheetAnswerId> ids = onSheets.stream().map(SheetAnswer::id).toList();
-        Said said = new Said(
-                byAnswer(Chunks.of(ids, grades::ofSheetAnswers), g -> g.key().sheetAnswerId()),
-                byAnswer(Chunks.of(ids, coverages::ofSheetAnswers), c -> c.key().sheetAnswerId()),
-                byAnswer(Chunks.of(ids, remarks::ofSheetAnswers), Remark::sheetAnswerId),
-                Map.of());
-        return records(sent, onSheets, said);
+        return records.sentFor(study, prompt);
     }
 }

@@ -1,10 +1,14 @@
 package org.mossbank.server.oversight;
 
+import com.github.benmanes.caffeine.cache.Cache;
+import com.github.benmanes.caffeine.cache.Caffeine;
+import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.OptionalLong;
+import java.util.Set;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
@@ -26,21 +30,33 @@ import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.prompt.Prompts;
 import org.mossbank.server.rubric.CriterionView;
 import org.mossbank.server.rubric.Rubrics;
+import org.mossbank.server.shared.HeavyWork;
+import org.mossbank.server.shared.Snapshot;
 import org.mossbank.server.study.Studies;
 import org.springframework.security.access.prepost.PreAuthorize;
 import org.springframework.stereotype.Service;
-import org.springframework.transaction.annotation.Transactional;
 
 /** How raters grade: their pace, and what looks unlike judging. Not for a lead who grades, whom it would sway. */
 @Service
-@Transactional(readOnly = true)
 class OversightService {
+    private static final int STUDIES_KEPT = 200;
+    /** What is not sent in yet moves no revision: how long somebody has read is told this late. */
+    private static final Duration LATE = Duration.ofMinutes(1);
+
+    private record Key(StudyId study, long revision) {}
+
     private final Grading grading;
     private final Studies studies;
     private final Prompts prompts;
     private final Answers answers;
     private final Candidates candidates;
     private final Rubrics rubrics;
+    private final Snapshot snapshot;
+    private final HeavyWork heavy;
+    private final Cache<Key, OversightView> kept = Caffeine.newBuilder()
+            .maximumSize(STUDIES_KEPT)
+            .expireAfterWrite(LATE)
+            .build();
 
     OversightService(
             Grading grading,
@@ -48,7 +64,11 @@ class OversightService {
             Prompts prompts,
             Answers answers,
             Candidates candidates,
-            Rubrics rubrics) {
+            Rubrics rubrics,
+            Snapshot snapshot,
+            HeavyWork heavy) {
+        this.snapshot = snapshot;
+        this.heavy = heavy;
         this.grading = grading;
         this.studies = studies;
         this.prompts = prompts;
@@ -59,24 +79,51 @@ class OversightService {
 
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
     public OversightView oversight(StudyId study) {
-        List<PromptId> sound = prompts.soundIds(study);
-        List<Grading.SheetRecord> counted = grading.records(study).stream()
-                .filter(s -> s.withdrawn() == null && sound.contains(s.promptId()))
-                .toList();
-        Map<AnswerId, AnswerView> byId =
-                answers.ofStudy(study).stream().collect(Collectors.toMap(AnswerView::id, Function.identity()));
-        Map<CriterionId, CriterionView> criteria =
-                rubrics.ofStudy(study).stream().collect(Collectors.toMap(CriterionView::id, Function.identity()));
-        List<GradedSheet> sent = counted.stream()
+        long revision = grading.round(study).map(Grading.RoundState::revision).orElse(0L);
+        return kept.get(new Key(study, revision), k -> compute(study));
+    }
+
+    /**
+     * What it is worked out from.
+     *
+     * @param counted sheets that were not withdrawn, for sound prompts
+     */
+    private record Basis(
+            List<Grading.SheetRecord> counted,
+            Map<AnswerId, AnswerView> answers,
+            Map<CriterionId, CriterionView> criteria,
+            List<AccountId> raters,
+            int candidates) {}
+
+    private OversightView compute(StudyId study) {
+        Basis basis = snapshot.of(() -> read(study));
+        return heavy.run(() -> view(basis));
+    }
+
+    private Basis read(StudyId study) {
+        Set<PromptId> sound = Set.copyOf(prompts.soundIds(study));
+        return new Basis(
+                grading.records(study).stream()
+                        .filter(s -> s.withdrawn() == null && sound.contains(s.promptId()))
+                        .toList(),
+                answers.ofStudy(study).stream().collect(Collectors.toMap(AnswerView::id, Function.identity())),
+                rubrics.ofStudy(study).stream().collect(Collectors.toMap(CriterionView::id, Function.identity())),
+                studies.raters(study),
+                candidates.ofStudy(study).size());
+    }
+
+    private static OversightView view(Basis basis) {
+        List<GradedSheet> sent = basis.counted.stream()
                 .filter(s -> s.sentAt() != null)
-                .map(s -> graded(s, byId, criteria))
+                .map(s -> graded(s, basis.answers, basis.criteria))
                 .toList();
         Map<String, List<Oddity>> odd = Oddities.in(sent);
-        List<OversightView.RaterOversight> raters = studies.raters(study).stream()
-                .map(rater -> ofRater(rater, counted, sent, odd.getOrDefault(rater.toString(), List.of())))
-                .toList();
         return new OversightView(
-                raters, guesses(counted, byId, candidates.ofStudy(study).size()));
+                basis.raters.stream()
+                        .map(rater ->
+                                ofRater(rater, basis.counted, sent, odd.getOrDefault(rater.toString(), List.of())))
+                        .toList(),
+                guesses(basis.counted, basis.answers, basis.candidates));
     }
 
     private static GradedSheet graded(

@@ -184,6 +184,10 @@ class Prompt {
         return studyId;
     }
 
+    void call(String newKey) {
+        key = newKey;
+    }
+
     String key() {
         return key;
     }

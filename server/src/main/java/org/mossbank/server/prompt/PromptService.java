@@ -5,6 +5,7 @@ import jakarta.validation.Valid;
 import jakarta.validation.constraints.Min;
 import jakarta.validation.constraints.NotNull;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -145,6 +146,12 @@ class PromptService {
         }
         if (prompt.variantOf().isPresent() && request.wording() == null) {
             throw Problem.invalid("wording", "must say how a variant is worded");
+        }
+        if (!use.isPromptAnswered(study, id)) {
+            Set<String> others = new HashSet<>(keys(study));
+            others.remove(prompt.key());
+            prompt.call(FreeKey.following(
+                    prompt.key(), prompt.content().title(), request.content().title(), "prompt", others));
         }
         prompt.write(request.kindId(), request.content());
         prompt.writtenBy(request.authorId());

@@ -6,6 +6,7 @@ import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.function.Function;
 import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
 import org.mossbank.core.agreement.PercentAgreement;
 import org.mossbank.core.agreement.Rating;
 import org.mossbank.core.agreement.RatingMatrix;
@@ -28,6 +29,8 @@ import org.mossbank.server.prompt.PromptHistory;
 import org.mossbank.server.rubric.CriterionView;
 import org.mossbank.server.rubric.Rubrics;
 import org.mossbank.server.shared.Figure;
+import org.mossbank.server.study.RuleTerms;
+import org.mossbank.server.study.Studies;
 import org.springframework.stereotype.Component;
 
 /** How a prompt of the bank did in a study: how alike raters graded it, and how far it told candidates apart. */
@@ -36,8 +39,10 @@ class GradedPromptHistory implements PromptHistory {
     private final Grading grading;
     private final Answers answers;
     private final Rubrics rubrics;
+    private final Studies studies;
 
-    GradedPromptHistory(Grading grading, Answers answers, Rubrics rubrics) {
+    GradedPromptHistory(Grading grading, Answers answers, Rubrics rubrics, Studies studies) {
+        this.studies = studies;
         this.grading = grading;
         this.answers = answers;
         this.rubrics = rubrics;
@@ -57,7 +62,13 @@ class GradedPromptHistory implements PromptHistory {
         Map<CriterionId, CriterionView> criteria =
                 rubrics.ofStudy(study).stream().collect(Collectors.toMap(CriterionView::id, Function.identity()));
         int sheets = (int) grades.stream().map(SentGrade::raterId).distinct().count();
-        return Optional.of(new Showing(sheets, withinOne(grades, criteria), apart(grades, own, criteria)));
+        return Optional.of(new Showing(
+                sheets,
+                withinOne(grades, criteria),
+                apart(
+                        grades,
+                        own,
+                        new Scoring(criteria, studies.get(study).brief().rule().gate()))));
     }
 
     private static Figure withinOne(List<SentGrade> grades, Map<CriterionId, CriterionView> criteria) {
@@ -74,14 +85,13 @@ class GradedPromptHistory implements PromptHistory {
     }
 
     /** Points between the highest and the lowest candidate's mean score. */
-    private static Figure apart(
-            List<SentGrade> grades, Map<AnswerId, AnswerView> own, Map<CriterionId, CriterionView> criteria) {
+    private static Figure apart(List<SentGrade> grades, Map<AnswerId, AnswerView> own, Scoring scoring) {
         record Place(CandidateId candidate, AccountId rater, AnswerId answer) {}
         Map<Place, List<SentGrade>> sheets = grades.stream()
                 .collect(Collectors.groupingBy(
                         g -> new Place(Require.known(own, g.answerId()).candidateId(), g.raterId(), g.answerId())));
         Map<CandidateId, Double> means = sheets.entrySet().stream()
-                .flatMap(e -> score(e.getValue(), criteria).stream()
+                .flatMap(e -> scoring.score(e.getValue()).stream()
                         .mapToObj(s -> Map.entry(e.getKey().candidate(), s)))
                 .collect(Collectors.groupingBy(Map.Entry::getKey, Collectors.averagingDouble(Map.Entry::getValue)));
         if (means.size() < 2) {
@@ -92,12 +102,16 @@ class GradedPromptHistory implements PromptHistory {
         return Figure.of(Estimate.of(highest - lowest));
     }
 
-    private static OptionalDouble score(List<SentGrade> grades, Map<CriterionId, CriterionView> criteria) {
-        return OverallScore.of(grades.stream()
-                .map(g -> {
-                    CriterionView criterion = Require.known(criteria, g.criterionId());
-                    return CriterionGrade.of(criterion.weight(), g.level(), criterion.highestLevel());
-                })
-                .toList());
+    /** As the study's rule scores. */
+    private record Scoring(Map<CriterionId, CriterionView> criteria, RuleTerms.@Nullable GateTerms gate) {
+        OptionalDouble score(List<SentGrade> grades) {
+            return OverallScore.of(grades.stream().map(this::grade).toList());
+        }
+
+        private CriterionGrade grade(SentGrade g) {
+            CriterionView criterion = Require.known(criteria, g.criterionId());
+            return RuleTerms.GateTerms.apply(
+                    gate, criterion.key(), CriterionGrade.of(criterion.weight(), g.level(), criterion.highestLevel()));
+        }
     }
 }

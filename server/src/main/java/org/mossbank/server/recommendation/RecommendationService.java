@@ -98,11 +98,11 @@ class RecommendationService {
     @Component
     static class RecommendationStep implements StepReport {
         private final RecommendationReports reports;
-        private final Studies studies;
+        private final Grading grading;
 
-        RecommendationStep(RecommendationReports reports, Studies studies) {
+        RecommendationStep(RecommendationReports reports, Grading grading) {
             this.reports = reports;
-            this.studies = studies;
+            this.grading = grading;
         }
 
         @Override
@@ -112,13 +112,14 @@ class RecommendationService {
 
         @Override
         public StepState stateOf(StudyId study) {
-            if (studies.stage(study) == RoundStage.Stage.GRADING) {
-                return new StepState(Step.RECOMMENDATION, 0, "hidden until grading ends", null);
-            }
-            RecommendationReport report = reports.begun(study).orElse(null);
-            if (report == null) {
+            Optional<Grading.RoundState> round = grading.round(study);
+            if (round.isEmpty()) {
                 return new StepState(Step.RECOMMENDATION, 0, "not yet", "nothing is graded yet");
             }
+            if (round.get().closedAt() == null) {
+                return new StepState(Step.RECOMMENDATION, 0, "hidden until grading ends", null);
+            }
+            RecommendationReport report = reports.of(study);
             boolean withheld = report.outcome() == Outcome.WITHHELD;
             return new StepState(
                     Step.RECOMMENDATION,

@@ -31,4 +31,13 @@ public final class FreeKey {
         }
         return key;
     }
+
+    /**
+     * The key once a name has changed: a new one, if the old was made of the old name and nobody has used it.
+     *
+     * @param others keys of the others
+     */
+    public static String following(String key, String before, String now, String otherwise, Set<String> others) {
+        return of(before, otherwise, others).equals(key) ? of(now, otherwise, others) : key;
+    }
 }

@@ -1,5 +1,6 @@
 package org.mossbank.server.study;
 
+import com.fasterxml.jackson.annotation.JsonInclude;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.DecimalMax;
 import jakarta.validation.constraints.DecimalMin;
@@ -21,6 +22,7 @@ import org.mossbank.core.planning.GradingModel;
  * @param smallestLead   points that are recommended in 80 % of studies; absent if even 40 are not
  * @param studies        simulated at each lead
  */
+@JsonInclude(JsonInclude.Include.NON_NULL)
 public record KeptForecast(
         @Min(1) @Max(100_000) int prompts,
         @Min(2) @Max(1_000) int candidates,

@@ -22,6 +22,7 @@ import org.apache.commons.csv.CSVRecord;
 import org.mossbank.server.Bodies;
 import org.mossbank.server.RubricDraft;
 import org.mossbank.server.ServerTest;
+import org.mossbank.server.SmallStudy;
 import org.mossbank.server.StudyInTheMaking;
 import org.mossbank.testkit.ApiClient;
 import org.testng.annotations.DataProvider;
@@ -857,6 +858,43 @@ public class ArchiveTest extends ServerTest {
         assertThat(lead.get("/api/studies").json().size())
                 .as("nothing is written")
                 .isEqualTo(before);
+    }
+
+    /** What points at a row that is refused is no fault of its own. */
+    @Test
+    public void oneBadRowIsOneFault() {
+        Map<String, byte[]> files = byHand();
+        SmallStudy.graded(SmallStudy.osier(1, 3)).accept(files);
+        String criteria = text(files, "criteria.csv");
+        files.put("criteria.csv", bytes(criteria.replaceFirst("(?m)^(correctness,.*?),2,", "$1,heavy,")));
+        assertThat(text(files, "criteria.csv")).isNotEqualTo(criteria);
+        JsonNode faults =
+                as(LEAD).upload("/api/studies/archive", zip(files)).json().path("faults");
+        assertThat(faults.size()).as(faults.toString()).isEqualTo(1);
+        assertThat(faults.at("/0/field").asString()).isEqualTo("weight");
+    }
+
+    private static String text(Map<String, byte[]> files, String name) {
+        return new String(files.get(name), StandardCharsets.UTF_8);
+    }
+
+    @DataProvider
+    public static Object[][] beyondTheDatabase() {
+        return new Object[][] {
+            {"sheets", "rater,prompt,place\nbram,mean-level,3000000000\n", "place"},
+            {"sheets", "rater,prompt,place,sent_at\nbram,mean-level,1,+20000-01-01T00:00:00Z\n", "sent_at"},
+            {"sheets", "rater,prompt,place,sent_at\nbram,mean-level,1,-0004-01-01T00:00:00Z\n", "sent_at"},
+        };
+    }
+
+    @Test(dataProvider = "beyondTheDatabase")
+    public void whatTheDatabaseDoesNotHoldIsAFaultWithItsLimit(String table, String rows, String field) {
+        Map<String, byte[]> files = byHand();
+        withTable(table, rows).accept(files);
+        ApiClient.Response refused = as(LEAD).upload("/api/studies/archive", zip(files));
+        assertThat(refused.problem()).isEqualTo("archive-refused");
+        assertThat(refused.json().at("/faults/0/field").asString()).isEqualTo(field);
+        assertThat(refused.json().at("/faults/0/expected").asString()).containsAnyOf("2147483647", "9999", "to");
     }
 
     @Test

@@ -235,4 +235,34 @@ public class BriefTest extends ServerTest {
         size.put("ratersAnAnswer", 5);
         assertThat(study.lead.post(study.path + "/forecast", size).status()).isEqualTo(400);
     }
+
+    @Test
+    public void whatSuchAStudyCouldShowIsKeptWithTheClosedBrief() {
+        StudyInTheMaking study = StudyInTheMaking.begunBy(as(LEAD));
+        write(study, version(study), Bodies.brief("Which one?", false));
+        Map<String, Object> size = Map.of(
+                "promptsByKind", List.of(2, 2),
+                "candidates", 2,
+                "attempts", 1,
+                "raters", 2,
+                "ratersAnAnswer", 2,
+                "minutes", 5,
+                "gradedBy", "MIDDLING",
+                "effort", "FULL",
+                "rule", Bodies.rule());
+        study.post("/brief/close", Map.of("size", size));
+        JsonNode kept = study.get("/brief").path("forecast");
+        assertThat(kept.path("prompts").asInt()).isEqualTo(4);
+        assertThat(kept.path("leads").size()).isEqualTo(4);
+        double sum = 0;
+        for (String outcome : List.of("recommended", "safeChoices", "byKind", "undecided", "withheld")) {
+            sum += kept.at("/leads/2/" + outcome).asDouble();
+        }
+        assertThat(sum).isCloseTo(1, org.assertj.core.api.Assertions.within(1e-9));
+        ApiClient.Response brought = as(LEAD).upload("/api/studies/archive", export(as(LEAD), study.id()));
+        assertThat(brought.status()).as(brought.body()).isEqualTo(200);
+        String again = brought.json().path("studyId").asString();
+        assertThat(as(LEAD).get("/api/studies/" + again + "/brief").json().path("forecast"))
+                .isEqualTo(kept);
+    }
 }
