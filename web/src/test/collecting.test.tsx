@@ -184,10 +184,12 @@ describe("a run's board", () => {
         cell(1, "ASKING", { askedAt: new Date().toISOString(), firstOutputMs: 800, tokensSoFar: 41, tries: 2 }),
         cell(2, "WAITING"),
         cell(3, "TURNED_AWAY", { notes: "It answered 401." }),
+        cell(4, "DONE", { answerId: "a2", outcome: "COMPLETE", notes: "It answered 503." }),
       ]),
     );
     const table = await screen.findByRole("table");
-    expect(screen.getByText("1 of 4 answers, 1 turned away, collecting.")).toBeDefined();
+    expect(screen.getByText("2 of 5 answers, 1 turned away, collecting.")).toBeDefined();
+    expect(table.textContent).toContain("an earlier try: It answered 503.");
     expect(table.textContent).toContain("refused");
     expect(table.textContent).toContain("first after 0.8 s, about 41 tokens, try 2");
     expect(table.textContent).toContain("waiting");

@@ -90,5 +90,6 @@ configure({ asyncUtilTimeout: 15_000 });
 afterEach(() => {
   cleanup();
   localStorage.clear();
+  sessionStorage.clear();
   vi.restoreAllMocks();
 });

@@ -13,6 +13,7 @@ import { Failure } from "../ui/Query";
 import { ReasonDialog } from "../ui/ReasonDialog";
 import { Table } from "../ui/Table";
 import type { DraftInHand } from "../ui/useDraft";
+import { useKept } from "../ui/useKept";
 
 afterEach(cleanup);
 
@@ -309,5 +310,26 @@ describe("ReasonDialog", () => {
     await userEvent.keyboard("{Escape}");
     await userEvent.click(screen.getByRole("button", { name: "Drop it" }));
     expect(onClose).toHaveBeenCalledOnce();
+  });
+});
+
+describe("useKept", () => {
+  function Chooser() {
+    const { chosen, choose } = useKept<{ each: string }>("plan.s1");
+    return <button onClick={() => choose({ each: "three" })}>{chosen.each ?? "all"}</button>;
+  }
+
+  it("keeps what was chosen when the page is left and come back to", async () => {
+    const { unmount } = render(<Chooser />);
+    await userEvent.click(screen.getByRole("button", { name: "all" }));
+    unmount();
+    render(<Chooser />);
+    expect(screen.getByRole("button").textContent).toBe("three");
+  });
+
+  it("begins anew where what was kept cannot be read", () => {
+    sessionStorage.setItem("plan.s1", "{");
+    render(<Chooser />);
+    expect(screen.getByRole("button").textContent).toBe("all");
   });
 });

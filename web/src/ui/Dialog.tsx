@@ -6,14 +6,28 @@ type DialogProps = {
   title: string;
   open: boolean;
   onOpenChange: (open: boolean) => void;
-  /** Whether something was written in it that closing would lose: Escape asks first. */
-  unsaved?: boolean;
   children: ReactNode;
 };
 
-/** A window over the page; Escape closes it and the focus goes back to where it came from. */
-export function Dialog({ title, open, onOpenChange, unsaved = false, children }: DialogProps) {
+const WRITTEN = new Set(["text", "url", "number"]);
+
+/** Whether somebody writes here; what is only looked for is not missed. */
+const isWritten = (field: EventTarget) =>
+  field instanceof HTMLTextAreaElement || (field instanceof HTMLInputElement && WRITTEN.has(field.type));
+
+/**
+ * A window over the page; Escape closes it, asking first where something was written in it, and the focus goes back to where it
+ * came from.
+ */
+export function Dialog({ title, open, onOpenChange, children }: DialogProps) {
+  const [unsaved, setUnsaved] = useState(false);
   const [leaving, setLeaving] = useState(false);
+  const [wasOpen, setWasOpen] = useState(open);
+  if (wasOpen !== open) {
+    setWasOpen(open);
+    setUnsaved(false);
+    setLeaving(false);
+  }
   const opener = useRef<Element>(null);
   return (
     <Radix.Root open={open} onOpenChange={onOpenChange}>
@@ -21,6 +35,7 @@ export function Dialog({ title, open, onOpenChange, unsaved = false, children }:
         <Radix.Overlay className="fixed inset-0 z-40 bg-ink/40 dark:bg-paper/70" />
         <Radix.Content
           aria-describedby={undefined}
+          onInput={(event) => setUnsaved(unsaved || isWritten(event.target))}
           onEscapeKeyDown={(event) => {
             if (unsaved && !leaving) {
               event.preventDefault();

@@ -25,7 +25,7 @@ export function ReasonDialog(props: ReasonDialogProps) {
   const { title, label = "Why", hint = "It stays on record, with your name.", optional = false, onClose } = props;
   const [reason, setReason] = useState("");
   return (
-    <Dialog title={title} open onOpenChange={(open) => !open && onClose()} unsaved={reason.trim() !== ""}>
+    <Dialog title={title} open onOpenChange={(open) => !open && onClose()}>
       <div className="prose">{props.children}</div>
       <Area
         label={label}

@@ -1,6 +1,6 @@
 import { useQueries } from "@tanstack/react-query";
-import { useState } from "react";
 import type { Schemas } from "../../api/client";
+import { useKept } from "../../ui/useKept";
 import { candidatesOfStudy } from "../candidate";
 import { promptsOfStudy } from "../prompt";
 import { peopleOfStudy } from "../study";
@@ -56,36 +56,21 @@ function planOf(prompts: Schemas["PromptView"][], candidates: number, raters: nu
   };
 }
 
-/** What was set on the dials, kept in this window until it is closed. */
-function keptOf(key: string): Partial<Plan> {
-  try {
-    const kept: unknown = JSON.parse(sessionStorage.getItem(key) ?? "{}");
-    return typeof kept === "object" && kept !== null ? kept : {};
-  } catch {
-    return {};
-  }
-}
-
 /** The study that is thought of: what was set on the dials, and where nothing was, the study as it stands. */
 export function usePlan(studyId: string) {
   const [prompts, candidates, people] = useQueries({
     queries: [promptsOfStudy(studyId), candidatesOfStudy(studyId), peopleOfStudy(studyId)],
   });
-  const key = `plan.${studyId}`;
-  const [set, setSet] = useState(() => keptOf(key));
+  const { chosen, choose } = useKept<Plan>(`dials.${studyId}`);
   const pending = prompts.isPending || candidates.isPending || people.isPending;
   const whole: Plan = {
     ...planOf(prompts.data ?? [], candidates.data?.length ?? 0, people.data?.filter((p) => p.grades).length ?? 0),
-    ...set,
+    ...chosen,
   };
   return {
     pending,
     plan: { ...whole, ratersAnAnswer: Math.min(whole.ratersAnAnswer, whole.raters) },
-    change: (change: Partial<Plan>) => {
-      const next = { ...set, ...change };
-      sessionStorage.setItem(key, JSON.stringify(next));
-      setSet(next);
-    },
+    change: choose,
   };
 }
 

@@ -8,6 +8,7 @@ import { Choice, Tick } from "../../ui/Field";
 import { count } from "../../ui/format";
 import { Note } from "../../ui/Note";
 import { Table } from "../../ui/Table";
+import { useKept } from "../../ui/useKept";
 import { peopleOfStudy, useStudy } from "../study";
 import { planOf, useOpenRound } from "./api";
 import { PairGrid } from "./PairGrid";
@@ -36,11 +37,12 @@ export function RoundPlan() {
   );
 }
 
+type Choices = { each: string; repeatShare: number; leadGrades: boolean };
+
 function Plan({ raters }: { raters: number }) {
   const study = useStudy();
-  const [each, setEach] = useState(ALL);
-  const [repeatShare, setRepeatShare] = useState(0);
-  const [leadGrades, setLeadGrades] = useState(false);
+  const { chosen, choose } = useKept<Choices>(`plan.${study.id}`);
+  const { each = ALL, repeatShare = 0, leadGrades = false } = chosen;
   const request: Schemas["PlanRequest"] = {
     repeatShare,
     leadGrades,
@@ -63,7 +65,7 @@ function Plan({ raters }: { raters: number }) {
               label: `${i + 2} raters, in balance`,
             })),
           ]}
-          onValue={setEach}
+          onValue={(each) => choose({ each })}
         />
         <Choice
           label="Sheets that come twice"
@@ -71,14 +73,14 @@ function Plan({ raters }: { raters: number }) {
           className="w-64"
           value={String(repeatShare)}
           options={SHARES.map((s) => ({ value: String(s), label: s === 0 ? "none" : `${s * 100} % of them` }))}
-          onValue={(s) => setRepeatShare(Number(s))}
+          onValue={(s) => choose({ repeatShare: Number(s) })}
         />
         <Tick
           className="mt-7 max-w-sm"
           checked={leadGrades}
           label="I grade too"
           hint="From the opening to the close of the round you then see no more than any rater."
-          onTick={setLeadGrades}
+          onTick={(leadGrades) => choose({ leadGrades })}
         />
       </div>
       {plan.isError && (

@@ -106,7 +106,7 @@ function FilesAtCommit({ listing, error, busy, onTake }: FilesAtCommitProps) {
       <p className="mb-2 text-sm text-ink-soft">
         {count(listing.files.length, "file", "files")} at {listing.commit.slice(0, 12)}.
       </p>
-      <Field label="Paths with" value={filter} onChange={(e) => setFilter(e.target.value)} />
+      <Field label="Paths with" type="search" value={filter} onChange={(e) => setFilter(e.target.value)} />
       <ul className="mt-2 max-h-56 overflow-y-auto" tabIndex={0} aria-label="Files at this commit">
         {matching.slice(0, SHOWN).map((f) => (
           <li key={f.path}>

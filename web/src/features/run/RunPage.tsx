@@ -182,7 +182,12 @@ function Cell({ cell }: { cell: RunCell }) {
               {cell.outcome === undefined ? "kept" : outcomeWord(cell.outcome)}
             </Link>
           )}
-          {note !== undefined && <span className="block text-sm text-ink-soft">{note}</span>}
+          {note !== undefined && (
+            <span className="block text-sm text-ink-soft">
+              {cell.outcome === "COMPLETE" && "an earlier try: "}
+              {note}
+            </span>
+          )}
           {cell.late && <LateReply place={cell.place} />}
         </div>
       );

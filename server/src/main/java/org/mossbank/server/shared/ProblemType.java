@@ -26,6 +26,7 @@ public enum ProblemType {
     NOT_READY(HttpStatus.CONFLICT, "Not ready"),
     NOT_SIGNED_IN(HttpStatus.UNAUTHORIZED, "Not signed in"),
     OTHER_ACCOUNT(HttpStatus.CONFLICT, "Somebody else is signed in"),
+    REPEAT_OPEN(HttpStatus.CONFLICT, "A second time"),
     ROUND_CLOSED(HttpStatus.CONFLICT, "Round is closed"),
     ROUND_OPENED(HttpStatus.CONFLICT, "Round has been opened"),
     SHEET_INCOMPLETE(HttpStatus.CONFLICT, "Sheet is not complete"),

@@ -50,6 +50,7 @@ public class LimitsTest {
             study.decisionRule.agreementFloor RuleTerms.agreementFloor
             study.decisionRule.gate.cap  GateTerms.cap
             study.decisionRule.gate.level GateTerms.level
+            study.decisionRule.looks     RuleTerms.looks
             study.decisionRule.margin    RuleTerms.margin
             study.decisionRule.minimumRaters RuleTerms.minimumRaters
             study.mostFollowUps          WriteFollowUpRule.most
@@ -69,6 +70,12 @@ public class LimitsTest {
             answer-line.output_tokens answer-line.total_ms answer-line.tries rubric-history.versions
             rubric-history.versions.version study.brief.reopenings study.brief.reopenings.terms study.rubric.version
             study.seed
+            study.brief.forecast.attempts study.brief.forecast.candidates study.brief.forecast.leads
+            study.brief.forecast.leads.byKind study.brief.forecast.leads.points study.brief.forecast.leads.recommended
+            study.brief.forecast.leads.safeChoices study.brief.forecast.leads.undecided
+            study.brief.forecast.leads.withheld study.brief.forecast.leads.wrong study.brief.forecast.margin
+            study.brief.forecast.prompts study.brief.forecast.raters study.brief.forecast.ratersAnAnswer
+            study.brief.forecast.smallestLead study.brief.forecast.studies
             """);
 
     private final JsonNode described = JsonMapper.shared()

@@ -193,13 +193,25 @@ public class RoundTest extends ServerTest {
         study.open(3, 0.5, false);
         for (String name : List.of("bram", "juri", "sana")) {
             ApiClient rater = as(name);
-            Set<String> seen = new HashSet<>();
-            for (JsonNode sheet : sheets(rater, study.id())) {
-                boolean again = !seen.add(sheet.path("promptTitle").asString());
+            Map<String, String> first = new HashMap<>();
+            int sent = 0;
+            for (JsonNode sheet = next(rater, study); sheet != null; sheet = next(rater, study)) {
+                String id = sheet.path("id").asString();
                 assertThat(sheet.toString()).as("unannounced").doesNotContain("repeat");
+                String before = first.putIfAbsent(sheet.path("promptTitle").asString(), id);
+                if (before != null) {
+                    assertThat(rater.get("/api/sheets/" + before).problem())
+                            .as("how it was graded first")
+                            .isEqualTo("repeat-open");
+                }
                 // The second time everything is graded otherwise; no figure of the first may move by it.
-                gradeAndSend(rater, sheet.path("id").asString(), again ? 0 : 3);
+                gradeAndSend(rater, id, before == null ? 3 : 0);
+                sent++;
+                if (before != null) {
+                    assertThat(rater.get("/api/sheets/" + before).status()).isEqualTo(200);
+                }
             }
+            assertThat(sent).as("half of four once more").isEqualTo(6);
         }
         JsonNode agreement = study.get("/agreement");
         assertThat(agreement.path("selfAgreement").size()).isEqualTo(3);
@@ -207,6 +219,15 @@ public class RoundTest extends ServerTest {
         assertThat(agreement.at("/criteria/0/overall/exact/value").asDouble()).isEqualTo(1);
         JsonNode overall = recommendation(study.lead, study.id()).path("overall");
         overall.forEach(s -> assertThat(s.at("/plain/value").asDouble()).isEqualTo(75));
+    }
+
+    /** The sheet that is next for a rater; no prompt stands twice among those that are not sent in. */
+    private static JsonNode next(ApiClient rater, StudyInTheMaking study) {
+        List<JsonNode> open = sheets(rater, study.id()).stream()
+                .filter(s -> s.path("sentAt").asString("").isEmpty())
+                .toList();
+        assertThat(open).extracting(s -> s.path("promptTitle").asString()).doesNotHaveDuplicates();
+        return open.isEmpty() ? null : open.get(0);
     }
 
     @Test

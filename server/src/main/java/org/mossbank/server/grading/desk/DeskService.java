@@ -77,7 +77,7 @@ class DeskService {
                 terms.asksSourceGuess()
                         || terms.showsReference()
                                 && !prompt.content().referenceAnswer().isBlank(),
-                onSheet(prompt, sheet.isSent() && terms.showsReference()),
+                onSheet(prompt, terms.showsReference() && opened.mayShowReference(sheet)),
                 criteria.stream()
                         .map(c -> onSheet(c, prompt.kind().id(), c.key().equals(spokenFor(criteria, study))))
                         .toList(),

@@ -5,6 +5,7 @@ import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.mossbank.core.estimate.Require;
@@ -70,7 +71,11 @@ class OwnSheets {
             Map<PromptId, PromptView> promptsById = promptsById(study);
             List<CriterionView> criteria = rubrics.ofStudy(study);
             boolean closed = rounds.findById(study).orElseThrow().isClosed();
-            for (Sheet sheet : ofStudy) {
+            Set<PromptId> sound = promptsById.values().stream()
+                    .filter(p -> !p.isFaulty())
+                    .map(PromptView::id)
+                    .collect(Collectors.toSet());
+            for (Sheet sheet : closed ? ofStudy : Repeats.told(ofStudy, sound)) {
                 PromptView prompt = Require.known(promptsById, sheet.promptId());
                 result.add(new SheetSummary(
                         sheet.id(),
