@@ -653,7 +653,7 @@ describe("standings while raters grade", () => {
         },
       ],
     });
-    expect((await screen.findByRole("link", { name: "1" })).getAttribute("href")).toContain("look=1");
+    expect((await screen.findByRole("link", { name: "look 1" })).getAttribute("href")).toContain("look=1");
     expect(screen.getByText("Undecided between two.")).toBeTruthy();
   });
 });

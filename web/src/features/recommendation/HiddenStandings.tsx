@@ -120,7 +120,7 @@ export function LooksTable({ taken }: { taken: Schemas["LookTaken"][] }) {
           key: "number",
           head: "Look",
           rowHeader: true,
-          cell: (l) => <Link to={`?look=${l.number}`}>{l.number}</Link>,
+          cell: (l) => <Link to={`?look=${l.number}`}>look {l.number}</Link>,
         },
         { key: "at", head: "When", cell: (l) => `${moment(l.at)}, ${l.by}` },
         { key: "counted", head: "Prompts", cell: (l) => `${l.counted} of ${l.planned}` },

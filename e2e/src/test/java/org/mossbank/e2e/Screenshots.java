@@ -53,7 +53,7 @@ public class Screenshots {
             browser.seeHeading();
             shot(browser, layer.toLowerCase(java.util.Locale.ROOT));
         }
-        browser.clickLink("1");
+        browser.clickLink("look 1");
         browser.seeText("As it stood at look 1");
         shot(browser, "recommendation");
         browser.clickLink("How the outcome comes about");
