@@ -90,8 +90,9 @@ function Outcome({ report, look }: { report: Report; look: number }) {
     <>
       <h1>{report.headline}</h1>
       <p className="mt-1 mb-4 text-ink-soft">
-        From {basis.sentSheets} of {count(basis.sheets, "sheet", "sheets")}: {count(basis.answers, "answer", "answers")}{" "}
-        to {count(basis.prompts, "prompt", "prompts")}, {count(basis.raters, "rater", "raters")}.
+        {look === 0 && `From ${basis.sentSheets} of ${count(basis.sheets, "sheet", "sheets")}: `}
+        {count(basis.answers, "answer", "answers")} to {count(basis.prompts, "prompt", "prompts")},{" "}
+        {count(basis.raters, "rater", "raters")}.
       </p>
       <Note tone={TONES[report.outcome]}>
         <h2 className="text-base">{report.outcome === "WITHHELD" ? "What is missing" : "Why"}</h2>

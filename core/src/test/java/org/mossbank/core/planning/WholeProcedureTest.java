@@ -5,15 +5,22 @@ import static org.assertj.core.api.Assertions.within;
 
 import java.util.Arrays;
 import java.util.List;
+import java.util.Map;
 import java.util.OptionalDouble;
+import java.util.Set;
+import java.util.TreeSet;
+import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import org.mossbank.core.comparison.Difference;
+import org.mossbank.core.comparison.ScoreGrid;
 import org.mossbank.core.comparison.Standings;
+import org.mossbank.core.decision.Allowance;
 import org.mossbank.core.decision.Decision;
 import org.mossbank.core.decision.DecisionRule;
 import org.mossbank.core.decision.Evidence;
 import org.mossbank.core.decision.Outcome;
 import org.mossbank.core.estimate.Interval;
+import org.mossbank.core.estimate.Require;
 import org.mossbank.core.estimate.Resamples;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
@@ -61,6 +68,63 @@ public class WholeProcedureTest {
                 .filter(s -> outcome(study, standings(simulation, equal, s), 0) == Outcome.RECOMMENDED)
                 .count();
         assertThat(recommended / (double) STUDIES).isLessThanOrEqualTo(0.05);
+    }
+
+    /** Whoever looks thrice, and stops as soon as one is recommended, is no more often wrong than who waits. */
+    @Test
+    public void looksTogetherAreNoMoreOftenWrongThanOne() {
+        PlannedStudy study = new PlannedStudy(List.of(6, 6, 6, 6), 4, 1, 4, 4);
+        StudySimulation simulation = simulation(study);
+        List<Double> looks = List.of(1 / 3.0, 2 / 3.0, 1.0);
+        int wrong = 0;
+        int wrongUnspent = 0;
+        for (int s = 0; s < STUDIES; s++) {
+            ScoreGrid whole = simulation
+                    .draw(new double[study.candidates()], -1, Resamples.generator(500 + s))
+                    .whole();
+            boolean found = false;
+            boolean foundUnspent = false;
+            for (int l = 0; l < looks.size(); l++) {
+                Standings seen = Standings.forDeciding(first(whole, looks.get(l)), 0.95);
+                found |= isRecommended(study, seen, Allowance.OVERALL.at(looks.subList(0, l + 1)));
+                foundUnspent |= isRecommended(study, seen, Allowance.OVERALL);
+            }
+            wrong += found ? 1 : 0;
+            wrongUnspent += foundUnspent ? 1 : 0;
+        }
+        // Two standard errors of so many studies above the allowance.
+        assertThat(wrong / (double) STUDIES).isLessThanOrEqualTo(0.068);
+        assertThat(wrongUnspent)
+                .as("what looking costs that nobody accounts for")
+                .isGreaterThan(wrong);
+    }
+
+    /** The first prompts of each kind, as many as this share. */
+    private static ScoreGrid first(ScoreGrid whole, double share) {
+        Set<String> prompts = new TreeSet<>();
+        whole.keeping((prompt, rater) -> prompts.add(prompt));
+        Map<String, List<String>> byKind = prompts.stream().collect(Collectors.groupingBy(PlannedStudy::kindOf));
+        return whole.keeping((prompt, rater) -> {
+                    List<String> ofKind = Require.known(byKind, PlannedStudy.kindOf(prompt));
+                    return ofKind.indexOf(prompt) < Math.round(share * ofKind.size());
+                })
+                .orElseThrow();
+    }
+
+    private static boolean isRecommended(PlannedStudy study, Standings standings, Allowance allowance) {
+        List<Evidence.Contender> contenders = IntStream.range(0, study.candidates())
+                .mapToObj(c -> new Evidence.Contender(StudySimulation.candidate(c), OptionalDouble.empty()))
+                .toList();
+        Evidence evidence = new Evidence(
+                Evidence.State.CLEAR, List.of(new Evidence.AnswerRaters("any", 3)), List.of(), standings, contenders);
+        DecisionRule rule = new DecisionRule(
+                DecisionRule.FloorOn.ESTIMATE,
+                0,
+                3,
+                DecisionRule.TieBreak.NONE,
+                DecisionRule.Strictness.LENIENT,
+                allowance);
+        return Decision.of(rule, evidence).outcome() == Outcome.RECOMMENDED;
     }
 
     /** Over all pairs of candidates with true differences of their own; the interval is made for other prompts and raters. */

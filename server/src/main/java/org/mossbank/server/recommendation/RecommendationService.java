@@ -89,9 +89,11 @@ class RecommendationService {
 
         /** The report of a study whose round was opened. */
         Optional<RecommendationReport> begun(StudyId study) {
-            return grading.round(study)
-                    .map(round ->
-                            cache.get(new Key(study, round.revision()), k -> computation.compute(study, k.revision())));
+            return grading.round(study).map(round -> at(study, round.revision()));
+        }
+
+        private RecommendationReport at(StudyId study, long revision) {
+            return cache.get(new Key(study, revision), k -> computation.compute(study, k.revision()));
         }
     }
 
@@ -119,7 +121,7 @@ class RecommendationService {
             if (round.get().closedAt() == null) {
                 return new StepState(Step.RECOMMENDATION, 0, "hidden until grading ends", null);
             }
-            RecommendationReport report = reports.of(study);
+            RecommendationReport report = reports.at(study, round.get().revision());
             boolean withheld = report.outcome() == Outcome.WITHHELD;
             return new StepState(
                     Step.RECOMMENDATION,

@@ -46,7 +46,7 @@ public class ArchiveTest extends ServerTest {
     @Test
     public void aStudyReadBackGivesTheSameFigures() {
         ApiClient lead = as(LEAD);
-        String study = demoStudy();
+        String study = copyOfTheDemo();
         String again = lead.upload("/api/studies/archive", export(lead, study))
                 .json()
                 .path("studyId")
