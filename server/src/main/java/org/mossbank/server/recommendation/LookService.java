@@ -1,5 +1,7 @@
 package org.mossbank.server.recommendation;
 
+import com.github.benmanes.caffeine.cache.Cache;
+import com.github.benmanes.caffeine.cache.Caffeine;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Function;
@@ -24,6 +26,14 @@ import tools.jackson.databind.json.JsonMapper;
 @Service
 @Transactional(readOnly = true)
 class LookService {
+    private static final int STUDIES_KEPT = 200;
+
+    private record Key(StudyId study, long revision) {}
+
+    /** All grades and answers are read to know which prompts count: once for each state of them. */
+    private final Cache<Key, RecommendationData.Information> counted =
+            Caffeine.newBuilder().maximumSize(STUDIES_KEPT).build();
+
     private final LookRepository looks;
     private final Studies studies;
     private final Grading grading;
@@ -79,7 +89,9 @@ class LookService {
     public LooksView looks(StudyId study) {
         boolean hidden = studies.stage(study) == RoundStage.Stage.GRADING;
         Grading.SheetTotals totals = grading.totals(study);
-        RecommendationData.Information there = computation.information(study);
+        long revision = grading.round(study).map(Grading.RoundState::revision).orElse(0L);
+        RecommendationData.Information there =
+                counted.get(new Key(study, revision), k -> computation.information(study));
         List<LookTaken> taken = looks.ofStudy(study);
         int allowed = studies.get(study).brief().rule().looks();
         return new LooksView(

@@ -203,6 +203,10 @@ public class RoundTest extends ServerTest {
                     assertThat(rater.get("/api/sheets/" + before).problem())
                             .as("how it was graded first")
                             .isEqualTo("repeat-open");
+                    assertThat(rater.post("/api/sheets/" + before + "/take-back", Map.of())
+                                    .problem())
+                            .as("nor by taking it back")
+                            .isEqualTo("repeat-open");
                 }
                 // The second time everything is graded otherwise; no figure of the first may move by it.
                 gradeAndSend(rater, id, before == null ? 3 : 0);

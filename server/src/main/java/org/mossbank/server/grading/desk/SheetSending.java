@@ -2,6 +2,7 @@ package org.mossbank.server.grading.desk;
 
 import java.time.Clock;
 import java.util.List;
+import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.server.grading.sheet.Sheet;
 import org.mossbank.server.grading.sheet.SheetEvent;
@@ -25,6 +26,7 @@ class SheetSending {
     private final Clock clock;
     private final SheetHistory history;
     private final SheetCompleteness completeness;
+    private final Repeats repeats;
 
     SheetSending(
             SheetRepository sheets,
@@ -32,7 +34,9 @@ class SheetSending {
             Prompts prompts,
             Clock clock,
             SheetHistory history,
-            SheetCompleteness completeness) {
+            SheetCompleteness completeness,
+            Repeats repeats) {
+        this.repeats = repeats;
         this.completeness = completeness;
         this.history = history;
         this.sheets = sheets;
@@ -58,8 +62,9 @@ class SheetSending {
             sheet.send(clock.instant());
             history.happened(sheet, SheetEvent.Sort.SENT, "");
         }
-        List<PromptId> sound = prompts.soundIds(sheet.studyId());
-        List<Sheet> left = sheets.findByStudyIdAndRaterIdOrderByPlace(sheet.studyId(), sheet.raterId()).stream()
+        Set<PromptId> sound = Set.copyOf(prompts.soundIds(sheet.studyId()));
+        List<Sheet> own = sheets.findByStudyIdAndRaterIdOrderByPlace(sheet.studyId(), sheet.raterId());
+        List<Sheet> left = Repeats.told(own, sound).stream()
                 .filter(s -> !s.isSent() && !s.isWithdrawn() && sound.contains(s.promptId()))
                 .toList();
         return new Sent(left.stream()
@@ -76,6 +81,7 @@ class SheetSending {
         Sheet sheet = history.lock(frames.of(sheetId).studyId(), sheetId);
         if (sheet.isSent()) {
             sheet.refuseIfWithdrawn();
+            repeats.refuseFirstMeanwhile(sheet);
             sheet.takeBack();
             history.happened(sheet, SheetEvent.Sort.TAKEN_BACK, "");
         }
