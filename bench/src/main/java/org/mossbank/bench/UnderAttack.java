@@ -113,9 +113,9 @@ public final class UnderAttack {
         ApiClient nobody = ApiClient.nobody(server.address());
         String large = "x".repeat(3 << 20);
         all.add(l -> nobody.raw("POST", "/api/session", large).status());
-        all.add(l -> l.upload("/api/studies/archive", folders).status());
-        all.add(l -> l.upload("/api/studies/archive", rows).status());
-        all.add(l -> l.upload("/api/studies/archive", deep).status());
+        all.add(l -> l.upload("/api/studies/archive?again=true", folders).status());
+        all.add(l -> l.upload("/api/studies/archive?again=true", rows).status());
+        all.add(l -> l.upload("/api/studies/archive?again=true", deep).status());
         String[] texts = {
             "```java\nclass A {\nx();\n}\n```\n".repeat(15_000),
             "```java\n" + "a/".repeat(100_000) + "\n```\n",

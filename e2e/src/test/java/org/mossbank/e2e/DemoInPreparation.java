@@ -53,7 +53,7 @@ public final class DemoInPreparation {
     }
 
     private static String bringIn(ApiClient lead, byte[] archive) {
-        ApiClient.Response response = lead.upload("/api/studies/archive", archive);
+        ApiClient.Response response = lead.upload("/api/studies/archive?again=true", archive);
         if (response.status() != 200) {
             throw new IllegalStateException("archive refused: " + response.body());
         }

@@ -70,7 +70,7 @@ public class DeskTimings {
         try (ServerProcess server = ServerProcess.startDemo(ROOT, TestDatabase.create());
                 Browser browser = Browser.open(server.address())) {
             ApiClient lead = ApiClient.signedIn(server.address(), "orla", "tide and lantern");
-            ApiClient.Response brought = lead.upload("/api/studies/archive", archive());
+            ApiClient.Response brought = lead.upload("/api/studies/archive?again=true", archive());
             if (brought.status() != 200) {
                 throw new IllegalStateException(brought.body());
             }

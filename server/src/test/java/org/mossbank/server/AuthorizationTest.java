@@ -56,6 +56,10 @@ public class AuthorizationTest extends ServerTest {
             new Row("GET", "/api/studies", 200, 200, 200, 401),
             new Row("POST", "/api/studies", 201, 403, 403, 401),
             new Row("POST", "/api/studies/archive", 400, 403, 403, 401),
+            new Row("GET", "/api/imports", 200, 403, 403, 401),
+            new Row("POST", "/api/imports", 202, 403, 403, 401),
+            new Row("GET", "/api/imports/{importId}", 404, 403, 403, 401),
+            new Row("DELETE", "/api/imports/{importId}", 404, 403, 403, 401),
             new Row("GET", STUDY, 200, 200, 404, 401),
             new Row("GET", STUDY + "/brief", 200, 403, 404, 401),
             prepares("PUT", STUDY + "/brief", 409),
@@ -205,6 +209,7 @@ public class AuthorizationTest extends ServerTest {
                 "number", "1",
                 "readBackId", UUID.randomUUID().toString(),
                 "bankPromptId", UUID.randomUUID().toString()));
+        ids.put("importId", UUID.randomUUID().toString());
         ids.put("place", "0");
         ids.put("point", "0");
         ids.put("remarkId", UUID.randomUUID().toString());
@@ -272,7 +277,10 @@ public class AuthorizationTest extends ServerTest {
             case "DELETE" -> client.delete(address);
             case "PUT" -> client.put(address, body(address));
             default ->
-                address.endsWith("/archive") || address.endsWith("/zip") || address.contains("/answer-files")
+                address.endsWith("/archive")
+                                || address.endsWith("/imports")
+                                || address.endsWith("/zip")
+                                || address.contains("/answer-files")
                         ? client.upload(address, bytes("no zip"))
                         : client.post(address, body(address));
         };

@@ -1,33 +1,30 @@
 package org.mossbank.server.agreement;
 
-import com.github.benmanes.caffeine.cache.Cache;
-import com.github.benmanes.caffeine.cache.Caffeine;
 import java.util.Optional;
+import org.mossbank.server.figures.FiguresOf;
+import org.mossbank.server.figures.KeptFigures;
+import org.mossbank.server.figures.WorkedOutAhead;
 import org.mossbank.server.grading.Grading;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.shared.SystemOnly;
 import org.springframework.stereotype.Service;
 
-/** Agreement, for other modules. Computed from a snapshot of grades, with no connection held, and cached by its revision. */
+/** Agreement, for other modules. Computed from a snapshot of grades, with no connection held, and kept by its revision. */
 @Service
-public class Agreements {
-    private static final int CACHED_REPORTS = 200;
-
-    private record Key(StudyId study, long revision) {}
+public class Agreements implements WorkedOutAhead {
+    private static final FiguresOf<StudyAgreement> AGREEMENT = new FiguresOf<>("agreement", StudyAgreement.class);
+    private static final FiguresOf<DiagnosisReport> DIAGNOSIS = new FiguresOf<>("diagnosis", DiagnosisReport.class);
 
     private final Grading grading;
     private final AgreementComputation computation;
-    private final Cache<Key, StudyAgreement> byRevision =
-            Caffeine.newBuilder().maximumSize(CACHED_REPORTS).build();
-
     private final DiagnosisComputation diagnosis;
-    private final Cache<Key, DiagnosisReport> diagnoses =
-            Caffeine.newBuilder().maximumSize(CACHED_REPORTS).build();
+    private final KeptFigures kept;
 
-    Agreements(Grading grading, AgreementComputation computation, DiagnosisComputation diagnosis) {
-        this.diagnosis = diagnosis;
+    Agreements(Grading grading, AgreementComputation computation, DiagnosisComputation diagnosis, KeptFigures kept) {
         this.grading = grading;
         this.computation = computation;
+        this.diagnosis = diagnosis;
+        this.kept = kept;
     }
 
     @SystemOnly
@@ -41,17 +38,29 @@ public class Agreements {
         return begun(study).orElseGet(() -> computation.compute(study, 0));
     }
 
+    /** Where raters part, by criterion. */
     @SystemOnly
-    DiagnosisReport diagnosis(StudyId study) {
-        long revision = grading.round(study).map(Grading.RoundState::revision).orElse(0L);
-        return diagnoses.get(new Key(study, revision), k -> diagnosis.compute(study));
+    public DiagnosisReport diagnosis(StudyId study) {
+        return revision(study)
+                .map(r -> kept.of(DIAGNOSIS, study, r, () -> diagnosis.compute(study)))
+                .orElseGet(() -> diagnosis.compute(study));
     }
 
     /** The agreement in a study whose round was opened. */
     @SystemOnly
     Optional<StudyAgreement> begun(StudyId study) {
-        return grading.round(study)
-                .map(round -> byRevision.get(
-                        new Key(study, round.revision()), k -> computation.compute(study, k.revision())));
+        return revision(study).map(r -> kept.of(AGREEMENT, study, r, () -> computation.compute(study, r)));
+    }
+
+    @Override
+    @SystemOnly
+    public void workOut(StudyId study) {
+        if (begun(study).isPresent()) {
+            diagnosis(study);
+        }
+    }
+
+    private Optional<Long> revision(StudyId study) {
+        return grading.round(study).map(Grading.RoundState::revision);
     }
 }

@@ -7,7 +7,7 @@ import org.mossbank.server.ids.PromptId;
 import org.mossbank.server.shared.Figure;
 
 /** Where raters part, by criterion. */
-record DiagnosisReport(List<OnCriterion> criteria) {
+public record DiagnosisReport(List<OnCriterion> criteria) {
 
     /**
      * @param forOtherRaters alpha with the interval for other raters of the sort as well as other prompts
@@ -20,7 +20,7 @@ record DiagnosisReport(List<OnCriterion> criteria) {
      * @param useOfScale    how often each rater gave each level
      * @param drift         how each rater's grades move from sheet to sheet, against the others'
      */
-    record OnCriterion(
+    public record OnCriterion(
             CriterionId criterionId,
             String name,
             Figure alpha,
@@ -35,22 +35,22 @@ record DiagnosisReport(List<OnCriterion> criteria) {
             List<RaterDrift> drift) {}
 
     /** @param share of all disagreement on the criterion, in [0, 1] */
-    record PromptShare(PromptId promptId, String title, double share, int pairs) {}
+    public record PromptShare(PromptId promptId, String title, double share, int pairs) {}
 
-    record RaterShare(AccountId firstId, AccountId secondId, double share, int pairs) {}
+    public record RaterShare(AccountId firstId, AccountId secondId, double share, int pairs) {}
 
-    record LevelShare(int lower, int higher, double share, int pairs) {}
+    public record LevelShare(int lower, int higher, double share, int pairs) {}
 
     /** @param lower the lower of two neighbouring levels */
-    record MergedLevels(int lower, Figure alpha) {}
+    public record MergedLevels(int lower, Figure alpha) {}
 
-    record WithoutPrompt(PromptId promptId, String title, Figure alpha) {}
+    public record WithoutPrompt(PromptId promptId, String title, Figure alpha) {}
 
-    record WithoutRater(AccountId raterId, Figure alpha) {}
+    public record WithoutRater(AccountId raterId, Figure alpha) {}
 
     /** @param counts by level */
-    record RaterUse(AccountId raterId, List<Integer> counts) {}
+    public record RaterUse(AccountId raterId, List<Integer> counts) {}
 
     /** @param slope levels a sheet */
-    record RaterDrift(AccountId raterId, Figure slope, int grades) {}
+    public record RaterDrift(AccountId raterId, Figure slope, int grades) {}
 }

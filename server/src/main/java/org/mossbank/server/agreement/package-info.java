@@ -1,7 +1,17 @@
 /** How alike the raters grade, from the sheets sent in. */
 @ApplicationModule(
         displayName = "Agreement",
-        allowedDependencies = {"ids", "shared", "account", "study", "prompt", "answer", "rubric", "grading", "progress"
+        allowedDependencies = {
+            "ids",
+            "shared",
+            "figures",
+            "account",
+            "study",
+            "prompt",
+            "answer",
+            "rubric",
+            "grading",
+            "progress"
         })
 @NullMarked
 package org.mossbank.server.agreement;

@@ -26,6 +26,7 @@ import org.mossbank.server.prompt.PromptUse;
 import org.mossbank.server.shared.FreeKey;
 import org.mossbank.server.shared.Problem;
 import org.mossbank.server.shared.ProblemType;
+import org.mossbank.server.shared.Progress;
 import org.mossbank.server.shared.SystemOnly;
 import org.mossbank.server.study.AnswersSeen;
 import org.springframework.context.ApplicationEventPublisher;
@@ -87,7 +88,9 @@ public class Answers {
             Map<String, CandidateId> candidateIds,
             Map<String, ChangeSize> changed) {
         Map<String, AnswerId> ids = new LinkedHashMap<>();
+        Progress.stage("writing answers", starts.size());
         for (NewAnswer start : starts) {
+            Progress.advance(1);
             Answer answer = Answer.of(
                     study,
                     Require.known(promptIds, start.prompt()),

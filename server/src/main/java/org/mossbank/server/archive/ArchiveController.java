@@ -1,15 +1,19 @@
 package org.mossbank.server.archive;
 
-import java.io.IOException;
-import java.io.InputStream;
+import java.util.List;
+import java.util.UUID;
 import org.mossbank.server.ids.StudyId;
 import org.springframework.http.HttpHeaders;
+import org.springframework.http.HttpStatus;
 import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
+import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RequestPart;
+import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
 import org.springframework.web.multipart.MultipartFile;
 import org.springframework.web.servlet.mvc.method.annotation.StreamingResponseBody;
@@ -17,18 +21,53 @@ import org.springframework.web.servlet.mvc.method.annotation.StreamingResponseBo
 @RestController
 class ArchiveController {
     private final ArchiveService archives;
+    private final ImportJobs imports;
 
-    ArchiveController(ArchiveService archives) {
+    ArchiveController(ArchiveService archives, ImportJobs imports) {
         this.archives = archives;
+        this.imports = imports;
     }
 
+    /**
+     * Brings in an archive while whoever sent it waits.
+     *
+     * @param again brings it in once more where the very same file was brought in before
+     */
     @PostMapping(path = "/api/studies/archive", consumes = MediaType.MULTIPART_FORM_DATA_VALUE)
-    ArchiveService.Brought bringIn(@RequestPart("file") MultipartFile file) throws IOException {
-        try (InputStream in = file.getInputStream()) {
-            return archives.bringIn(in);
-        }
+    Brought bringIn(@RequestPart("file") MultipartFile file, @RequestParam(defaultValue = "false") boolean again) {
+        return archives.bringIn(file, again);
     }
 
+    /**
+     * Begins to bring in an archive; how far it is, is asked for.
+     *
+     * @param again as above
+     */
+    @PostMapping(path = "/api/imports", consumes = MediaType.MULTIPART_FORM_DATA_VALUE)
+    @ResponseStatus(HttpStatus.ACCEPTED)
+    ImportView begin(@RequestPart("file") MultipartFile file, @RequestParam(defaultValue = "false") boolean again) {
+        return imports.begin(file, again);
+    }
+
+    /** One's own imports, newest first. */
+    @GetMapping("/api/imports")
+    List<ImportView> imports() {
+        return imports.own();
+    }
+
+    /** How far an import is, and what came of it. */
+    @GetMapping("/api/imports/{importId}")
+    ImportView oneImport(@PathVariable UUID importId) {
+        return imports.one(importId);
+    }
+
+    /** Gives an import up; nothing is written then. */
+    @DeleteMapping("/api/imports/{importId}")
+    ImportView cancel(@PathVariable UUID importId) {
+        return imports.cancel(importId);
+    }
+
+    /** The whole study as a zip of open files. */
     @GetMapping(path = "/api/studies/{studyId}/archive", produces = "application/zip")
     ResponseEntity<StreamingResponseBody> writeOut(@PathVariable StudyId studyId) {
         ArchiveFiles files = archives.writeOut(studyId);

@@ -13,6 +13,7 @@ import java.util.TreeMap;
 import java.util.stream.Stream;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipOutputStream;
+import org.jspecify.annotations.Nullable;
 import org.mossbank.core.estimate.Require;
 import org.mossbank.server.files.Faults;
 import org.mossbank.server.files.TextFile;
@@ -85,6 +86,12 @@ final class ArchiveFiles {
                 zip.closeEntry();
             }
         }
+    }
+
+    /** Bytes of a file; 0 if it is not there. */
+    long size(@Nullable String path) {
+        byte[] content = path == null ? null : files.get(path);
+        return content == null ? 0 : content.length;
     }
 
     boolean has(String path) {

@@ -28,6 +28,7 @@ import org.mossbank.server.rubric.KeyedVersion;
 import org.mossbank.server.rubric.RubricHistory;
 import org.mossbank.server.rubric.RubricRows;
 import org.mossbank.server.run.RunRows;
+import org.mossbank.server.shared.Progress;
 import org.mossbank.server.source.SourceRows;
 import org.mossbank.server.study.PeopleRows;
 import org.mossbank.server.study.RuleTerms;
@@ -67,7 +68,9 @@ final class ArchiveReader {
         requireResource(Schemas.STUDY);
         (preparing ? Schemas.TABLES_WHILE_PREPARING : Schemas.REQUIRED_TABLES)
                 .forEach(table -> requireResource(table.name()));
+        Progress.stage("reading", Schemas.TABLES.stream().mapToLong(this::bytes).sum());
         Schemas.TABLES.forEach(table -> readTable(table, tables, !preparing));
+        Progress.stage("checking", 0);
         tables.checkReferences();
         if (!faults.isEmpty() || json.isEmpty()) {
             return Optional.empty();
@@ -174,6 +177,11 @@ final class ArchiveReader {
         if (empty && mustHaveRows && Schemas.REQUIRED_TABLES.contains(table)) {
             faults.add(Fault.ofFile(tables.path(table), "at least one row"));
         }
+        Progress.advance(bytes(table));
+    }
+
+    private long bytes(Table<?> table) {
+        return files.size(paths.get(table.name()));
     }
 
     private void checkCompleteness(StudyArchive study, Tables tables) {

@@ -6,6 +6,7 @@
             "acts",
             "recommendation",
             "shared",
+            "figures",
             "files",
             "account",
             "study",

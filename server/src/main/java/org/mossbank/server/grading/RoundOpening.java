@@ -18,6 +18,7 @@ import org.mossbank.server.grading.sheet.SheetAnswer;
 import org.mossbank.server.grading.sheet.SheetAnswerRepository;
 import org.mossbank.server.ids.SheetAnswerId;
 import org.mossbank.server.ids.StudyId;
+import org.mossbank.server.shared.Progress;
 import org.springframework.stereotype.Component;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -42,11 +43,13 @@ class RoundOpening {
     void open(StudyId study, Grading.NewRound round, List<Grading.SheetRecord> starts) {
         entities.persist(Round.of(study, round));
         Instant now = clock.instant();
+        Progress.stage("writing sheets", starts.size());
         for (int from = 0; from < starts.size(); from += SHEETS_AT_ONCE) {
             lay(study, starts.subList(from, Math.min(starts.size(), from + SHEETS_AT_ONCE)), now);
             // What is written is let go: else each flush looks through all of it again.
             entities.flush();
             entities.clear();
+            Progress.advance(SHEETS_AT_ONCE);
         }
     }
 

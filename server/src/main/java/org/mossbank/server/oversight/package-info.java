@@ -1,7 +1,8 @@
 /** How raters grade: their pace, and what looks unlike judging. */
 @ApplicationModule(
         displayName = "Oversight",
-        allowedDependencies = {"ids", "shared", "study", "prompt", "candidate", "answer", "rubric", "grading"})
+        allowedDependencies = {"ids", "shared", "figures", "study", "prompt", "candidate", "answer", "rubric", "grading"
+        })
 @NullMarked
 package org.mossbank.server.oversight;
 

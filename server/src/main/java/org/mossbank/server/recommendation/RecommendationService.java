@@ -1,10 +1,11 @@
 package org.mossbank.server.recommendation;
 
-import com.github.benmanes.caffeine.cache.Cache;
-import com.github.benmanes.caffeine.cache.Caffeine;
 import java.util.Optional;
 import org.mossbank.core.decision.Outcome;
 import org.mossbank.server.acts.OutcomeTeller;
+import org.mossbank.server.figures.FiguresOf;
+import org.mossbank.server.figures.KeptFigures;
+import org.mossbank.server.figures.WorkedOutAhead;
 import org.mossbank.server.grading.Grading;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.progress.Step;
@@ -52,24 +53,26 @@ class RecommendationService {
 
     /** Reports, cached by the revision of the grades. */
     @Component
-    static class RecommendationReports implements OutcomeTeller {
-        private static final int CACHED_REPORTS = 200;
-
-        private record Key(StudyId study, long revision) {}
+    static class RecommendationReports implements OutcomeTeller, WorkedOutAhead {
+        private static final FiguresOf<RecommendationReport> RECOMMENDATION =
+                new FiguresOf<>("recommendation", RecommendationReport.class);
+        private static final FiguresOf<RobustnessReport> ROBUSTNESS =
+                new FiguresOf<>("robustness", RobustnessReport.class);
 
         private final Grading grading;
         private final RecommendationComputation computation;
         private final RobustnessComputation robustness;
-        private final Cache<Key, RecommendationReport> cache =
-                Caffeine.newBuilder().maximumSize(CACHED_REPORTS).build();
-        private final Cache<Key, RobustnessReport> robustnessCache =
-                Caffeine.newBuilder().maximumSize(CACHED_REPORTS).build();
+        private final KeptFigures kept;
 
         RecommendationReports(
-                Grading grading, RecommendationComputation computation, RobustnessComputation robustness) {
+                Grading grading,
+                RecommendationComputation computation,
+                RobustnessComputation robustness,
+                KeptFigures kept) {
             this.robustness = robustness;
             this.grading = grading;
             this.computation = computation;
+            this.kept = kept;
         }
 
         RecommendationReport of(StudyId study) {
@@ -77,9 +80,18 @@ class RecommendationService {
         }
 
         RobustnessReport robustness(StudyId study) {
-            long revision =
-                    grading.round(study).map(Grading.RoundState::revision).orElse(0L);
-            return robustnessCache.get(new Key(study, revision), k -> robustness.compute(study));
+            return grading.round(study)
+                    .map(r -> kept.of(ROBUSTNESS, study, r.revision(), () -> robustness.compute(study)))
+                    .orElseGet(() -> robustness.compute(study));
+        }
+
+        /** Not while raters grade: nobody may see them then, and each sheet makes them others. */
+        @Override
+        public void workOut(StudyId study) {
+            if (grading.round(study).filter(r -> r.closedAt() != null).isPresent()) {
+                of(study);
+                robustness(study);
+            }
         }
 
         @Override
@@ -93,7 +105,7 @@ class RecommendationService {
         }
 
         private RecommendationReport at(StudyId study, long revision) {
-            return cache.get(new Key(study, revision), k -> computation.compute(study, k.revision()));
+            return kept.of(RECOMMENDATION, study, revision, () -> computation.compute(study, revision));
         }
     }
 

@@ -6,6 +6,7 @@
             "acts",
             "files",
             "shared",
+            "figures",
             "account",
             "study",
             "prompt",

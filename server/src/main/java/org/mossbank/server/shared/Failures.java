@@ -11,14 +11,14 @@ import org.springframework.dao.DataIntegrityViolationException;
 import org.springframework.dao.OptimisticLockingFailureException;
 
 /** What to tell of a failure that nobody foresaw: the database's faults by their kind, all else by a log id. */
-final class Failures {
+public final class Failures {
     private static final Logger LOG = LoggerFactory.getLogger(Failures.class);
     private static final String KEPT = " What you give at the desk is kept in the browser.";
     private static final int DEEPEST = 30;
 
     private Failures() {}
 
-    static Problem of(Throwable failure) {
+    public static Problem of(Throwable failure) {
         Optional<Problem> known = ofDatabase(failure);
         if (known.isPresent()) {
             LOG.warn("{}: {}", known.get().getBody().getTitle(), rootOf(failure).getMessage());

@@ -23,7 +23,7 @@ public class InvitationTest extends ServerTest {
 
     @BeforeClass
     public void aSecondLead() throws SQLException {
-        JsonNode brought = as(LEAD).upload("/api/studies/archive", zip(byHandWith("second")))
+        JsonNode brought = as(LEAD).upload("/api/studies/archive?again=true", zip(byHandWith("second")))
                 .json();
         ApiClient client = comesIn(brought.at("/invitations/0/token").asString());
         try (Connection connection = DATABASE.connect();

@@ -51,8 +51,8 @@ public class SignInTest extends ServerTest {
 
     /** Somebody whose guesses bother no other test. */
     private void comesIn(String name) {
-        JsonNode brought =
-                as(LEAD).upload("/api/studies/archive", zip(byHandWith(name))).json();
+        JsonNode brought = as(LEAD).upload("/api/studies/archive?again=true", zip(byHandWith(name)))
+                .json();
         Map<String, String> use = Map.of(
                 "token", brought.at("/invitations/0/token").asString(), "displayName", "New", "password", PASSWORD);
         assertThat(nobody().post("/api/links/use", use).status()).isEqualTo(200);
@@ -159,7 +159,7 @@ public class SignInTest extends ServerTest {
 
     @Test(dataProvider = "passwordsThatWillNotDo")
     public void aPasswordThatIsEasilyGuessedIsRefused(String what, String password) {
-        JsonNode brought = as(LEAD).upload("/api/studies/archive", zip(byHandWith("weakling")))
+        JsonNode brought = as(LEAD).upload("/api/studies/archive?again=true", zip(byHandWith("weakling")))
                 .json();
         Map<String, String> use = Map.of(
                 "token",
@@ -175,7 +175,7 @@ public class SignInTest extends ServerTest {
 
     @Test
     public void ofSeveralWhoUseALinkAtOnceOneGetsIn() {
-        JsonNode brought = as(LEAD).upload("/api/studies/archive", zip(byHandWith("raced")))
+        JsonNode brought = as(LEAD).upload("/api/studies/archive?again=true", zip(byHandWith("raced")))
                 .json();
         Map<String, String> use = Map.of(
                 "token", brought.at("/invitations/0/token").asString(),
@@ -226,7 +226,8 @@ public class SignInTest extends ServerTest {
     @Test
     public void aOneTimeLinkWorksOnce() {
         byte[] archive = zip(byHandWith("newcomer"));
-        JsonNode brought = as(LEAD).upload("/api/studies/archive", archive).json();
+        JsonNode brought =
+                as(LEAD).upload("/api/studies/archive?again=true", archive).json();
         assertThat(brought.path("invitations").size()).isEqualTo(1);
         String token = brought.at("/invitations/0/token").asString();
         ApiClient newcomer = nobody();
@@ -262,7 +263,7 @@ public class SignInTest extends ServerTest {
 
     @Test
     public void theLeadCanMakeANewLinkForWhoHasNoneYet() {
-        JsonNode brought = as(LEAD).upload("/api/studies/archive", zip(byHandWith("latecomer")))
+        JsonNode brought = as(LEAD).upload("/api/studies/archive?again=true", zip(byHandWith("latecomer")))
                 .json();
         String path = "/api/studies/" + brought.path("studyId").asString() + "/raters/"
                 + brought.at("/invitations/0/accountId").asString() + "/link";

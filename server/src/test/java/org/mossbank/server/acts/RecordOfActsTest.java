@@ -97,7 +97,7 @@ public class RecordOfActsTest extends ServerTest {
 
         assertThat(count("select count(*) from act where study_id = ?", study)).isEqualTo(10);
         assertThat(unzip(export(lead, study)).get("acts.csv").lines().count()).isEqualTo(11);
-        String again = lead.upload("/api/studies/archive", export(lead, study))
+        String again = lead.upload("/api/studies/archive?again=true", export(lead, study))
                 .json()
                 .path("studyId")
                 .asString();

@@ -35,7 +35,7 @@ public class ArchiveTest extends ServerTest {
     public void whatIsWrittenOutReadsBackAsTheSameStudy() {
         ApiClient lead = as(LEAD);
         byte[] first = export(lead, demoStudy());
-        String again = lead.upload("/api/studies/archive", first)
+        String again = lead.upload("/api/studies/archive?again=true", first)
                 .json()
                 .path("studyId")
                 .asString();
@@ -47,7 +47,7 @@ public class ArchiveTest extends ServerTest {
     public void aStudyReadBackGivesTheSameFigures() {
         ApiClient lead = as(LEAD);
         String study = copyOfTheDemo();
-        String again = lead.upload("/api/studies/archive", export(lead, study))
+        String again = lead.upload("/api/studies/archive?again=true", export(lead, study))
                 .json()
                 .path("studyId")
                 .asString();
@@ -81,7 +81,7 @@ public class ArchiveTest extends ServerTest {
     @Test
     public void aStudyThatCollectsComesOutAsItWentIn() {
         Map<String, byte[]> folder = files(ROOT.resolve("demo-next"));
-        String study = as(LEAD).upload("/api/studies/archive", zip(folder))
+        String study = as(LEAD).upload("/api/studies/archive?again=true", zip(folder))
                 .json()
                 .path("studyId")
                 .asString();
@@ -189,7 +189,8 @@ public class ArchiveTest extends ServerTest {
     public void aFolderAroundEverythingDoesNotMatter() {
         Map<String, byte[]> wrapped = new TreeMap<>();
         byHand().forEach((name, content) -> wrapped.put("my-study/" + name, content));
-        assertThat(as(LEAD).upload("/api/studies/archive", zip(wrapped)).status())
+        assertThat(as(LEAD).upload("/api/studies/archive?again=true", zip(wrapped))
+                        .status())
                 .isEqualTo(200);
     }
 
@@ -239,7 +240,7 @@ public class ArchiveTest extends ServerTest {
             files.put(blocks.group(1), bytes(blocks.group(2)));
         }
         assertThat(files).containsKeys("datapackage.json", "study.json", "answers.csv");
-        ApiClient.Response response = as(LEAD).upload("/api/studies/archive", zip(files));
+        ApiClient.Response response = as(LEAD).upload("/api/studies/archive?again=true", zip(files));
         assertThat(response.status()).as(response.body()).isEqualTo(200);
     }
 
@@ -247,8 +248,9 @@ public class ArchiveTest extends ServerTest {
     public void namesOfCandidatesInAnswersAreNoted() {
         Map<String, byte[]> files = byHand();
         files.put("text/lost-hour-osier.md", bytes("I am OSIER, and the hour is lost."));
-        JsonNode notes =
-                as(LEAD).upload("/api/studies/archive", zip(files)).json().path("notes");
+        JsonNode notes = as(LEAD).upload("/api/studies/archive?again=true", zip(files))
+                .json()
+                .path("notes");
         assertThat(notes.size()).isEqualTo(1);
         assertThat(notes.get(0).asString()).contains("lost-hour-osier").contains("Osier");
     }
@@ -846,7 +848,7 @@ public class ArchiveTest extends ServerTest {
         ((Change) change).accept(files);
         ApiClient lead = as(LEAD);
         int before = lead.get("/api/studies").json().size();
-        ApiClient.Response response = lead.upload("/api/studies/archive", zip(files));
+        ApiClient.Response response = lead.upload("/api/studies/archive?again=true", zip(files));
         assertThat(response.status()).as(response.body()).isEqualTo(400);
         assertThat(response.problem()).isEqualTo("archive-refused");
         assertThat(response.json().path("faults").values()).as(response.body()).anySatisfy(fault -> {
@@ -868,8 +870,9 @@ public class ArchiveTest extends ServerTest {
         String criteria = text(files, "criteria.csv");
         files.put("criteria.csv", bytes(criteria.replaceFirst("(?m)^(correctness,.*?),2,", "$1,heavy,")));
         assertThat(text(files, "criteria.csv")).isNotEqualTo(criteria);
-        JsonNode faults =
-                as(LEAD).upload("/api/studies/archive", zip(files)).json().path("faults");
+        JsonNode faults = as(LEAD).upload("/api/studies/archive?again=true", zip(files))
+                .json()
+                .path("faults");
         assertThat(faults.size()).as(faults.toString()).isEqualTo(1);
         assertThat(faults.at("/0/field").asString()).isEqualTo("weight");
     }
@@ -891,7 +894,7 @@ public class ArchiveTest extends ServerTest {
     public void whatTheDatabaseDoesNotHoldIsAFaultWithItsLimit(String table, String rows, String field) {
         Map<String, byte[]> files = byHand();
         withTable(table, rows).accept(files);
-        ApiClient.Response refused = as(LEAD).upload("/api/studies/archive", zip(files));
+        ApiClient.Response refused = as(LEAD).upload("/api/studies/archive?again=true", zip(files));
         assertThat(refused.problem()).isEqualTo("archive-refused");
         assertThat(refused.json().at("/faults/0/field").asString()).isEqualTo(field);
         assertThat(refused.json().at("/faults/0/expected").asString()).containsAnyOf("2147483647", "9999", "to");
@@ -903,14 +906,15 @@ public class ArchiveTest extends ServerTest {
         replace("kinds.csv", "debugging,", "de bugging,").accept(files);
         replace("answers.csv", "osier,1,complete,text/mean", "osier,0,done,text/mean")
                 .accept(files);
-        JsonNode faults =
-                as(LEAD).upload("/api/studies/archive", zip(files)).json().path("faults");
+        JsonNode faults = as(LEAD).upload("/api/studies/archive?again=true", zip(files))
+                .json()
+                .path("faults");
         assertThat(faults.size()).isGreaterThanOrEqualTo(3);
     }
 
     @Test
     public void aFileThatIsNoZipIsRefusedToo() {
-        ApiClient.Response response = as(LEAD).upload("/api/studies/archive", bytes("not a zip"));
+        ApiClient.Response response = as(LEAD).upload("/api/studies/archive?again=true", bytes("not a zip"));
         assertThat(response.problem()).isEqualTo("archive-refused");
     }
 
@@ -921,7 +925,7 @@ public class ArchiveTest extends ServerTest {
     }
 
     private byte[] again(ApiClient lead, byte[] archive) {
-        ApiClient.Response response = lead.upload("/api/studies/archive", archive);
+        ApiClient.Response response = lead.upload("/api/studies/archive?again=true", archive);
         assertThat(response.status()).as(response.body()).isEqualTo(200);
         return export(lead, response.json().path("studyId").asString());
     }
@@ -990,7 +994,7 @@ public class ArchiveTest extends ServerTest {
         files.put("study.json", bytes("{\"title\":\"Bare\",\"stage\":\"preparing\"}"));
         files.put("kinds.csv", bytes("kind,name\nreview,Review\n"));
         ApiClient lead = as(LEAD);
-        ApiClient.Response bare = lead.upload("/api/studies/archive", zip(files));
+        ApiClient.Response bare = lead.upload("/api/studies/archive?again=true", zip(files));
         assertThat(bare.status()).as(bare.body()).isEqualTo(200);
         String path = "/api/studies/" + bare.json().path("studyId").asString();
         assertThat(lead.get(path).json().path("stage").asString()).isEqualTo("PREPARING");
@@ -998,8 +1002,9 @@ public class ArchiveTest extends ServerTest {
         Map<String, byte[]> withSheets = byHand();
         replace("study.json", "\"seed\": 7", "\"stage\": \"preparing\"").accept(withSheets);
         withTable("sheets", "rater,prompt,place\nbram,mean-level,1\n").accept(withSheets);
-        JsonNode faults =
-                lead.upload("/api/studies/archive", zip(withSheets)).json().path("faults");
+        JsonNode faults = lead.upload("/api/studies/archive?again=true", zip(withSheets))
+                .json()
+                .path("faults");
         assertThat(faults.at("/0/file").asString()).isEqualTo("sheets.csv");
     }
 }

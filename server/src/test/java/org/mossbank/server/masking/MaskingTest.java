@@ -242,7 +242,7 @@ public class MaskingTest extends ServerTest {
                 Map.of("decisions", List.of(decision(masking, 0, true), decision(masking, 1, false))));
         byte[] written = study.lead.get(study.path + "/archive").raw().body();
         String again = study.lead
-                .upload("/api/studies/archive", written)
+                .upload("/api/studies/archive?again=true", written)
                 .json()
                 .path("studyId")
                 .asString();

@@ -212,7 +212,7 @@ public class OversightTest extends ServerTest {
         lead.post(at("/withdraw"), Map.of("reason", "A trial."));
 
         byte[] first = export(lead, study);
-        String again = lead.upload("/api/studies/archive", first)
+        String again = lead.upload("/api/studies/archive?again=true", first)
                 .json()
                 .path("studyId")
                 .asString();

@@ -133,7 +133,7 @@ public class LooksTest extends ServerTest {
         take(study);
         grade(study, 4);
         JsonNode end = recommendation(as(LEAD), study);
-        String again = as(LEAD).upload("/api/studies/archive", export(as(LEAD), study))
+        String again = as(LEAD).upload("/api/studies/archive?again=true", export(as(LEAD), study))
                 .json()
                 .path("studyId")
                 .asString();
@@ -148,7 +148,7 @@ public class LooksTest extends ServerTest {
     @Test
     public void moreLooksThanTheBriefAllowsAreAFault() {
         ApiClient.Response refused = as(LEAD).upload(
-                        "/api/studies/archive",
+                        "/api/studies/archive?again=true",
                         zip(changed(looks(2).andThen(withTable(
                                 "looks",
                                 "at,by,counted,planned,outcome,headline\n"

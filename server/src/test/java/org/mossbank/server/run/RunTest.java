@@ -686,7 +686,7 @@ public class RunTest extends ServerTest {
         await(own, start(own, all(own)), is("FINISHED"));
         byte[] archive = own.lead.get(own.path + "/archive").raw().body();
 
-        JsonNode copy = StudyInTheMaking.ok(own.lead.upload("/api/studies/archive", archive));
+        JsonNode copy = StudyInTheMaking.ok(own.lead.upload("/api/studies/archive?again=true", archive));
         byte[] again = own.lead
                 .get("/api/studies/" + copy.path("studyId").asString() + "/archive")
                 .raw()

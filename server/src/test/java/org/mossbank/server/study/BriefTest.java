@@ -261,7 +261,7 @@ public class BriefTest extends ServerTest {
             sum += kept.at("/leads/2/" + outcome).asDouble();
         }
         assertThat(sum).isCloseTo(1, org.assertj.core.api.Assertions.within(1e-9));
-        ApiClient.Response brought = as(LEAD).upload("/api/studies/archive", export(as(LEAD), study.id()));
+        ApiClient.Response brought = as(LEAD).upload("/api/studies/archive?again=true", export(as(LEAD), study.id()));
         assertThat(brought.status()).as(brought.body()).isEqualTo(200);
         String again = brought.json().path("studyId").asString();
         assertThat(as(LEAD).get("/api/studies/" + again + "/brief").json().path("forecast"))

@@ -1,0 +1,67 @@
+package org.mossbank.server.figures;
+
+import java.util.concurrent.ArrayBlockingQueue;
+import java.util.concurrent.ThreadPoolExecutor;
+import java.util.concurrent.TimeUnit;
+import org.mossbank.server.ids.StudyId;
+import org.mossbank.server.shared.SystemOnly;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.beans.factory.ObjectProvider;
+import org.springframework.beans.factory.annotation.Value;
+import org.springframework.context.event.ContextClosedEvent;
+import org.springframework.context.event.EventListener;
+import org.springframework.stereotype.Service;
+
+/**
+ * Works out a study's figures beside everything else, so that the first who opens it need not wait. One study at a time;
+ * where too many wait already, theirs are worked out when somebody asks.
+ */
+@Service
+public class FiguresAhead {
+    private static final Logger LOG = LoggerFactory.getLogger(FiguresAhead.class);
+    private static final int MOST_WAITING = 20;
+
+    /** Looked up when first needed: what they are made of is much. */
+    private final ObjectProvider<WorkedOutAhead> all;
+
+    private final boolean wanted;
+    private final ThreadPoolExecutor beside = new ThreadPoolExecutor(
+            1,
+            1,
+            0,
+            TimeUnit.SECONDS,
+            new ArrayBlockingQueue<>(MOST_WAITING),
+            work -> new Thread(work, "figures-ahead"),
+            new ThreadPoolExecutor.DiscardPolicy());
+
+    FiguresAhead(ObjectProvider<WorkedOutAhead> all, @Value("${mossbank.figures.ahead}") boolean wanted) {
+        this.all = all;
+        this.wanted = wanted;
+    }
+
+    /** Returns at once. */
+    @SystemOnly
+    public void of(StudyId study) {
+        if (wanted) {
+            beside.execute(() -> workOut(study));
+        }
+    }
+
+    private void workOut(StudyId study) {
+        for (WorkedOutAhead one : all.orderedStream().toList()) {
+            try {
+                one.workOut(study);
+            } catch (RuntimeException e) {
+                // They are worked out when somebody asks, who is told what is wrong.
+                LOG.info("figures of {} were not worked out ahead", study, e);
+            }
+        }
+    }
+
+    @SystemOnly
+    @EventListener(ContextClosedEvent.class)
+    void end() {
+        beside.shutdownNow();
+    }
+}

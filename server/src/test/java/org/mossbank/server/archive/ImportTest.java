@@ -1,0 +1,126 @@
+package org.mossbank.server.archive;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.Map;
+import org.awaitility.Awaitility;
+import org.mossbank.server.ServerTest;
+import org.mossbank.server.shared.Progress;
+import org.mossbank.testkit.ApiClient;
+import org.testng.annotations.Test;
+import tools.jackson.databind.JsonNode;
+
+/** An archive that is brought in beside everything else, can be given up, and makes one study however often it is sent. */
+public class ImportTest extends ServerTest {
+    private static final String IMPORTS = "/api/imports";
+
+    private static byte[] archive(String title) {
+        Map<String, byte[]> files = byHand();
+        String head = new String(files.get("study.json"), java.nio.charset.StandardCharsets.UTF_8);
+        files.put("study.json", bytes(head.replaceFirst("\"title\": \"[^\"]*\"", "\"title\": \"" + title + "\"")));
+        return zip(files);
+    }
+
+    private JsonNode ended(JsonNode begun) {
+        String address = IMPORTS + "/" + begun.path("id").asString();
+        return Awaitility.await()
+                .until(
+                        () -> as(LEAD).get(address).json(),
+                        j -> !j.path("state").asString().matches("WAITING|RUNNING"));
+    }
+
+    private JsonNode sent(byte[] file, String tail) {
+        ApiClient.Response begun = as(LEAD).upload(IMPORTS + tail, "of spring.zip", file);
+        assertThat(begun.status()).as(begun.body()).isEqualTo(202);
+        return ended(begun.json());
+    }
+
+    private long studies(String title) {
+        return as(LEAD).get("/api/studies")
+                .json()
+                .valueStream()
+                .filter(s -> s.path("title").asString().equals(title))
+                .count();
+    }
+
+    @Test
+    public void isToldHowFarItIsAndWhatCameOfIt() {
+        JsonNode done = sent(archive("Told of"), "");
+        assertThat(done.path("state").asString()).isEqualTo("DONE");
+        assertThat(done.path("file").asString()).isEqualTo("of spring.zip");
+        assertThat(done.at("/brought/title").asString()).isEqualTo("Told of");
+        assertThat(studies("Told of")).isOne();
+        assertThat(as(LEAD).get(IMPORTS).json().at("/0/id")).isEqualTo(done.path("id"));
+    }
+
+    @Test
+    public void sayWhatIsWrongAsEverybodyElseDoes() {
+        JsonNode refused = sent(bytes("no zip"), "");
+        assertThat(refused.path("state").asString()).isEqualTo("REFUSED");
+        assertThat(refused.at("/faults/0/expected").asString()).contains("zip");
+        assertThat(refused.path("detail").asString()).contains("Nothing was loaded");
+    }
+
+    /** As after a connection that was lost before anybody was told. */
+    @Test
+    public void theSameFileSentAgainMakesNoSecondStudyUnlessTold() {
+        byte[] file = archive("Sent twice");
+        JsonNode first = sent(file, "");
+        assertThat(first.path("brought").has("thereSince")).isFalse();
+        JsonNode again = sent(file, "");
+        assertThat(again.at("/brought/studyId")).isEqualTo(first.at("/brought/studyId"));
+        assertThat(again.at("/brought/thereSince").asString()).isNotBlank();
+        assertThat(as(LEAD).upload("/api/studies/archive", file).json().path("studyId"))
+                .isEqualTo(first.at("/brought/studyId"));
+        assertThat(studies("Sent twice")).isOne();
+
+        JsonNode told = sent(file, "?again=true");
+        assertThat(told.at("/brought/studyId")).isNotEqualTo(first.at("/brought/studyId"));
+        assertThat(studies("Sent twice")).isEqualTo(2);
+    }
+
+    @Test
+    public void nobodyElseSeesIt() {
+        JsonNode own = sent(archive("Only mine"), "");
+        String address = IMPORTS + "/" + own.path("id").asString();
+        assertThat(as(RATER).get(address).status()).isEqualTo(403);
+        assertThat(nobody().get(address).status()).isEqualTo(401);
+        assertThat(as(LEAD).get(IMPORTS + "/" + java.util.UUID.randomUUID()).status())
+                .isEqualTo(404);
+    }
+
+    @Test
+    public void endsAtTheNextPartOnceItIsGivenUp() {
+        ImportJob job = new ImportJob(
+                org.mossbank.server.ids.AccountId.random(), "a.zip", java.time.Instant.parse("2026-03-10T09:00:00Z"));
+        StringBuilder done = new StringBuilder();
+        job.run(() -> {
+            Progress.stage("writing sheets", 3);
+            Progress.advance(1);
+            done.append(job.view().stage())
+                    .append(' ')
+                    .append(job.view().done())
+                    .append(" of ");
+            done.append(job.view().total());
+            job.giveUp();
+            Progress.advance(1);
+            throw new AssertionError("it went on");
+        });
+        assertThat(done).hasToString("writing sheets 1 of 3");
+        assertThat(job.view().state()).isEqualTo(ImportView.State.CANCELLED);
+    }
+
+    @Test
+    public void nothingIsWrittenOfWhatWasGivenUpHalfWay() {
+        Progress progress = new Progress();
+        progress.giveUp();
+        org.assertj.core.api.Assertions.assertThatThrownBy(() -> progress.follow(() -> as(LEAD).get("/api/studies")))
+                .isInstanceOf(Progress.Unwanted.class);
+        JsonNode begun = as(LEAD).upload(IMPORTS, "b.zip", archive("Given up")).json();
+        as(LEAD).delete(IMPORTS + "/" + begun.path("id").asString());
+        JsonNode end = ended(begun);
+        // It may have been faster than we were; half of it there never is.
+        boolean done = end.path("state").asString().equals("DONE");
+        assertThat(studies("Given up")).isEqualTo(done ? 1 : 0);
+    }
+}

@@ -1,0 +1,103 @@
+package org.mossbank.server.figures;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.github.benmanes.caffeine.cache.Cache;
+import java.util.Map;
+import java.util.UUID;
+import org.mossbank.server.ServerTest;
+import org.springframework.beans.factory.annotation.Autowired;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.test.util.ReflectionTestUtils;
+import org.testng.annotations.BeforeClass;
+import org.testng.annotations.DataProvider;
+import org.testng.annotations.Test;
+
+/** Figures outlive the server that worked them out, and nothing that they hang on. */
+public class KeptFiguresTest extends ServerTest {
+    @Autowired
+    private KeptFigures kept;
+
+    @Autowired
+    private JdbcClient database;
+
+    private String study;
+
+    @BeforeClass(dependsOnMethods = "springTestContextPrepareTestInstance")
+    public void close() {
+        study = copyOfTheDemo();
+        recommendation(as(LEAD), study);
+    }
+
+    @DataProvider
+    public Object[][] figures() {
+        return new Object[][] {
+            {"agreement", "/agreement"},
+            {"diagnosis", "/agreement/diagnosis"},
+            {"recommendation", "/recommendation"},
+            {"robustness", "/recommendation/robustness"},
+            {"oversight", "/oversight"}
+        };
+    }
+
+    private String get(String what) {
+        return as(LEAD).get("/api/studies/" + study + what).body();
+    }
+
+    /** As a server does that starts anew. */
+    private void forgetWhatIsInMemory() {
+        ((Cache<?, ?>) ReflectionTestUtils.getField(kept, "inMemory")).invalidateAll();
+    }
+
+    private String inDatabase(String sort) {
+        return database.sql("select figures from kept_figure where study_id = ? and sort = ?")
+                .params(UUID.fromString(study), sort)
+                .query(String.class)
+                .single();
+    }
+
+    private void change(String sort, String column, Object value) {
+        database.sql("update kept_figure set " + column + " = ? where study_id = ? and sort = ?")
+                .params(value, UUID.fromString(study), sort)
+                .update();
+    }
+
+    @Test(dataProvider = "figures")
+    public void areTheSameAfterAnewStart(String sort, String path) {
+        String first = get(path);
+        assertThat(first).doesNotContain("\"type\":\"https://mossbank.example/problems");
+        assertThat(inDatabase(sort)).isNotEmpty();
+        forgetWhatIsInMemory();
+        assertThat(get(path)).isEqualTo(first);
+    }
+
+    @Test(dependsOnMethods = "areTheSameAfterAnewStart")
+    public void areReadUnlessOtherCodeOrOtherGradesMadeThem() {
+        String worked = get("/recommendation");
+        String headline = as(LEAD).get("/api/studies/" + study + "/recommendation")
+                .json()
+                .path("headline")
+                .asString();
+        change("recommendation", "figures", inDatabase("recommendation").replace(headline, "As it was kept."));
+        forgetWhatIsInMemory();
+        assertThat(get("/recommendation")).contains("As it was kept.");
+
+        change("recommendation", "code", "of another build");
+        forgetWhatIsInMemory();
+        assertThat(get("/recommendation")).isEqualTo(worked);
+
+        change("recommendation", "figures", "not even JSON");
+        forgetWhatIsInMemory();
+        assertThat(get("/recommendation")).isEqualTo(worked);
+
+        change("recommendation", "figures", inDatabase("recommendation").replace(headline, "As it was kept."));
+        round("reopen");
+        round("close");
+        assertThat(get("/recommendation")).contains(headline).doesNotContain("As it was kept.");
+    }
+
+    private void round(String what) {
+        var done = as(LEAD).post("/api/studies/" + study + "/round/" + what, Map.of("reason", "One more look."));
+        assertThat(done.status()).as(done.body()).isBetween(200, 204);
+    }
+}
