@@ -77,7 +77,7 @@ public final class AnswerRows {
             name = "turns",
             meaning = "What candidates were told after their first reply, and what they replied.",
             key = {"answer", "place"})
-    record TurnRow(
+    public record TurnRow(
             @Column(value = "The answer", in = "answers.answer") @NotNull
             String answer,
 
@@ -91,7 +91,7 @@ public final class AnswerRows {
             String reply) {}
 
     public static final Table<AnswerRow> ANSWERS = Table.of(AnswerRow.class);
-    private static final Table<TurnRow> TURNS = Table.of(TurnRow.class);
+    public static final Table<TurnRow> TURNS = Table.of(TurnRow.class);
 
     /** In the order in which they are written. */
     public static final List<Table<?>> TABLES = List.of(ANSWERS, TURNS);

@@ -8,6 +8,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.function.LongSupplier;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.mossbank.core.estimate.Require;
 import org.mossbank.server.answer.AnswerRows;
 import org.mossbank.server.answer.Answers;
@@ -24,6 +25,7 @@ import org.mossbank.server.prompt.PromptRows;
 import org.mossbank.server.prompt.PromptRows.KeyedPrompt;
 import org.mossbank.server.prompt.Prompts;
 import org.mossbank.server.readback.ReadBackRows;
+import org.mossbank.server.rubric.KeyedCriterion;
 import org.mossbank.server.rubric.KeyedVersion;
 import org.mossbank.server.rubric.RubricHistory;
 import org.mossbank.server.rubric.RubricRows;
@@ -123,7 +125,11 @@ final class ArchiveReader {
                 study.prompts(),
                 study.candidates(),
                 study.answers(),
-                study.rubric().criteria());
+                study.rubric().criteria(),
+                Stream.concat(study.history().stream(), Stream.of(study.rubric()))
+                        .flatMap(v -> v.criteria().stream())
+                        .flatMap(c -> c.traits().stream())
+                        .collect(Collectors.toSet()));
     }
 
     private void requireNoSheets(Tables tables) {
@@ -185,16 +191,8 @@ final class ArchiveReader {
     }
 
     private void checkCompleteness(StudyArchive study, Tables tables) {
-        RuleTerms.GateTerms gate = study.head().brief().rule().gate();
-        if (gate != null
-                && study.rubric().criteria().stream().noneMatch(c -> c.key().equals(gate.criterion()))) {
-            faults.add(new Fault(
-                    tables.path(Schemas.STUDY),
-                    null,
-                    "/decisionRule/gate/criterion",
-                    "a criterion of " + tables.path(RubricRows.CRITERIA),
-                    gate.criterion()));
-        }
+        checkGate(study, tables);
+        checkFollowUps(study, tables);
         if (study.head().preparing()) {
             return;
         }
@@ -210,5 +208,40 @@ final class ArchiveReader {
             faults.add(
                     new Fault(tables.path(RubricRows.CRITERIA), null, "weight", "at least one weight above 0", null));
         }
+    }
+
+    private void checkGate(StudyArchive study, Tables tables) {
+        RuleTerms.GateTerms gate = study.head().brief().rule().gate();
+        if (gate == null) {
+            return;
+        }
+        Optional<KeyedCriterion> gated = study.rubric().criteria().stream()
+                .filter(c -> c.key().equals(gate.criterion()))
+                .findFirst();
+        if (gated.isEmpty()) {
+            faults.add(new Fault(
+                    tables.path(Schemas.STUDY),
+                    null,
+                    "/decisionRule/gate/criterion",
+                    "a criterion of " + tables.path(RubricRows.CRITERIA),
+                    gate.criterion()));
+        } else if (gate.level() > gated.get().highestLevel()) {
+            faults.add(new Fault(
+                    tables.path(Schemas.STUDY),
+                    null,
+                    "/decisionRule/gate/level",
+                    "a level of the criterion, at most " + gated.get().highestLevel(),
+                    String.valueOf(gate.level())));
+        }
+    }
+
+    private void checkFollowUps(StudyArchive study, Tables tables) {
+        Integer most = study.head().mostFollowUps();
+        study.answers().stream()
+                .filter(a -> most != null && a.followUps().size() > most)
+                .forEach(a -> faults.add(Fault.ofFile(
+                        tables.path(AnswerRows.TURNS),
+                        "at most %d follow-ups of an answer, as the study says; %s has %d"
+                                .formatted(most, a.key(), a.followUps().size()))));
     }
 }

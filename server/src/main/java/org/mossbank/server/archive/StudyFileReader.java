@@ -119,9 +119,13 @@ final class StudyFileReader {
     private List<Reopening> reopenings() {
         List<Reopening> reopenings = new ArrayList<>();
         for (JsonNode r : json.at("/brief/reopenings")) {
+            Instant closed = OffsetDateTime.parse(r.path("closedAt").asString()).toInstant();
+            Instant reopened =
+                    OffsetDateTime.parse(r.path("reopenedAt").asString()).toInstant();
+            requireAfter(closed, reopened, "/brief/reopenings/" + reopenings.size() + "/reopenedAt");
             reopenings.add(new Reopening(
-                    OffsetDateTime.parse(r.path("closedAt").asString()).toInstant(),
-                    OffsetDateTime.parse(r.path("reopenedAt").asString()).toInstant(),
+                    closed,
+                    reopened,
                     r.path("by").asString(),
                     r.path("reason").asString(),
                     r.path("terms").asString()));
@@ -131,12 +135,22 @@ final class StudyFileReader {
 
     private StudyArchive.RoundHead round() {
         JsonNode round = json.path("round");
+        Instant opened = instant(round.path("openedAt"));
+        requireAfter(opened, instant(round.path("closedAt")), "/round/closedAt");
+        requireAfter(opened, instant(round.path("namesOpenedAt")), "/round/namesOpenedAt");
         return new StudyArchive.RoundHead(
-                instant(round.path("openedAt")),
+                opened,
                 instant(round.path("closedAt")),
                 instant(round.path("namesOpenedAt")),
                 round.has("ratersAnAnswer") ? round.path("ratersAnAnswer").asInt() : null,
                 round.has("repeatShare") ? round.path("repeatShare").asDouble() : null);
+    }
+
+    /** What ends does so after it began. */
+    private void requireAfter(@Nullable Instant begin, @Nullable Instant end, String pointer) {
+        if (begin != null && end != null && end.isBefore(begin)) {
+            faults.add(new Fault(path, null, pointer, "a time not before " + begin, end.toString()));
+        }
     }
 
     private static @Nullable Instant instant(JsonNode node) {

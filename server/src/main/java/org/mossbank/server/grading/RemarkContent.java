@@ -61,6 +61,11 @@ public record RemarkContent(
         return !trait.isBlank() || !words.isBlank();
     }
 
+    /** How many lines a text has, at the most that any way of counting finds. */
+    public static int linesOf(String text) {
+        return 1 + (int) text.chars().filter(c -> c == '\n').count();
+    }
+
     /** What must hold for it, in words; empty if it does. */
     public Optional<String> fault() {
         if (!isSaid()) {

@@ -213,6 +213,9 @@ public final class PromptRows {
 
     private PromptView.@Nullable FaultView fault(PromptRow row, TableRow at) {
         if (row.fault() == null) {
+            if (row.faultFoundAt() != null || row.faultFoundBy() != null) {
+                tables.faults().add(at, "fault", "what was wrong, as somebody found a fault", null);
+            }
             return null;
         }
         if (row.faultFoundAt() == null || row.faultFoundBy() == null) {

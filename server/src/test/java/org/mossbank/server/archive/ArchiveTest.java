@@ -523,6 +523,7 @@ public class ArchiveTest extends ServerTest {
                 2,
                 "answer");
         addOfTheDesk(cases);
+        nonsense(cases);
         return cases.iterator();
     }
 
@@ -829,6 +830,68 @@ public class ArchiveTest extends ServerTest {
                 "masking-words.csv",
                 3,
                 "word");
+    }
+
+    /** What would be dropped without a word, and what makes no sense. */
+    private static void nonsense(List<Object[]> cases) {
+        String on = "bram,mean-level-osier,1,fault,";
+        String remarks = "rater,answer,remark,stance,trait,words,part,path,from_line,to_line,quote\n";
+        String round = ", \"round\": ";
+        Map<String, String[]> tables = new java.util.LinkedHashMap<>();
+        tables.put("lines of nothing", new String[] {"remarks", remarks + on + ",x,,,1,2,\n", "part"});
+        tables.put("a quote of nothing", new String[] {"remarks", remarks + on + ",x,,,,,so it says\n", "part"});
+        tables.put("line 500 of 5", new String[] {"remarks", remarks + on + ",x,text,,500,500,\n", "to_line"});
+        tables.put("nobody's trait", new String[] {"remarks", remarks + on + "ugly,x,,,,,\n", "trait"});
+        tables.put("a reason for no withdrawal", new String[] {
+            "sheets", "rater,prompt,place,withdrawn_reason\nbram,mean-level,1,Wrong prompt.\n", "withdrawn_at"
+        });
+        tables.forEach((name, c) -> add(cases, name, withTable(c[0], c[1]), c[0] + ".csv", 2, c[2]));
+        add(
+                cases,
+                "who found no fault",
+                replace(
+                                "prompts.csv",
+                                "prompt,kind,title,file\nmean-level,explanation,What is the mean level?,text/mean-level.md",
+                                "prompt,kind,title,file,fault_found_by\nmean-level,explanation,What is the mean level?,text/mean-level.md,Bram")
+                        .andThen(files -> files.put(
+                                "prompts.csv",
+                                bytes(new String(files.get("prompts.csv"), StandardCharsets.UTF_8)
+                                        .replaceAll("(?m)(spring-tide|lost-hour|flat-line)\\.md$", "$0,")))),
+                "prompts.csv",
+                2,
+                "fault");
+        Map<String, String[]> heads = new java.util.LinkedHashMap<>();
+        heads.put("closed before it was opened", new String[] {
+            "\"seed\": 7" + round + "{\"openedAt\": \"2026-03-02T09:00:00Z\", \"closedAt\": \"2026-03-01T09:00:00Z\"}",
+            "/round/closedAt"
+        });
+        heads.put("opened again before it was closed", new String[] {
+            "\"seed\": 7, \"brief\": {\"closedAt\": \"2026-03-03T09:00:00Z\", \"reopenings\": [{\"closedAt\":"
+                    + " \"2026-03-02T09:00:00Z\", \"reopenedAt\": \"2026-03-01T09:00:00Z\", \"by\": \"Orla\","
+                    + " \"reason\": \"x\", \"terms\": \"x\"}]}",
+            "/brief/reopenings/0/reopenedAt"
+        });
+        heads.forEach((name, c) -> add(cases, name, replace("study.json", "\"seed\": 7", c[0]), "study.json", 0, c[1]));
+        add(
+                cases,
+                "gate above the scale",
+                replace(
+                        "study.json",
+                        "\"minimumRaters\": 2",
+                        "\"minimumRaters\": 2, \"gate\": {\"criterion\": \"correctness\", \"level\": 5, \"cap\": 20}"),
+                "study.json",
+                0,
+                "/decisionRule/gate/level");
+        add(
+                cases,
+                "more turns than allowed",
+                withTable(
+                                "turns",
+                                "answer,place,asked,reply\nmean-level-osier,1,Why?,So.\nmean-level-osier,2,And?,No.\n")
+                        .andThen(replace("study.json", "\"seed\": 7", "\"seed\": 7, \"mostFollowUps\": 1")),
+                "turns.csv",
+                0,
+                "");
     }
 
     private static void add(

@@ -186,6 +186,18 @@ public class JudgingTest extends ServerTest {
                 Map.of("stance", "CREDIT", "trait", "", "words", "x", "lines", backwards)
             },
             {
+                "a line beyond the text",
+                Map.of(
+                        "stance",
+                        "CREDIT",
+                        "trait",
+                        "",
+                        "words",
+                        "x",
+                        "lines",
+                        Map.of("part", "TEXT", "from", 400, "to", 500, "quote", ""))
+            },
+            {
                 "a file without a path",
                 Map.of(
                         "stance",

@@ -26,13 +26,21 @@ class DeskController {
     private final OwnSheets own;
     private final CodeService code;
     private final DeskWork work;
+    private final DeskRemarks remarks;
     private final SheetSending sending;
 
-    DeskController(DeskService desk, OwnSheets own, CodeService code, DeskWork work, SheetSending sending) {
+    DeskController(
+            DeskService desk,
+            OwnSheets own,
+            CodeService code,
+            DeskWork work,
+            DeskRemarks remarks,
+            SheetSending sending) {
         this.desk = desk;
         this.own = own;
         this.code = code;
         this.work = work;
+        this.remarks = remarks;
         this.sending = sending;
     }
 
@@ -105,7 +113,7 @@ class DeskController {
             @PathVariable SheetAnswerId answerId,
             @PathVariable UUID remarkId,
             @Valid @RequestBody DeskRequests.SetRemark request) {
-        return work.setRemark(sheetId, answerId, remarkId, request);
+        return remarks.setRemark(sheetId, answerId, remarkId, request);
     }
 
     @PutMapping(ANSWER + "/guess")

@@ -1,18 +1,14 @@
 package org.mossbank.server.grading.desk;
 
 import java.util.List;
-import java.util.UUID;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.server.grading.Guess;
 import org.mossbank.server.grading.Mark;
-import org.mossbank.server.grading.RemarkContent;
 import org.mossbank.server.grading.sheet.Coverage;
 import org.mossbank.server.grading.sheet.CoverageRepository;
 import org.mossbank.server.grading.sheet.Grade;
 import org.mossbank.server.grading.sheet.GradeRepository;
 import org.mossbank.server.grading.sheet.GradingChange.Part;
-import org.mossbank.server.grading.sheet.Remark;
-import org.mossbank.server.grading.sheet.RemarkRepository;
 import org.mossbank.server.grading.sheet.SheetAnswer;
 import org.mossbank.server.grading.sheet.SheetAnswerRepository;
 import org.mossbank.server.ids.CandidateId;
@@ -37,7 +33,6 @@ class DeskWork {
     private final SheetAnswerRepository sheetAnswers;
     private final GradeRepository grades;
     private final CoverageRepository coverages;
-    private final RemarkRepository remarks;
     private final SheetFrames frames;
     private final GuessChoices guesses;
     private final Studies studies;
@@ -47,7 +42,6 @@ class DeskWork {
             SheetAnswerRepository sheetAnswers,
             GradeRepository grades,
             CoverageRepository coverages,
-            RemarkRepository remarks,
             SheetFrames frames,
             GuessChoices guesses,
             Studies studies,
@@ -55,7 +49,6 @@ class DeskWork {
         this.sheetAnswers = sheetAnswers;
         this.grades = grades;
         this.coverages = coverages;
-        this.remarks = remarks;
         this.frames = frames;
         this.guesses = guesses;
         this.studies = studies;
@@ -134,31 +127,6 @@ class DeskWork {
                     return coverages.findById(key).orElseGet(() -> Coverage.of(key));
                 },
                 (answer, coverage) -> coverage.set(request.verdict()));
-    }
-
-    @PreAuthorize("@sheetAccess.isOwn(#sheetId)")
-    public SheetView.Saved setRemark(
-            SheetId sheetId, SheetAnswerId answerId, UUID remarkId, DeskRequests.SetRemark request) {
-        SheetFrame frame = frames.of(sheetId);
-        RemarkContent content = request.remark();
-        if (content != null) {
-            if (!content.trait().isBlank() && !frame.hasTrait(content.trait().strip())) {
-                throw Problem.invalid("remark.trait", "must be one of the rubric's: " + content.trait());
-            }
-        }
-        return cells.change(
-                new CellChanges.Spot(frame, answerId, Part.REMARK, remarkId.toString()),
-                request,
-                answer -> remarkOn(answer, remarkId),
-                (answer, remark) -> remark.write(content));
-    }
-
-    private Remark remarkOn(SheetAnswer answer, UUID remarkId) {
-        Remark remark = remarks.findById(remarkId).orElseGet(() -> Remark.of(remarkId, answer.id()));
-        if (!remark.sheetAnswerId().equals(answer.id())) {
-            throw Problem.notFound("This remark");
-        }
-        return remark;
     }
 
     /** @throws Problem 409 before the sheet is sent in, or if the brief does not ask for guesses */

@@ -88,13 +88,35 @@ final class SaidReader {
             SheetRows.RemarkRow row = line.row();
             RemarkContent remark = new RemarkContent(row.stance(), row.trait(), row.words(), lines(row));
             Optional<String> fault = remark.fault();
-            if (fault.isEmpty()) {
-                remarks.computeIfAbsent(basis.cell(row), c -> new ArrayList<>()).add(remark);
-            } else {
-                tables.faults().add(line.at(), "remark", fault.get(), String.valueOf(row.remark()));
+            fault.ifPresent(f -> tables.faults().add(line.at(), "remark", f, String.valueOf(row.remark())));
+            checkPlace(line);
+            if (!row.trait().isBlank() && !basis.hasTrait(row.trait())) {
+                tables.faults().add(line.at(), "trait", "a trait that the rubric names, or named before", row.trait());
             }
+            remarks.computeIfAbsent(basis.cell(row), c -> new ArrayList<>()).add(remark);
         }
         return remarks;
+    }
+
+    /** Lines of something, and lines that are there: what would be dropped, or lead nowhere, is a fault. */
+    private void checkPlace(Line<SheetRows.RemarkRow> line) {
+        SheetRows.RemarkRow row = line.row();
+        boolean placed = row.path() != null
+                || row.fromLine() != null
+                || row.toLine() != null
+                || !row.quote().isEmpty();
+        if (row.part() == null && placed) {
+            tables.faults().add(line.at(), "part", "in what the lines are counted, as there are some", null);
+        }
+        int there = basis.lines(row.answer());
+        if (row.part() == RemarkContent.Part.TEXT && row.toLine() != null && row.toLine() > there) {
+            tables.faults()
+                    .add(
+                            line.at(),
+                            "to_line",
+                            "a line of the answer, which has " + there,
+                            row.toLine().toString());
+        }
     }
 
     private static RemarkContent.@Nullable Lines lines(SheetRows.RemarkRow row) {

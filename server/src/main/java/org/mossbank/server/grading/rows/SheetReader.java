@@ -27,6 +27,7 @@ import org.mossbank.server.files.Table;
 import org.mossbank.server.files.Tables;
 import org.mossbank.server.grading.Grading;
 import org.mossbank.server.grading.Mark;
+import org.mossbank.server.grading.RemarkContent;
 import org.mossbank.server.prompt.PromptRows.KeyedPrompt;
 import org.mossbank.server.rubric.KeyedCriterion;
 import org.mossbank.server.rubric.RubricRows;
@@ -46,14 +47,18 @@ public final class SheetReader {
         private final Map<String, KeyedCandidate> candidates;
         private final Map<String, Answers.NewAnswer> answers;
         private final Map<String, KeyedCriterion> criteria;
+        private final Set<String> traits;
 
+        /** @param traits of the rubric as it is and as it was */
         public Basis(
                 long seed,
                 List<String> raters,
                 List<KeyedPrompt> prompts,
                 List<KeyedCandidate> candidates,
                 List<Answers.NewAnswer> answers,
-                List<KeyedCriterion> criteria) {
+                List<KeyedCriterion> criteria,
+                Set<String> traits) {
+            this.traits = Set.copyOf(traits);
             this.seed = seed;
             this.raters = new TreeSet<>(raters);
             this.prompts = byKey(prompts, KeyedPrompt::key);
@@ -68,6 +73,14 @@ public final class SheetReader {
 
         KeyedPrompt prompt(String key) {
             return Require.known(prompts, key);
+        }
+
+        boolean hasTrait(String trait) {
+            return traits.contains(trait.strip());
+        }
+
+        int lines(String answer) {
+            return RemarkContent.linesOf(Require.known(answers, answer).wholeText());
         }
 
         /** The sheet and the answer that a row is about. */
@@ -146,13 +159,17 @@ public final class SheetReader {
                     key.repeat(),
                     sent,
                     row.sentAt(),
-                    withdrawn(row),
+                    withdrawn(line),
                     onSheet));
         }
         return sheets;
     }
 
-    private static Grading.@Nullable Withdrawn withdrawn(SheetRows.SheetRow row) {
+    private Grading.@Nullable Withdrawn withdrawn(Line<SheetRows.SheetRow> line) {
+        SheetRows.SheetRow row = line.row();
+        if (row.withdrawnAt() == null && !row.withdrawnReason().isEmpty()) {
+            tables.faults().add(line.at(), "withdrawn_at", "when it was withdrawn, as there is a reason", null);
+        }
         return row.withdrawnAt() == null ? null : new Grading.Withdrawn(row.withdrawnAt(), row.withdrawnReason());
     }
 
