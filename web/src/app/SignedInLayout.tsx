@@ -45,7 +45,7 @@ export function SignedInLayout() {
       <a href="#page" className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-vellum focus:p-2">
         Skip to the page
       </a>
-      <header className="flex h-11 shrink-0 items-center gap-4 border-b border-rule px-4">
+      <header className="flex h-11 print:hidden shrink-0 items-center gap-4 border-b border-rule px-4">
         <Link to="/" className="flex items-center gap-2 font-serif text-lg font-semibold">
           <img src="/mossbank.svg" alt="" width={22} height={22} />
           Mossbank

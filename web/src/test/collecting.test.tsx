@@ -297,7 +297,7 @@ describe("a candidate's source", () => {
     await userEvent.click(await screen.findByRole("button", { name: "Name a source" }));
     expect(screen.getByText(/There are: QUAY\./)).toBeDefined();
     await userEvent.type(screen.getByLabelText("Address"), "http://10.0.0.1/");
-    await userEvent.type(screen.getByLabelText("Where the text is"), "/text");
+    await userEvent.type(screen.getByLabelText("Pointer to the text"), "/text");
     await userEvent.click(screen.getByRole("button", { name: "Keep it" }));
     expect((await screen.findAllByText(/administrator allows/)).length).toBeGreaterThan(0);
     refuse = false;

@@ -12,7 +12,7 @@ import { type Binding, CELL_KEYS, KEY_GROUPS, SHEET_KEYS } from "../features/des
 import { missingOn, needsReason } from "../features/desk/missing";
 import { proposedLevel } from "../features/desk/proposal";
 import { matchesIn } from "../features/desk/search";
-import { spelledOut } from "../features/desk/safe";
+import { spelledOut } from "../ui/spelledOut";
 import { did, NO_STEPS, redo, undo } from "../features/desk/undo";
 import { changeView, columnsShown, firstView, type View, type ViewChange } from "../features/desk/view";
 import { contradictions } from "../features/desk/warnings";

@@ -4,11 +4,13 @@ import userEvent from "@testing-library/user-event";
 import { useState } from "react";
 import { afterEach, describe, expect, it, vi } from "vitest";
 import { ApiProblem } from "../api/client";
+import { AddButton } from "../ui/AddButton";
 import { DraftSign, DraftTrouble } from "../ui/DraftSign";
 import { Confirm } from "../ui/Dialog";
 import { Choice, Field, NumberField, Tick } from "../ui/Field";
 import { FigureText, IntervalRow, sign } from "../ui/IntervalRow";
 import { Lines } from "../ui/Lines";
+import { Markdown } from "../ui/Markdown";
 import { Failure } from "../ui/Query";
 import { ReasonDialog } from "../ui/ReasonDialog";
 import { Table } from "../ui/Table";
@@ -310,6 +312,33 @@ describe("ReasonDialog", () => {
     await userEvent.keyboard("{Escape}");
     await userEvent.click(screen.getByRole("button", { name: "Drop it" }));
     expect(onClose).toHaveBeenCalledOnce();
+  });
+});
+
+describe("what adds a row", () => {
+  it("leads into what it added, wherever that stands", async () => {
+    function Rows() {
+      const [rows, setRows] = useState(["one"]);
+      return (
+        <fieldset>
+          {rows.map((row, i) => (
+            <input key={i} aria-label={row} defaultValue="" />
+          ))}
+          <AddButton onAdd={() => setRows([...rows, "two"])}>Add a row</AddButton>
+        </fieldset>
+      );
+    }
+    render(<Rows />);
+    await userEvent.click(screen.getByRole("button", { name: "Add a row" }));
+    expect(document.activeElement).toBe(screen.getByLabelText("two"));
+  });
+});
+
+describe("text from elsewhere", () => {
+  it("has what cannot be seen spelled out, in code as well", () => {
+    render(<Markdown text={"a\u202eb\n\n```java\nint a\u200b;\n```\n"} />);
+    expect(document.body.textContent).toContain("a⟦202E⟧b");
+    expect(document.body.textContent).toContain("int a⟦200B⟧;");
   });
 });
 

@@ -1,5 +1,6 @@
 import { Fragment, memo } from "react";
 import { type Piece, usePieces } from "./pieces";
+import { spelledOut } from "./spelledOut";
 
 /** One line's pieces. Builds elements, never markup from text, so nothing in the code can become a tag. */
 export function Pieces({ line }: { line: Piece[] }) {
@@ -18,7 +19,7 @@ type CodeProps = { language: string | undefined; text: string };
 
 /** Code in the colours of the theme. */
 export const Code = memo(function Code({ language, text }: CodeProps) {
-  const lines = usePieces(language, text);
+  const lines = usePieces(language, spelledOut(text));
   return (
     <>
       {lines.map((line, i) => (

@@ -5,6 +5,7 @@ import { classes } from "./classes";
 import { Code } from "./Code";
 import { DiffLines, linesOfDiff } from "./DiffText";
 import { plainness, type Plainness } from "./plain";
+import { spelledOut } from "./spelledOut";
 import { TextBoundary } from "./TextBoundary";
 
 /** How parts of a text from elsewhere are shown: nothing is fetched, and nothing in it can act. */
@@ -48,8 +49,9 @@ const BELOW_SECTION = headings("h3");
 
 type MarkdownProps = { text: string; className?: string; below?: "page" | "section" };
 
-/** Text from people or models. HTML in it is shown as text, scripts and remote content cannot occur. */
-export const Markdown = memo(function Markdown({ text, className, below = "section" }: MarkdownProps) {
+/** Text from people or models. HTML in it is shown as text, what cannot be seen is spelled out, scripts and remote content cannot occur. */
+export const Markdown = memo(function Markdown({ text: asWritten, className, below = "section" }: MarkdownProps) {
+  const text = spelledOut(asWritten);
   const why = plainness(text);
   return (
     <div className={classes("prose", className)}>

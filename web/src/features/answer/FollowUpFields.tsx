@@ -1,5 +1,6 @@
 import type { Schemas } from "../../api/client";
 import { LIMITS } from "../../api/limits";
+import { AddButton } from "../../ui/AddButton";
 import { Button } from "../../ui/Button";
 import { Area } from "../../ui/Field";
 
@@ -48,9 +49,9 @@ export function FollowUpFields({ turns, prepared, error, onTurns }: FollowUpFiel
           Follow-ups {error}.
         </p>
       )}
-      <Button onClick={() => onTurns([...turns, { asked: next ?? "", reply: "" }])}>
+      <AddButton onAdd={() => onTurns([...turns, { asked: next ?? "", reply: "" }])}>
         {next === undefined ? "Add a follow-up of its own" : "Add the next prepared follow-up"}
-      </Button>
+      </AddButton>
     </fieldset>
   );
 }

@@ -23,6 +23,12 @@ export function Outlook({ forecast, rule, stale }: OutlookProps) {
         {forecast.halfWidth.value === undefined
           ? "No study of this size has intervals."
           : `A difference is known to about ± ${fixed(forecast.halfWidth.value, 1)} points.`}{" "}
+        {rule.looks > 1 && (
+          <>
+            With {rule.looks} looks these are the chances at the last one, by what the earlier ones leave of the
+            allowance; a clear leader may be found sooner.{" "}
+          </>
+        )}
         From {forecast.studies} made-up studies for each lead, so that a chance is right to about{" "}
         {fixed(50 / Math.sqrt(forecast.studies), 0)} in 100.
       </p>

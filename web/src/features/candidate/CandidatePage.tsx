@@ -3,6 +3,7 @@ import { useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { currentOf, type Schemas } from "../../api/client";
 import { LIMITS } from "../../api/limits";
+import { AddButton } from "../../ui/AddButton";
 import { Button } from "../../ui/Button";
 import { Confirm } from "../../ui/Dialog";
 import { DraftHead } from "../../ui/DraftHead";
@@ -193,9 +194,9 @@ function Settings({ content, onChange }: PartProps) {
           </li>
         ))}
       </ol>
-      <Button className="mt-1.5" onClick={() => onChange({ settings: [...settings, { name: "", value: "" }] })}>
+      <AddButton className="mt-1.5" onAdd={() => onChange({ settings: [...settings, { name: "", value: "" }] })}>
         Add a setting
-      </Button>
+      </AddButton>
     </fieldset>
   );
 }

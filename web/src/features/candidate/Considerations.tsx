@@ -1,5 +1,6 @@
 import type { Schemas } from "../../api/client";
 import { LIMITS } from "../../api/limits";
+import { AddButton } from "../../ui/AddButton";
 import { Button } from "../../ui/Button";
 import { Choice, Field } from "../../ui/Field";
 import { SIGNS } from "./words";
@@ -46,9 +47,9 @@ export function Considerations({ considerations, onChange }: ConsiderationsProps
           </li>
         ))}
       </ol>
-      <Button className="mt-1.5" onClick={() => onChange([...considerations, { sign: "FOR", text: "" }])}>
+      <AddButton className="mt-1.5" onAdd={() => onChange([...considerations, { sign: "FOR", text: "" }])}>
         Add a consideration
-      </Button>
+      </AddButton>
     </fieldset>
   );
 }

@@ -2,7 +2,7 @@ import { type Dispatch, memo } from "react";
 import type { Schemas } from "../../api/client";
 import { Markdown } from "../../ui/Markdown";
 import { StartingFiles } from "../prompt";
-import { spelledOut } from "./safe";
+import { spelledOut } from "../../ui/spelledOut";
 import type { View, ViewChange } from "./view";
 
 type Prompt = Schemas["SheetView"]["prompt"];

@@ -39,10 +39,10 @@ function StudySheets({ sheets }: { sheets: Sheet[] }) {
   const next = sheets.find(isLeft);
   const sent = sheets.filter((s) => s.sentAt).length;
   return (
-    <section className="mt-6">
-      <div className="flex items-baseline gap-4 border-b border-edge pb-2">
-        <h2>{sheets[0]?.studyTitle}</h2>
-        <span className="text-sm text-ink-soft">
+    <section className="mt-10">
+      <div className="flex flex-wrap items-baseline gap-x-4 gap-y-1 border-b border-edge pb-2">
+        <h2 className="min-w-0 break-words">{sheets[0]?.studyTitle}</h2>
+        <span className="text-sm whitespace-nowrap text-ink-soft">
           {sent} of {sheets.length} sent in
         </span>
         {next && (

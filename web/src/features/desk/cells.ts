@@ -173,7 +173,7 @@ export function valueWords(value: CellValue): string {
     case "works":
       return value.works ? WORKS[value.works] : "nothing";
     case "preference":
-      return value.place === undefined ? "no place" : `place ${value.place}`;
+      return value.place === undefined ? "no preference" : `preference ${value.place}`;
     case "coverage":
       return value.verdict ? VERDICTS[value.verdict] : "nothing";
     case "remark":

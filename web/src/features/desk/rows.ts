@@ -98,7 +98,7 @@ export function cellLabel(row: Row, answer: Answer, desk: Desk): string {
   const head = `${rowName(row)}, answer ${answer.number}`;
   if (row.kind !== "criterion") {
     const { words, filled } = cellWords(row, answer, desk);
-    return `${head}, ${filled ? (row.kind === "order" ? `place ${words}` : words) : "nothing yet"}`;
+    return `${head}, ${filled ? (row.kind === "order" ? `preference ${words}` : words) : "nothing yet"}`;
   }
   const mark = desk.markAt(answer.id, row.criterion.id);
   const level = row.criterion.levels.find((l) => l.level === mark.level);
@@ -137,7 +137,7 @@ export function optionsOf(row: Row, answer: Answer, sheet: Sheet, desk: Desk): O
     case "order":
       return sheet.answers.map((_, i) => ({
         digit: i + 1,
-        name: i === 0 ? "the one I would take" : `place ${i + 1}`,
+        name: i === 0 ? "the one I would take" : `preference ${i + 1}`,
         chosen: desk.preferenceAt(answerId) === i + 1,
         value: { kind: "preference", answerId, place: i + 1 },
       }));

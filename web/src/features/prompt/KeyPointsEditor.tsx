@@ -1,6 +1,7 @@
 import type { ReactNode } from "react";
 import type { Schemas } from "../../api/client";
 import { LIMITS } from "../../api/limits";
+import { AddButton } from "../../ui/AddButton";
 import { Button } from "../../ui/Button";
 import { Area, Choice, NumberField } from "../../ui/Field";
 
@@ -36,8 +37,8 @@ export function KeyPointsEditor({ points, files, onChange }: KeyPointsEditorProp
         ))}
       </ol>
       <div className="mt-2 flex gap-2">
-        <Button onClick={() => add("MUST_CONTAIN")}>Add what it must contain</Button>
-        <Button onClick={() => add("MUST_NOT")}>Add what it must not do</Button>
+        <AddButton onAdd={() => add("MUST_CONTAIN")}>Add what it must contain</AddButton>
+        <AddButton onAdd={() => add("MUST_NOT")}>Add what it must not do</AddButton>
       </div>
     </fieldset>
   );

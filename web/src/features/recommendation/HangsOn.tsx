@@ -15,7 +15,7 @@ const FACTORS: Record<Robustness["without"][number]["factor"], string> = {
 };
 
 const CHECKS: Record<Robustness["checks"][number]["of"], { what: string; unit: string }> = {
-  PLACE_ON_SHEET: { what: "Place of an answer on the sheet", unit: "a place later" },
+  PLACE_ON_SHEET: { what: "Position of an answer on the sheet", unit: "a position later" },
   LENGTH: { what: "Length of an answer", unit: "twice as long" },
   HOUR: { what: "Time of day", unit: "an hour later" },
 };

@@ -1,6 +1,7 @@
 import type { ReactNode } from "react";
 import type { Schemas } from "../../api/client";
 import { LIMITS } from "../../api/limits";
+import { AddButton } from "../../ui/AddButton";
 import { Button } from "../../ui/Button";
 import { Area, Field, NumberField, Tick } from "../../ui/Field";
 import { Lines } from "../../ui/Lines";
@@ -81,12 +82,12 @@ function LevelSteps({ criterion, onChange, children }: LevelStepsProps) {
   const { levels } = criterion;
   return (
     <div className="mt-2 flex flex-wrap items-center gap-2">
-      <Button
+      <AddButton
         disabled={levels.length >= LIMITS.CriterionContent.levels.most}
-        onClick={() => onChange({ ...criterion, levels: [...levels, { name: "", anchors: [] }] })}
+        onAdd={() => onChange({ ...criterion, levels: [...levels, { name: "", anchors: [] }] })}
       >
         Add a level on top
-      </Button>
+      </AddButton>
       <Button disabled={levels.length <= 2} onClick={() => onChange({ ...criterion, levels: levels.slice(0, -1) })}>
         Take the top level out
       </Button>

@@ -3,6 +3,7 @@ import { useState } from "react";
 import { useSearchParams } from "react-router";
 import type { Schemas } from "../../api/client";
 import { LIMITS } from "../../api/limits";
+import { AddButton } from "../../ui/AddButton";
 import { Button } from "../../ui/Button";
 import { Dialog } from "../../ui/Dialog";
 import { DraftSign, DraftTrouble } from "../../ui/DraftSign";
@@ -166,12 +167,12 @@ function WrittenRubric({ rubric }: { rubric: RubricView }) {
           }
         />
       ))}
-      <Button
-        onClick={() => draft.change([...criteria, newCriterion()])}
+      <AddButton
+        onAdd={() => draft.change([...criteria, newCriterion()])}
         disabled={criteria.length >= LIMITS.WriteRubric.criteria.most}
       >
         Add a criterion
-      </Button>
+      </AddButton>
       <VersionChanges rubric={rubric} />
       <Dialog title="The rubric on an answer" open={preview} onOpenChange={setPreview}>
         <RubricPreview criteria={criteria} />

@@ -3,9 +3,9 @@ import { useEffect, useState } from "react";
 import { Link, useParams } from "react-router";
 import type { Schemas } from "../../api/client";
 import { Button } from "../../ui/Button";
-import { Dialog } from "../../ui/Dialog";
+import { Confirm, Dialog } from "../../ui/Dialog";
 import { NumberField } from "../../ui/Field";
-import { duration, moment, money } from "../../ui/format";
+import { count, duration, moment, money } from "../../ui/format";
 import { Note } from "../../ui/Note";
 import { Failure, Query } from "../../ui/Query";
 import { type Column, Table } from "../../ui/Table";
@@ -85,6 +85,35 @@ function spentLine(run: RunView): string {
   return limits.length > 0 ? `${spent}, of at most ${limits.join(" and ")}.` : `${spent}, without a limit.`;
 }
 
+type FailedAgainProps = { run: RunView; step: ReturnType<typeof useRunStep> };
+
+/** Takes failed answers out together, and asks for them once more. */
+function FailedAgain({ run, step }: FailedAgainProps) {
+  const [asking, setAsking] = useState(false);
+  const failed = run.cells.filter((c) => c.state === "DONE" && c.turn === 0 && c.outcome === "FAILED").length;
+  if (failed === 0) {
+    return null;
+  }
+  return (
+    <>
+      <Button disabled={step.isPending} onClick={() => setAsking(true)}>
+        Ask {count(failed, "failed one", "failed ones")} again …
+      </Button>
+      <Confirm
+        title="Ask again what failed?"
+        open={asking}
+        onOpenChange={setAsking}
+        action="Take out and ask again"
+        busy={step.isPending}
+        onConfirm={() => step.mutate({ step: "failed-again" }, { onSuccess: () => setAsking(false) })}
+      >
+        The answers that failed are taken out of the study. What they cost, and that they failed, stays with the run,
+        and the new answers say how many tries they took.
+      </Confirm>
+    </>
+  );
+}
+
 function Steps({ run }: { run: RunView }) {
   const study = useStudy();
   const step = useRunStep(study.id, run.id);
@@ -115,6 +144,7 @@ function Steps({ run }: { run: RunView }) {
             Ask again what was turned away
           </Button>
         )}
+        {run.state !== "RUNNING" && <FailedAgain run={run} step={step} />}
       </p>
       {run.state === "RUNNING" && (
         <p className="mt-1 text-sm text-ink-soft">

@@ -58,9 +58,16 @@ export function useAskFollowUp(studyId: string) {
   });
 }
 
-type Step = { stop: { cutOff: boolean } } | { step: "resume" | "again" } | { budget: Schemas["Budget"] };
+type Step =
+  { stop: { cutOff: boolean } } | { step: "resume" | "again" | "failed-again" } | { budget: Schemas["Budget"] };
 
-/** Stops a run, lets it go on, asks again what was turned away, or gives it another budget. */
+const STEPS = {
+  resume: "/api/studies/{studyId}/runs/{runId}/resume",
+  again: "/api/studies/{studyId}/runs/{runId}/again",
+  "failed-again": "/api/studies/{studyId}/runs/{runId}/failed-again",
+} as const;
+
+/** Stops a run, lets it go on, asks again what was turned away or failed, or gives it another budget. */
 export function useRunStep(studyId: string, runId: string) {
   const client = useQueryClient();
   return useMutation({
@@ -75,9 +82,7 @@ export function useRunStep(studyId: string, runId: string) {
           api.PUT("/api/studies/{studyId}/runs/{runId}/budget", { ...ofRun(studyId, runId), body: step.budget }),
         );
       }
-      return step.step === "resume"
-        ? unwrap(api.POST("/api/studies/{studyId}/runs/{runId}/resume", ofRun(studyId, runId)))
-        : unwrap(api.POST("/api/studies/{studyId}/runs/{runId}/again", ofRun(studyId, runId)));
+      return unwrap(api.POST(STEPS[step.step], ofRun(studyId, runId)));
     },
     onSuccess: (run) => client.setQueryData(oneRun(studyId, runId).queryKey, run),
   });

@@ -1,6 +1,7 @@
 import { type FormEvent, useState } from "react";
 import { ApiProblem, type Schemas } from "../../api/client";
 import { LIMITS } from "../../api/limits";
+import { AddButton } from "../../ui/AddButton";
 import { Button } from "../../ui/Button";
 import { Area, Choice, Field, NumberField } from "../../ui/Field";
 import { Note } from "../../ui/Note";
@@ -86,15 +87,15 @@ export function SourceForm({ candidateId, all, own, onDone }: SourceFormProps) {
       <Headers content={content} names={all.secretNames} errorOf={errorOf} onHeaders={(headers) => set({ headers })} />
       <Area
         code
-        label="What is sent"
-        hint="JSON. “[[prompt]]” is the prompt with its code; “[[turns]]” is all turns so far; “[[attempt]]” and “[[output-tokens]]” are numbers."
+        label="Request body"
+        hint="JSON. Placeholders in it: “[[prompt]]” is the prompt with its code; “[[turns]]” is all turns so far; “[[attempt]]” and “[[output-tokens]]” are numbers. docs/formats/sources.md lists them all."
         value={content.body}
         error={errorOf("body")}
         onChange={(e) => set({ body: e.target.value })}
       />
       {content.body.includes("[[turns]]") && <TurnFields form={form} />}
       <Choice
-        label="It answers"
+        label="Response"
         className="w-72"
         value={content.shape}
         options={[
@@ -158,7 +159,7 @@ function Headers({ content: { headers }, names, errorOf, onHeaders }: HeadersPro
           </Button>
         </div>
       ))}
-      <Button onClick={() => onHeaders([...headers, { name: "", value: "" }])}>Add a header</Button>
+      <AddButton onAdd={() => onHeaders([...headers, { name: "", value: "" }])}>Add a header</AddButton>
     </fieldset>
   );
 }
@@ -191,7 +192,7 @@ function TurnFields({ form }: TurnFieldsProps) {
     <div className="grid grid-cols-2 gap-3">
       <Area
         code
-        label="A turn of ours"
+        label="Template of our turn"
         hint="JSON with “[[text]]”."
         value={content.turnAsked}
         error={errorOf("turnAsked")}
@@ -199,7 +200,7 @@ function TurnFields({ form }: TurnFieldsProps) {
       />
       <Area
         code
-        label="A turn of the candidate’s"
+        label="Template of the candidate’s turn"
         hint="JSON with “[[text]]”."
         value={content.turnReplied}
         error={errorOf("turnReplied")}
@@ -216,28 +217,36 @@ function ReadFields({ form }: ReadFieldsProps) {
   const { content, set, errorOf, text } = form;
   return (
     <div className="grid grid-cols-2 gap-3">
-      <Field label="Where the text is" hint="A JSON Pointer such as /reply/text." {...text("textPointer")} />
-      <Field label="Where it says how it ended" hint="Empty if it does not." {...text("finishPointer")} />
       <Field
-        label="Where tokens in are"
+        label="Pointer to the text"
+        hint="JSON Pointer (RFC 6901) into its answer, such as /reply/text."
+        {...text("textPointer")}
+      />
+      <Field
+        label="Pointer to the finish reason"
+        hint="Such as /reply/stopped; empty if it tells none."
+        {...text("finishPointer")}
+      />
+      <Field
+        label="Pointer to input tokens"
         hint="Empty if none are told: then they are estimated."
         {...text("inputTokensPointer")}
       />
-      <Field label="Where tokens out are" {...text("outputTokensPointer")} />
+      <Field label="Pointer to output tokens" {...text("outputTokensPointer")} />
       <Field
-        label="Words of a complete answer"
+        label="Finish reasons of a complete answer"
         hint="With commas between them. Any other is incomplete."
         value={content.completeWords.join(", ")}
         error={errorOf("completeWords")}
         onChange={(e) => set({ completeWords: words(e.target.value) })}
       />
       <Field
-        label="Words of a refusal"
+        label="Finish reasons of a refusal"
         value={content.refusedWords.join(", ")}
         onChange={(e) => set({ refusedWords: words(e.target.value) })}
       />
       {content.shape === "EVENTS" && (
-        <Field label="What the last event holds" hint="Empty if the stream just ends." {...text("endMark")} />
+        <Field label="Data of the last event" hint="Empty if the stream just ends." {...text("endMark")} />
       )}
     </div>
   );
@@ -249,15 +258,15 @@ function BoundFields({ form }: BoundFieldsProps) {
   const { content, set, errorOf, amount } = form;
   return (
     <div className="grid grid-cols-4 gap-3">
-      <NumberField label="Tokens out at most" {...amount("mostOutputTokens")} />
+      <NumberField label="Most output tokens" {...amount("mostOutputTokens")} />
       <NumberField
-        label="Seconds at most"
+        label="Time limit, seconds"
         value={content.timeLimitMs / 1000}
         error={errorOf("timeLimitMs")}
         onNumber={(s) => set({ timeLimitMs: Math.round((s ?? 0) * 1000) })}
       />
       <NumberField label="Tries" {...amount("mostTries")} />
-      <NumberField label="At once" {...amount("mostAtOnce")} />
+      <NumberField label="Requests at once" {...amount("mostAtOnce")} />
     </div>
   );
 }

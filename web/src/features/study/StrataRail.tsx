@@ -31,8 +31,8 @@ const EDGES = [
 export function StrataRail({ study }: { study: Schemas["StudySummary"] }) {
   const steps = useQuery(stepsOfStudy(study.id));
   return (
-    <nav aria-label="Steps of the study" className="shrink-0 border-r border-rule md:w-[220px]">
-      <p className="px-4 pt-4 pb-2 font-serif leading-snug font-semibold">{study.title}</p>
+    <nav aria-label="Steps of the study" className="shrink-0 border-r border-rule print:hidden md:w-[220px]">
+      <p className="px-4 pt-4 pb-2 font-serif leading-snug font-semibold break-words">{study.title}</p>
       <Query of={steps} what="the steps">
         {(states) => (
           <ol className="pb-6 max-md:flex max-md:overflow-x-auto max-md:pb-0">

@@ -6,7 +6,7 @@ import { Limits } from "../../../ui/Limits";
 import { languageOf } from "../../../ui/pieces";
 import { Query } from "../../../ui/Query";
 import { codeOfAnswer } from "../api";
-import { spelledOut } from "../safe";
+import { spelledOut } from "../../../ui/spelledOut";
 import { ChangedFiles, type DiffLayout } from "./ChangedFiles";
 import { PlainLines } from "./PlainLines";
 

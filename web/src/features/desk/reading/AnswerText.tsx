@@ -7,7 +7,7 @@ import { count } from "../../../ui/format";
 import { MARKDOWN_PARTS } from "../../../ui/Markdown";
 import { plainness, type Plainness } from "../../../ui/plain";
 import { TextBoundary } from "../../../ui/TextBoundary";
-import { spelledOut } from "../safe";
+import { spelledOut } from "../../../ui/spelledOut";
 import { CodeLines } from "./CodeLines";
 import { type Ground, useNotesAt } from "./notes";
 import { PlainLines } from "./PlainLines";

@@ -3,7 +3,7 @@ import type { Schemas } from "../../../api/client";
 import { classes } from "../../../ui/classes";
 import { count } from "../../../ui/format";
 import { Note } from "../../../ui/Note";
-import { spelledOut } from "../safe";
+import { spelledOut } from "../../../ui/spelledOut";
 import { type NumberedLine, type Pair, pairsOf, plainCounts, type Stretch, stretchesOf } from "./diff";
 import { useNotesAt } from "./notes";
 import { RemarkNotes } from "./RemarkNote";

@@ -2,7 +2,7 @@ import { memo, useRef } from "react";
 import { classes } from "../../../ui/classes";
 import { Pieces } from "../../../ui/Code";
 import { type Piece, usePieces } from "../../../ui/pieces";
-import { spelledOut } from "../safe";
+import { spelledOut } from "../../../ui/spelledOut";
 import { type Ground, useNotesAt } from "./notes";
 import { useSeen } from "./useSeen";
 import { RemarkNotes } from "./RemarkNote";

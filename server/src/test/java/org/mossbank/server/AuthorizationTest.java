@@ -129,6 +129,7 @@ public class AuthorizationTest extends ServerTest {
             prepares("POST", RUN + "/stop", 404),
             prepares("POST", RUN + "/resume", 409),
             prepares("POST", RUN + "/again", 409),
+            prepares("POST", RUN + "/failed-again", 409),
             prepares("PUT", RUN + "/budget", 409),
             prepares("GET", STUDY + "/masking", 200),
             prepares("PUT", STUDY + "/masking/words", 409),

@@ -17,7 +17,7 @@ public class OpenApiTest extends ServerTest {
     /** To renew the file: {@code -Dmossbank.openapi.write=true}. */
     @Test
     public void theCommittedDescriptionIsTheServedOne() throws IOException {
-        JsonNode served = nobody().get("/api/openapi").json();
+        JsonNode served = as(LEAD).get("/api/openapi").json();
         if (Boolean.getBoolean("mossbank.openapi.write")) {
             JsonMapper mapper = JsonMapper.builder()
                     .enable(SerializationFeature.INDENT_OUTPUT)

@@ -26,6 +26,7 @@ import org.springframework.boot.test.web.server.LocalServerPort;
 import org.springframework.test.context.DynamicPropertyRegistry;
 import org.springframework.test.context.DynamicPropertySource;
 import org.springframework.test.context.testng.AbstractTestNGSpringContextTests;
+import org.testng.annotations.AfterSuite;
 import tools.jackson.databind.JsonNode;
 
 /** The whole server on a real database, in demo mode, one for all tests; each test brings in a study of its own. */
@@ -76,6 +77,12 @@ public abstract class ServerTest extends AbstractTestNGSpringContextTests {
         registry.add("mossbank.hosts.standin", () -> "127.0.0.1");
         registry.add("mossbank.demo.enabled", () -> "true");
         registry.add("mossbank.demo.folder", () -> ROOT.resolve("demo").toString());
+    }
+
+    /** What came back as a refusal in any test is what the description says of the operation. */
+    @AfterSuite(alwaysRun = true)
+    public void everyRefusalIsDescribed() throws IOException {
+        RefusalsDescribed.check(ROOT);
     }
 
     protected URI address() {

@@ -10,12 +10,15 @@ import com.tngtech.archunit.core.domain.JavaModifier;
 import com.tngtech.archunit.core.importer.ClassFileImporter;
 import com.tngtech.archunit.core.importer.ImportOption;
 import java.io.IOException;
+import java.lang.annotation.Annotation;
+import java.lang.reflect.RecordComponent;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.UUID;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
+import org.mossbank.server.files.TableForm;
 import org.mossbank.server.shared.ProblemType;
 import org.mossbank.server.shared.SystemOnly;
 import org.springframework.modulith.core.ApplicationModules;
@@ -52,6 +55,34 @@ public class StructureTest {
                 .map(JavaMethod::getFullName)
                 .toList();
         assertThat(open).isEmpty();
+    }
+
+    /** Written behind the dot of a type within another it belongs to the type alone, and nobody looks at it. */
+    @Test
+    public void whatIsAskedOfAComponentIsAskedOfItAndNotOfItsType() {
+        List<String> unheard = CLASSES.stream()
+                .map(JavaClass::reflect)
+                .filter(Class::isRecord)
+                .filter(c -> !c.isAnnotationPresent(TableForm.class))
+                .flatMap(c -> Stream.of(c.getRecordComponents()))
+                .filter(c -> Stream.of(c.getAnnotatedType().getAnnotations())
+                        .filter(a -> a.annotationType().getName().startsWith("jakarta.validation"))
+                        .anyMatch(a -> !c.getAccessor().isAnnotationPresent(a.annotationType())
+                                && !isOnField(c, a.annotationType())))
+                .map(c -> c.getDeclaringRecord().getName() + "." + c.getName())
+                .toList();
+        assertThat(unheard).isEmpty();
+    }
+
+    private static boolean isOnField(RecordComponent component, Class<? extends Annotation> sort) {
+        try {
+            return component
+                    .getDeclaringRecord()
+                    .getDeclaredField(component.getName())
+                    .isAnnotationPresent(sort);
+        } catch (NoSuchFieldException e) {
+            throw new AssertionError(e);
+        }
     }
 
     private static boolean isCallable(JavaMethod method) {

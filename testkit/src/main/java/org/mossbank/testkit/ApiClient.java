@@ -34,6 +34,17 @@ public final class ApiClient {
             .connectTimeout(PATIENCE)
             .build();
 
+    /** Each once: method, path without its query, and the sort of problem that came back. */
+    private static final java.util.Set<Refused> REFUSED = java.util.concurrent.ConcurrentHashMap.newKeySet();
+
+    /** A refusal that a test met. */
+    public record Refused(String method, String path, String problem) {}
+
+    /** All that were met so far. */
+    public static java.util.Set<Refused> refused() {
+        return java.util.Set.copyOf(REFUSED);
+    }
+
     private ApiClient(URI base) {
         this.base = base;
     }
@@ -170,8 +181,13 @@ public final class ApiClient {
 
     private Response send(HttpRequest.Builder builder) {
         try {
-            HttpResponse<byte[]> response = http.send(builder.build(), HttpResponse.BodyHandlers.ofByteArray());
-            return new Response(response.statusCode(), new String(response.body(), StandardCharsets.UTF_8), response);
+            HttpRequest request = builder.build();
+            HttpResponse<byte[]> raw = http.send(request, HttpResponse.BodyHandlers.ofByteArray());
+            Response response = new Response(raw.statusCode(), new String(raw.body(), StandardCharsets.UTF_8), raw);
+            if (raw.headers().firstValue("Content-Type").orElse("").startsWith("application/problem+json")) {
+                REFUSED.add(new Refused(request.method(), request.uri().getPath(), response.problem()));
+            }
+            return response;
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         } catch (InterruptedException e) {

@@ -54,11 +54,14 @@ final class DunnettCritical {
         // A hair, so that a number that is a step stays one.
         double down = Math.pow(STEP, Math.floor(Math.log(most) / Math.log(STEP) + 1e-9));
         double less = Math.floor(correlation * 50 + 1e-9) / 50;
-        return KNOWN.computeIfAbsent(new Key(differences, down, less, alpha), DunnettCritical::solve);
+        Key key = new Key(differences, down, less, alpha);
+        double[] scales = SCALES.computeIfAbsent(down, DunnettCritical::scales);
+        return KNOWN.computeIfAbsent(key, k -> solve(differences, less, alpha, scales));
     }
 
-    private static double solve(Key key) {
-        UnivariateFunction missing = d -> probability(key, d) - (1 - key.alpha);
+    /** The value itself, not kept. */
+    static double solve(int differences, double correlation, double alpha, double[] scales) {
+        UnivariateFunction missing = d -> probability(differences, correlation, scales, d) - (1 - alpha);
         double high = 4;
         while (missing.value(high) < 0) {
             high *= 2;
@@ -66,10 +69,9 @@ final class DunnettCritical {
         return new BrentSolver(PRECISION).solve(200, missing, 0, high);
     }
 
-    private static double probability(Key key, double d) {
-        double root = Math.sqrt(key.correlation);
-        double rest = Math.sqrt(1 - key.correlation);
-        double[] scales = SCALES.computeIfAbsent(key.freedom, DunnettCritical::scales);
+    private static double probability(int differences, double correlation, double[] scales, double d) {
+        double root = Math.sqrt(correlation);
+        double rest = Math.sqrt(1 - correlation);
         double sum = 0;
         double weights = 0;
         double step = 2 * NORMAL_REACH / (NORMAL_POINTS - 1);
@@ -78,14 +80,14 @@ final class DunnettCritical {
             double weight = Math.exp(-z * z / 2);
             weights += weight;
             for (double s : scales) {
-                sum += weight * Math.pow(Normal.upper(-(d * s + root * z) / rest), key.differences) / scales.length;
+                sum += weight * Math.pow(Normal.upper(-(d * s + root * z) / rest), differences) / scales.length;
             }
         }
         return sum / weights;
     }
 
     /** The mean of s within slices of equal probability: the lower tail, which matters most, has its own fine ones. */
-    private static double[] scales(double freedom) {
+    static double[] scales(double freedom) {
         ChiSquaredDistribution chiSquared = new ChiSquaredDistribution(freedom);
         double[] scales = new double[CHI_POINTS];
         for (int i = 0; i < CHI_POINTS; i++) {

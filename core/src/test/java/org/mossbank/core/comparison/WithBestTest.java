@@ -46,13 +46,16 @@ public class WithBestTest {
     @Test(dataProvider = "tables")
     public void criticalValuesAreTheTabulatedOnes(int differences, double freedom, double tabulated) {
         assertThat(DunnettCritical.of(differences, freedom, 0.5, 0.05)).isCloseTo(tabulated, within(0.015));
+        assertThat(DunnettCritical.solve(differences, 0.5, 0.05, DunnettCritical.scales(freedom)))
+                .as("and not only as it is kept")
+                .isCloseTo(tabulated, within(0.025));
     }
 
     /** Against draws of what it is the quantile of: correlated normals over one scale. */
     @Test
     public void criticalValuesHoldAsOftenAsTheySay() {
         Random random = new Random(5);
-        double critical = DunnettCritical.of(4, 10, 0.3, 0.05);
+        double critical = DunnettCritical.solve(4, 0.3, 0.05, DunnettCritical.scales(10));
         int draws = 200_000;
         int within = 0;
         for (int i = 0; i < draws; i++) {

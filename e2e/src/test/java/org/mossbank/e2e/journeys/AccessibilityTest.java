@@ -157,7 +157,7 @@ public class AccessibilityTest extends Journey {
         browser.go(collecting + "/candidates");
         browser.clickLink("Write");
         browser.clickButton("Change the source");
-        browser.seeText("What is sent");
+        browser.seeText("Request body");
         scan("source");
     }
 

@@ -2,6 +2,8 @@ package org.mossbank.server.account;
 
 import jakarta.servlet.http.HttpSession;
 import jakarta.validation.Valid;
+import org.mossbank.server.shared.MayRefuse;
+import org.mossbank.server.shared.ProblemType;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PutMapping;
@@ -18,17 +20,21 @@ class OwnAccountController {
         this.accounts = accounts;
     }
 
+    /** The account of whoever is signed in. */
     @GetMapping
     OwnAccountService.OwnAccount own(HttpSession session) {
         return accounts.own(session.getId());
     }
 
+    /** Changes one's own password. */
+    @MayRefuse(ProblemType.TOO_MANY_WRONG_PASSWORDS)
     @PutMapping("/password")
     OwnAccountService.OwnAccount changePassword(
             @Valid @RequestBody OwnAccountService.ChangePassword request, HttpSession session) {
         return accounts.changePassword(request, session.getId());
     }
 
+    /** Signs out everywhere but here. */
     @DeleteMapping("/sessions")
     OwnAccountService.OwnAccount signOutElsewhere(HttpSession session) {
         return accounts.signOutElsewhere(session.getId());

@@ -6,15 +6,19 @@ import java.util.List;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.server.shared.ProblemType;
 import org.mossbank.server.shared.ProblemWriter;
+import org.springframework.beans.factory.annotation.Value;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 import org.springframework.core.annotation.Order;
 import org.springframework.http.HttpMethod;
 import org.springframework.http.HttpStatus;
+import org.springframework.security.authentication.AnonymousAuthenticationToken;
+import org.springframework.security.authorization.AuthorizationDecision;
 import org.springframework.security.config.annotation.method.configuration.EnableMethodSecurity;
 import org.springframework.security.config.annotation.web.builders.HttpSecurity;
 import org.springframework.security.config.annotation.web.configurers.CsrfConfigurer;
 import org.springframework.security.config.annotation.web.configurers.HeadersConfigurer;
+import org.springframework.security.core.Authentication;
 import org.springframework.security.crypto.bcrypt.BCryptPasswordEncoder;
 import org.springframework.security.crypto.password.PasswordEncoder;
 import org.springframework.security.web.SecurityFilterChain;
@@ -110,13 +114,18 @@ class SecurityConfiguration {
     }
 
     @Bean
-    SecurityFilterChain filterChain(HttpSecurity http, ProblemWriter problems, SecurityContextRepository contexts)
+    SecurityFilterChain filterChain(
+            HttpSecurity http,
+            ProblemWriter problems,
+            SecurityContextRepository contexts,
+            @Value("${mossbank.description-for-all}") boolean descriptionForAll)
             throws Exception {
         return http.authorizeHttpRequests(requests -> requests.dispatcherTypeMatchers(DispatcherType.ERROR)
                         .permitAll()
-                        .requestMatchers(
-                                "/api/session", "/api/links/*", "/api/demo/sign-ins", "/api/setup", "/api/openapi")
+                        .requestMatchers("/api/session", "/api/links/*", "/api/demo/sign-ins", "/api/setup")
                         .permitAll()
+                        .requestMatchers("/api/openapi")
+                        .access((who, request) -> new AuthorizationDecision(descriptionForAll || isSignedIn(who.get())))
                         .requestMatchers("/actuator/health/**")
                         .permitAll()
                         .requestMatchers("/api/**", "/actuator/**")
@@ -135,5 +144,9 @@ class SecurityConfiguration {
                                 response, ProblemType.NOT_ALLOWED, "Your role in this study does not allow this.")))
                 .headers(SecurityConfiguration::headers)
                 .build();
+    }
+
+    private static boolean isSignedIn(@Nullable Authentication who) {
+        return who != null && who.isAuthenticated() && !(who instanceof AnonymousAuthenticationToken);
     }
 }

@@ -8,6 +8,8 @@ import jakarta.validation.constraints.NotBlank;
 import jakarta.validation.constraints.Size;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
+import org.mossbank.server.shared.MayRefuse;
+import org.mossbank.server.shared.ProblemType;
 import org.springframework.http.HttpHeaders;
 import org.springframework.security.authentication.UsernamePasswordAuthenticationToken;
 import org.springframework.security.core.context.SecurityContext;
@@ -45,6 +47,7 @@ class SessionController {
     /** Whether the first lead has still to set a password. */
     record SetupView(boolean awaitsFirstLead) {}
 
+    /** Whether the first lead is still awaited. */
     @GetMapping("/api/setup")
     SetupView setup() {
         return new SetupView(firstLead.isAwaited());
@@ -58,21 +61,28 @@ class SessionController {
         }
     }
 
+    /** Who is signed in, if anybody; sets the CSRF cookie. */
     @GetMapping("/api/session")
     SessionView session() {
         return new SessionView(signIns.current().orElse(null));
     }
 
+    /** Signs in with a name and a password. */
+    @MayRefuse({ProblemType.TOO_MANY_WRONG_PASSWORDS, ProblemType.WRONG_NAME_OR_PASSWORD})
     @PostMapping("/api/session")
     SessionView signIn(@Valid @RequestBody SignIn request, HttpServletRequest http, HttpServletResponse response) {
         return open(signIns.signIn(request, origin(http)), http, response);
     }
 
+    /** Whom a one-time link is for, without using it. */
+    @MayRefuse(ProblemType.LINK_USED_OR_EXPIRED)
     @PostMapping("/api/links/inspect")
     AccountView inspect(@Valid @RequestBody LinkToken link) {
         return signIns.inspect(link.token());
     }
 
+    /** Sets a password with a one-time link, once, and signs in. */
+    @MayRefuse(ProblemType.LINK_USED_OR_EXPIRED)
     @PostMapping("/api/links/use")
     SessionView use(@Valid @RequestBody UseLink request, HttpServletRequest http, HttpServletResponse response) {
         return open(signIns.use(request, origin(http)), http, response);

@@ -14,6 +14,7 @@ class ActsController {
         this.acts = acts;
     }
 
+    /** The record of acts: what was done that may change the outcome, oldest first. */
     @GetMapping("/api/studies/{studyId}/acts")
     List<ActView> ofStudy(@PathVariable StudyId studyId) {
         return acts.ofStudy(studyId);

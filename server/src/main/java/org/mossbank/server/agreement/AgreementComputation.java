@@ -54,7 +54,7 @@ class AgreementComputation {
         return heavy.run(() -> compute(data, revision));
     }
 
-    private StudyAgreement compute(AgreementData data, long revision) {
+    static StudyAgreement compute(AgreementData data, long revision) {
         CompletableFuture<List<AgreementReport.SplitView>> splitsLater =
                 CompletableFuture.supplyAsync(() -> splits(data));
         CompletableFuture<List<AgreementReport.RaterFigures>> severityLater =

@@ -13,11 +13,13 @@ class AgreementController {
         this.agreement = agreement;
     }
 
+    /** How alike raters grade, from the sheets sent in. */
     @GetMapping("/api/studies/{studyId}/agreement")
     AgreementReport report(@PathVariable StudyId studyId) {
         return agreement.report(studyId);
     }
 
+    /** Where raters part: by prompt, pair of raters and pair of levels. */
     @GetMapping("/api/studies/{studyId}/agreement/diagnosis")
     DiagnosisReport diagnosis(@PathVariable StudyId studyId) {
         return agreement.diagnosis(studyId);

@@ -48,8 +48,12 @@ class DiagnosisComputation {
     DiagnosisReport compute(StudyId study) {
         AgreementData data = basis.of(study);
         List<SentPlace> places = snapshot.of(() -> grading.sentPlaces(study));
-        return heavy.run(() -> new DiagnosisReport(
-                data.criteria().stream().map(c -> onCriterion(c, data, places)).toList()));
+        return heavy.run(() -> compute(data, places));
+    }
+
+    static DiagnosisReport compute(AgreementData data, List<SentPlace> places) {
+        return new DiagnosisReport(
+                data.criteria().stream().map(c -> onCriterion(c, data, places)).toList());
     }
 
     private static DiagnosisReport.OnCriterion onCriterion(

@@ -6,6 +6,8 @@ import org.mossbank.server.ids.AnswerId;
 import org.mossbank.server.ids.PromptId;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.shared.LargeBody;
+import org.mossbank.server.shared.MayRefuse;
+import org.mossbank.server.shared.ProblemType;
 import org.springframework.http.HttpStatus;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -33,22 +35,28 @@ class AnswerController {
         this.rules = rules;
     }
 
+    /** All answers of a study without their texts. */
     @GetMapping("/answers")
     List<AnswerSummary> ofStudy(@PathVariable StudyId studyId) {
         return reading.ofStudy(studyId);
     }
 
+    /** The answers to a prompt with their texts. */
     @GetMapping("/prompts/{promptId}/answers")
     List<AnswerView> ofPrompt(@PathVariable StudyId studyId, @PathVariable PromptId promptId) {
         return reading.ofPrompt(studyId, promptId);
     }
 
+    /** Adds an answer by hand. */
+    @MayRefuse(ProblemType.ROUND_OPENED)
     @PostMapping("/answers")
     @ResponseStatus(HttpStatus.CREATED)
     AnswerView add(@PathVariable StudyId studyId, @Valid @RequestBody AnswerAdding.AddAnswer request) {
         return adding.add(studyId, request);
     }
 
+    /** Writes an answer while the study is being prepared. */
+    @MayRefuse(ProblemType.ROUND_OPENED)
     @PutMapping("/answers/{answerId}")
     AnswerView write(
             @PathVariable StudyId studyId,
@@ -57,22 +65,28 @@ class AnswerController {
         return answers.write(studyId, answerId, request);
     }
 
+    /** What an answer changes in the starting code, file by file. */
     @GetMapping("/answers/{answerId}/changes")
     AnswerReading.ChangesOfAnswer changes(@PathVariable StudyId studyId, @PathVariable AnswerId answerId) {
         return reading.changes(studyId, answerId);
     }
 
+    /** The most follow-ups that an answer may get, if there is a rule. */
     @GetMapping("/follow-up-rule")
     FollowUpRules.FollowUpRuleView rule(@PathVariable StudyId studyId) {
         return rules.ofStudy(studyId);
     }
 
+    /** Sets the most follow-ups that an answer may get, or that there is no rule. */
+    @MayRefuse(ProblemType.ROUND_OPENED)
     @PutMapping("/follow-up-rule")
     FollowUpRules.FollowUpRuleView write(
             @PathVariable StudyId studyId, @Valid @RequestBody FollowUpRules.WriteFollowUpRule request) {
         return rules.write(studyId, request);
     }
 
+    /** Removes an answer while the study is being prepared. */
+    @MayRefuse(ProblemType.ROUND_OPENED)
     @DeleteMapping("/answers/{answerId}")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void remove(@PathVariable StudyId studyId, @PathVariable AnswerId answerId) {

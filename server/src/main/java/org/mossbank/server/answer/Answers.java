@@ -213,6 +213,13 @@ public class Answers {
         return added;
     }
 
+    /** Takes one out, if it is there. Within the transaction of whoever asks, who has looked whether that may be. */
+    @SystemOnly
+    @Transactional
+    public void remove(StudyId study, AnswerId id) {
+        answers.lock(study, id).ifPresent(answers::delete);
+    }
+
     @SystemOnly
     public Optional<AnswerView> one(StudyId study, AnswerId id) {
         return answers.ofStudyById(study, id).map(Answer::view);

@@ -3,6 +3,8 @@ package org.mossbank.server.archive;
 import java.util.List;
 import java.util.UUID;
 import org.mossbank.server.ids.StudyId;
+import org.mossbank.server.shared.MayRefuse;
+import org.mossbank.server.shared.ProblemType;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.MediaType;
@@ -33,6 +35,7 @@ class ArchiveController {
      *
      * @param again brings it in once more where the very same file was brought in before
      */
+    @MayRefuse(ProblemType.ARCHIVE_REFUSED)
     @PostMapping(path = "/api/studies/archive", consumes = MediaType.MULTIPART_FORM_DATA_VALUE)
     Brought bringIn(@RequestPart("file") MultipartFile file, @RequestParam(defaultValue = "false") boolean again) {
         return archives.bringIn(file, again);

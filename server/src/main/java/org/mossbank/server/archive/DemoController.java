@@ -12,6 +12,7 @@ class DemoController {
         this.demo = demo;
     }
 
+    /** The sign-ins that the demo offers; in demo mode alone. */
     @GetMapping("/api/demo/sign-ins")
     List<DemoService.DemoSignIn> signIns() {
         return demo.signIns();

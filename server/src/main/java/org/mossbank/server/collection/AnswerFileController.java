@@ -2,6 +2,8 @@ package org.mossbank.server.collection;
 
 import java.io.IOException;
 import org.mossbank.server.ids.StudyId;
+import org.mossbank.server.shared.MayRefuse;
+import org.mossbank.server.shared.ProblemType;
 import org.springframework.http.MediaType;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -19,12 +21,16 @@ class AnswerFileController {
         this.files = files;
     }
 
+    /** Shows what a file of answers would bring, and takes nothing. */
+    @MayRefuse(ProblemType.ROUND_OPENED)
     @PostMapping(path = "/preview", consumes = MediaType.MULTIPART_FORM_DATA_VALUE)
     AnswerFileService.Preview preview(@PathVariable StudyId studyId, @RequestParam MultipartFile file)
             throws IOException {
         return files.preview(studyId, file);
     }
 
+    /** Takes answers from a file, whole or not at all. */
+    @MayRefuse({ProblemType.ANSWERS_REFUSED, ProblemType.ROUND_OPENED})
     @PostMapping(consumes = MediaType.MULTIPART_FORM_DATA_VALUE)
     AnswerFileService.Taken take(@PathVariable StudyId studyId, @RequestParam MultipartFile file) throws IOException {
         return files.take(studyId, file);

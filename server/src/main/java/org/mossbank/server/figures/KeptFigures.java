@@ -2,10 +2,11 @@ package org.mossbank.server.figures;
 
 import com.github.benmanes.caffeine.cache.Cache;
 import com.github.benmanes.caffeine.cache.Caffeine;
+import java.util.Map;
 import java.util.Optional;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Supplier;
 import org.mossbank.server.ids.StudyId;
-import org.mossbank.server.shared.OwnCode;
 import org.mossbank.server.shared.SystemOnly;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -21,14 +22,14 @@ import tools.jackson.core.JacksonException;
 @Service
 public class KeptFigures {
     private static final Logger LOG = LoggerFactory.getLogger(KeptFigures.class);
-    /** Of all studies and sorts together; those of a large study take about a megabyte. */
-    private static final int MOST_IN_MEMORY = 500;
+    /** Of a sort; those of a large study take about a megabyte. */
+    private static final int MOST_IN_MEMORY = 100;
 
     private record Key(StudyId study, String sort, long revision) {}
 
     private final KeptFigureRepository kept;
-    private final Cache<Key, Object> inMemory =
-            Caffeine.newBuilder().maximumSize(MOST_IN_MEMORY).build();
+    /** Each sort has its own: figures are worked out from others, and a map must not be changed while it is. */
+    private final Map<String, Cache<Key, Object>> inMemory = new ConcurrentHashMap<>();
 
     KeptFigures(KeptFigureRepository kept) {
         this.kept = kept;
@@ -40,10 +41,17 @@ public class KeptFigures {
      */
     @SystemOnly
     public <T> T of(FiguresOf<T> sort, StudyId study, long revision, Supplier<T> work) {
-        Object found = inMemory.get(
-                new Key(study, sort.sort(), revision),
-                k -> fromDatabase(sort, k).orElseGet(() -> keep(sort, k, work.get())));
+        Object found = inMemory(sort)
+                .get(
+                        new Key(study, sort.sort(), revision),
+                        k -> fromDatabase(sort, k).orElseGet(() -> keep(sort, k, work.get())));
         return sort.type().cast(found);
+    }
+
+    private Cache<Key, Object> inMemory(FiguresOf<?> sort) {
+        return inMemory.computeIfAbsent(
+                sort.sort(),
+                s -> Caffeine.newBuilder().maximumSize(MOST_IN_MEMORY).build());
     }
 
     private <T> Optional<T> fromDatabase(FiguresOf<T> sort, Key key) {

@@ -8,6 +8,8 @@ import org.mossbank.server.ids.AccountId;
 import org.mossbank.server.ids.PromptId;
 import org.mossbank.server.ids.SheetId;
 import org.mossbank.server.ids.StudyId;
+import org.mossbank.server.shared.MayRefuse;
+import org.mossbank.server.shared.ProblemType;
 import org.springframework.http.HttpStatus;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -37,22 +39,28 @@ class GradingController {
         this.reminders = reminders;
     }
 
+    /** How far grading is: sheets by rater, and the round. */
     @GetMapping("/api/studies/{studyId}/grading")
     GradingProgress progress(@PathVariable StudyId studyId) {
         return board.progress(studyId);
     }
 
+    /** What raters gave the answers to a prompt. */
     @GetMapping("/api/studies/{studyId}/prompts/{promptId}/grades")
     PromptGrades ofPrompt(@PathVariable StudyId studyId, @PathVariable PromptId promptId) {
         return grading.ofPrompt(studyId, promptId);
     }
 
+    /** Withdraws a sheet with a reason: what is on it counts nowhere. */
+    @MayRefuse(ProblemType.ROUND_CLOSED)
     @PostMapping("/api/studies/{studyId}/sheets/{sheetId}/withdraw")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void withdraw(@PathVariable StudyId studyId, @PathVariable SheetId sheetId, @Valid @RequestBody Withdraw request) {
         record.of(studyId, () -> keeping.withdraw(studyId, sheetId, request));
     }
 
+    /** Gives a withdrawn sheet back to its rater. */
+    @MayRefuse(ProblemType.ROUND_CLOSED)
     @PostMapping("/api/studies/{studyId}/sheets/{sheetId}/give-back")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void giveBack(
@@ -62,6 +70,8 @@ class GradingController {
         record.of(studyId, () -> keeping.giveBack(studyId, sheetId, request));
     }
 
+    /** Lays a sheet before another rater instead. */
+    @MayRefuse(ProblemType.SHEET_SENT)
     @PostMapping("/api/studies/{studyId}/sheets/{sheetId}/hand-over")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void handOver(
@@ -71,6 +81,7 @@ class GradingController {
         record.of(studyId, () -> keeping.handOver(studyId, sheetId, request));
     }
 
+    /** Leaves a reminder for a rater. */
     @PostMapping("/api/studies/{studyId}/raters/{raterId}/reminders")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void remind(
@@ -80,23 +91,29 @@ class GradingController {
         reminders.remind(studyId, raterId, request);
     }
 
+    /** Reminders that leads left for one. */
     @GetMapping("/api/reminders")
     List<ReminderService.ReminderView> reminders() {
         return reminders.mine();
     }
 
+    /** Puts a reminder away. */
     @PostMapping("/api/reminders/{reminderId}/put-away")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void putAway(@PathVariable UUID reminderId) {
         reminders.putAway(reminderId);
     }
 
+    /** Closes the round, with a reason. */
+    @MayRefuse(ProblemType.NOT_READY)
     @PostMapping("/api/studies/{studyId}/round/close")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void close(@PathVariable StudyId studyId, @Valid @RequestBody GradingService.CloseRound request) {
         record.of(studyId, () -> grading.close(studyId, request));
     }
 
+    /** Opens the round again, with a reason. */
+    @MayRefuse(ProblemType.NOT_READY)
     @PostMapping("/api/studies/{studyId}/round/reopen")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void reopen(@PathVariable StudyId studyId, @Valid @RequestBody GradingService.ReopenRound request) {

@@ -13,6 +13,7 @@ class OversightController {
         this.oversight = oversight;
     }
 
+    /** How raters work: pace, what looks unlike judging, guesses. For a lead who does not grade. */
     @GetMapping("/api/studies/{studyId}/oversight")
     OversightView oversight(@PathVariable StudyId studyId) {
         return oversight.oversight(studyId);

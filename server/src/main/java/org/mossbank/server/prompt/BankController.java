@@ -24,21 +24,25 @@ class BankController {
         this.bank = bank;
     }
 
+    /** One's kept prompts. */
     @GetMapping("/api/bank")
     List<BankService.BankEntry> all() {
         return bank.all();
     }
 
+    /** A kept prompt, with its versions and where it was used. */
     @GetMapping("/api/bank/{bankPromptId}")
     BankService.BankPromptView one(@PathVariable UUID bankPromptId) {
         return bank.one(bankPromptId);
     }
 
+    /** Keeps a prompt in the bank. */
     @PostMapping("/api/studies/{studyId}/prompts/{promptId}/keep")
     PromptView keep(@PathVariable StudyId studyId, @PathVariable PromptId promptId) {
         return bank.keep(studyId, promptId);
     }
 
+    /** Takes kept prompts into a study. */
     @PostMapping("/api/studies/{studyId}/prompts/from-bank")
     @ResponseStatus(HttpStatus.CREATED)
     PromptView take(@PathVariable StudyId studyId, @Valid @RequestBody BankService.TakeFromBank request) {

@@ -79,7 +79,7 @@ class RecommendationComputation {
         return basis.of(study).information();
     }
 
-    private RecommendationReport compute(long revision, RecommendationData data, StudyAgreement agreed, int giveAways) {
+    static RecommendationReport compute(long revision, RecommendationData data, StudyAgreement agreed, int giveAways) {
         AgreementReport agreement = agreed.report();
         RuleTerms terms = data.rule();
         Ruling ruling = Ruling.of(data, agreed, giveAways, terms.failedAnswers());

@@ -2,6 +2,8 @@ package org.mossbank.server.recommendation;
 
 import org.mossbank.server.acts.OnRecord;
 import org.mossbank.server.ids.StudyId;
+import org.mossbank.server.shared.MayRefuse;
+import org.mossbank.server.shared.ProblemType;
 import org.springframework.http.HttpStatus;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -21,32 +23,41 @@ class RecommendationController {
         this.recommendation = recommendation;
     }
 
+    /** What the rule yields, with all that it rests on; hidden while raters grade. */
+    @MayRefuse(ProblemType.STANDINGS_HIDDEN)
     @GetMapping("/api/studies/{studyId}/recommendation")
     RecommendationReport report(@PathVariable StudyId studyId) {
         return recommendation.report(studyId);
     }
 
+    /** Looks that were taken, and how many the brief allows. */
     @GetMapping("/api/studies/{studyId}/looks")
     LookService.LooksView looks(@PathVariable StudyId studyId) {
         return looks.looks(studyId);
     }
 
+    /** Takes a look at standings before grading has ended; the brief says how often that may be. */
+    @MayRefuse(ProblemType.NOT_READY)
     @PostMapping("/api/studies/{studyId}/looks")
     @ResponseStatus(HttpStatus.CREATED)
     LookTaken take(@PathVariable StudyId studyId) {
         return record.of(studyId, () -> looks.take(studyId));
     }
 
+    /** The recommendation as a look saw it. */
     @GetMapping("/api/studies/{studyId}/looks/{number}")
     RecommendationReport seen(@PathVariable StudyId studyId, @PathVariable int number) {
         return looks.seen(studyId, number);
     }
 
+    /** What the outcome of a look hung on. */
     @GetMapping("/api/studies/{studyId}/looks/{number}/robustness")
     RobustnessReport hungOn(@PathVariable StudyId studyId, @PathVariable int number) {
         return looks.robustness(studyId, number);
     }
 
+    /** What the outcome hangs on: without each prompt, rater, criterion and kind, and under other weights. */
+    @MayRefuse(ProblemType.STANDINGS_HIDDEN)
     @GetMapping("/api/studies/{studyId}/recommendation/robustness")
     RobustnessReport robustness(@PathVariable StudyId studyId) {
         return recommendation.robustness(studyId);

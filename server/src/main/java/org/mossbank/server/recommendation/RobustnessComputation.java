@@ -80,7 +80,12 @@ class RobustnessComputation {
         int giveAways = masking.namesLeft(study).size();
         RecommendationData data = basis.of(study);
         List<SentPlace> places = snapshot.of(() -> grading.sentPlaces(study));
-        return heavy.run(() -> new Working(part.apply(data), agreement, giveAways, places).report());
+        return heavy.run(() -> compute(part.apply(data), agreement, giveAways, places));
+    }
+
+    static RobustnessReport compute(
+            RecommendationData data, StudyAgreement agreement, int giveAways, List<SentPlace> places) {
+        return new Working(data, agreement, giveAways, places).report();
     }
 
     /** All that is worked out from one reading of a study. */

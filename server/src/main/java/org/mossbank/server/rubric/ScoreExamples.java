@@ -25,7 +25,7 @@ final class ScoreExamples {
 
     record Weighing(
             @NotNull @Size(min = 1, max = 12) List<@Valid @NotNull WeighedCriterion> criteria,
-            RuleTerms.@Nullable @Valid GateTerms gate) {}
+            @Valid RuleTerms.@Nullable GateTerms gate) {}
 
     /**
      * @param share       of the whole weight

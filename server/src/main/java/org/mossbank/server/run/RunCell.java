@@ -1,6 +1,5 @@
 package org.mossbank.server.run;
 
-import jakarta.persistence.Column;
 import jakarta.persistence.Entity;
 import jakarta.persistence.EnumType;
 import jakarta.persistence.Enumerated;
@@ -56,15 +55,7 @@ class RunCell {
 
     private String partial;
 
-    @Column(precision = 14, scale = 6)
-    private BigDecimal reservedCost;
-
-    private long reservedTokens;
-
-    @Column(precision = 14, scale = 6)
-    private BigDecimal spentCost;
-
-    private long spentTokens;
+    private RunSpending spending;
     private String notes;
 
     @Nullable
@@ -95,8 +86,7 @@ class RunCell {
         cell.state = CellStage.WAITING;
         cell.partial = "";
         cell.notes = "";
-        cell.reservedCost = BigDecimal.ZERO;
-        cell.spentCost = BigDecimal.ZERO;
+        cell.spending = RunSpending.of(BigDecimal.ZERO, 0);
         return cell;
     }
 
@@ -119,8 +109,7 @@ class RunCell {
         cell.ownFollowUp = record.ownFollowUp();
         cell.turn = record.turn();
         cell.tries = record.tries();
-        cell.spentCost = record.spentCost();
-        cell.spentTokens = record.spentTokens();
+        cell.spending = RunSpending.of(record.spentCost(), record.spentTokens());
         cell.notes = record.notes();
         cell.lateReply = record.lateReply();
         cell.answerId = record.answerId();
@@ -138,8 +127,7 @@ class RunCell {
         tries++;
         firstOutputMs = null;
         partial = "";
-        reservedCost = mostCost;
-        reservedTokens = mostTokens;
+        spending.reserve(mostCost, mostTokens);
     }
 
     void came(String text, @Nullable Long firstMs, Instant until) {
@@ -150,10 +138,8 @@ class RunCell {
 
     /** What one request took, once it has ended. */
     void spend(BigDecimal cost, long tokens) {
-        spentCost = spentCost.add(cost);
-        spentTokens += tokens;
-        reservedCost = BigDecimal.ZERO;
-        reservedTokens = 0;
+        spending.more(cost, tokens);
+        spending.release();
     }
 
     /** What came when the cell was written down already; of several, all. */
@@ -165,12 +151,6 @@ class RunCell {
     @Nullable
     String lateReply() {
         return lateReply;
-    }
-
-    /** Beside what counted before. */
-    void spendMore(BigDecimal cost, long tokens) {
-        spentCost = spentCost.add(cost);
-        spentTokens += tokens;
     }
 
     void note(String line) {
@@ -197,6 +177,22 @@ class RunCell {
         let(CellStage.TURNED_AWAY);
     }
 
+    /** Whether the first reply itself failed, so that there is nothing to follow up. */
+    boolean isFailedAtFirst() {
+        return state == CellStage.DONE && turn == 0 && outcome == Outcome.FAILED;
+    }
+
+    /** Waits to be asked once more, with all that is known of its tries; returns the answer that it had. */
+    @Nullable
+    AnswerId forgetAnswer() {
+        AnswerId before = answerId;
+        let(CellStage.WAITING);
+        note("It failed, and was asked again.");
+        outcome = null;
+        answerId = null;
+        return before;
+    }
+
     void again() {
         let(CellStage.WAITING);
         tries = 0;
@@ -208,8 +204,7 @@ class RunCell {
         leaseUntil = null;
         notBefore = null;
         partial = "";
-        reservedCost = BigDecimal.ZERO;
-        reservedTokens = 0;
+        spending.release();
     }
 
     void answeredBy(AnswerId answer, Outcome how) {
@@ -281,12 +276,13 @@ class RunCell {
         return answerId;
     }
 
-    BigDecimal reservedCost() {
-        return reservedCost;
+    RunSpending spending() {
+        return spending;
     }
 
-    long reservedTokens() {
-        return reservedTokens;
+    @Nullable
+    Outcome outcome() {
+        return outcome;
     }
 
     String partial() {
@@ -337,8 +333,8 @@ class RunCell {
                 ownFollowUp,
                 turn,
                 tries,
-                RunCosts.plainOrZero(spentCost),
-                spentTokens,
+                spending.cost(),
+                spending.tokens(),
                 notes,
                 lateReply,
                 answerId);

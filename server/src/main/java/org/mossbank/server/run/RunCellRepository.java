@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.UUID;
 import org.jspecify.annotations.Nullable;
+import org.mossbank.server.answer.Outcome;
 import org.mossbank.server.ids.CandidateId;
 import org.mossbank.server.ids.PromptId;
 import org.springframework.data.domain.Limit;
@@ -52,8 +53,8 @@ interface RunCellRepository extends JpaRepository<RunCell, UUID> {
             long reservedTokens,
             @Nullable Integer firstOpenGroup) {}
 
-    @Query("select coalesce(sum(c.spentCost), 0) as cost, coalesce(sum(c.spentTokens), 0) as tokens, "
-            + "coalesce(sum(c.reservedCost), 0) as reservedCost, coalesce(sum(c.reservedTokens), 0) as reservedTokens, "
+    @Query("select coalesce(sum(c.spending.spentCost), 0) as cost, coalesce(sum(c.spending.spentTokens), 0) as tokens, "
+            + "coalesce(sum(c.spending.reservedCost), 0) as reservedCost, coalesce(sum(c.spending.reservedTokens), 0) as reservedTokens, "
             + "min(case when c.state in (org.mossbank.server.run.CellStage.WAITING, "
             + "org.mossbank.server.run.CellStage.ASKING) then c.groupNo end) as firstOpenGroup "
             + "from RunCell c where c.runId = :run")
@@ -65,6 +66,14 @@ interface RunCellRepository extends JpaRepository<RunCell, UUID> {
     @Query(
             "select c.id from RunCell c where c.state = org.mossbank.server.run.CellStage.ASKING and c.leaseUntil < :now")
     List<UUID> forsaken(Instant now);
+
+    /** Cells of a candidate in a run of which nothing came, with the same words. */
+    @Query("select count(c) from RunCell c where c.runId = :run and c.candidateId = :candidate and c.notes = :notes "
+            + "and (c.state = org.mossbank.server.run.CellStage.TURNED_AWAY "
+            + "or c.outcome = org.mossbank.server.answer.Outcome.FAILED)")
+    long alike(UUID run, CandidateId candidate, String notes);
+
+    boolean existsByRunIdAndCandidateIdAndOutcome(UUID run, CandidateId candidate, Outcome outcome);
 
     boolean existsByPromptId(PromptId prompt);
 

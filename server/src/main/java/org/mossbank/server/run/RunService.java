@@ -10,6 +10,8 @@ import java.util.List;
 import java.util.Optional;
 import java.util.UUID;
 import org.jspecify.annotations.Nullable;
+import org.mossbank.server.answer.Answers;
+import org.mossbank.server.ids.AnswerId;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.shared.Problem;
 import org.mossbank.server.study.Studies;
@@ -28,6 +30,7 @@ class RunService {
     private final Studies studies;
     private final EntityManager entities;
     private final RunBeginning beginning;
+    private final Answers answers;
 
     RunService(
             RunRepository runs,
@@ -36,7 +39,9 @@ class RunService {
             RunPlanning planning,
             Studies studies,
             EntityManager entities,
-            RunBeginning beginning) {
+            RunBeginning beginning,
+            Answers answers) {
+        this.answers = answers;
         this.beginning = beginning;
         this.runs = runs;
         this.cells = cells;
@@ -137,6 +142,28 @@ class RunService {
             run.goOn();
             entities.flush();
         }
+        return boards.view(run);
+    }
+
+    /**
+     * Asks again what failed: its answers are taken out, what was said of it and what it cost stays with the cell, and the next
+     * answer says how many tries it took.
+     */
+    @PreAuthorize("@studyAccess.mayPrepare(#study)")
+    @Transactional
+    public RunView failedAgain(StudyId study, UUID id) {
+        studies.requirePreparing(study);
+        Run run = lock(study, id);
+        List<RunCell> failed =
+                cells.ofRun(id).stream().filter(RunCell::isFailedAtFirst).toList();
+        failed.forEach(cell -> {
+            AnswerId answer = cell.forgetAnswer();
+            if (answer != null) {
+                answers.remove(study, answer);
+            }
+        });
+        run.goOn();
+        entities.flush();
         return boards.view(run);
     }
 

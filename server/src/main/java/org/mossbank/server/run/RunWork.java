@@ -33,6 +33,7 @@ class RunWork {
     /** A server that says nothing for so long is taken for dead. */
     static final Duration LEASE = Duration.ofSeconds(15);
 
+    private static final int ALIKE_FAULTS = 3;
     private static final Duration LONGEST_WAIT = Duration.ofMinutes(30);
 
     private final RunRepository runs;
@@ -129,8 +130,27 @@ class RunWork {
         RunCell cell = alone(claim.cellId());
         if (cell.isOwnedBy(server)) {
             write(run, cell, reply, weighed);
+            pauseOnAlikeFaults(run, cell);
         } else if (!reply.free()) {
             keepLate(run, cell, reply);
+        }
+    }
+
+    /**
+     * One wrong field of a source fails every request alike: then the rest waits until somebody has looked. Whoever goes on all
+     * the same is asked again after as many more.
+     */
+    private void pauseOnAlikeFaults(Run run, RunCell cell) {
+        boolean failed = cell.state() == CellStage.TURNED_AWAY || cell.outcome() == Outcome.FAILED;
+        if (!failed || cell.notes().isEmpty() || run.state() != Run.State.RUNNING) {
+            return;
+        }
+        long alike = cells.alike(run.id(), cell.candidateId(), cell.notes());
+        if (alike % ALIKE_FAULTS == 0
+                && !cells.existsByRunIdAndCandidateIdAndOutcome(run.id(), cell.candidateId(), Outcome.COMPLETE)) {
+            run.pause(
+                    "%s failed %d times in the same way, and answered nothing so far. Try its source before you go on."
+                            .formatted(about.candidate(cell).name(), alike));
         }
     }
 
@@ -139,7 +159,7 @@ class RunWork {
         Long in = reply.inputTokens();
         Long out = reply.outputTokens();
         if (in != null && out != null) {
-            cell.spendMore(RunCosts.of(about.price(cell), in, out).orElse(BigDecimal.ZERO), in + out);
+            cell.spending().more(RunCosts.of(about.price(cell), in, out).orElse(BigDecimal.ZERO), in + out);
         }
         cell.cameLate(
                 clean(reply.text()),
@@ -180,7 +200,7 @@ class RunWork {
         } else if (in != null && out != null) {
             return new Spent(RunCosts.of(about.price(cell), in, out).orElse(BigDecimal.ZERO), in + out);
         } else {
-            return new Spent(cell.reservedCost(), cell.reservedTokens());
+            return new Spent(cell.spending().reservedCost(), cell.spending().reservedTokens());
         }
     }
 

@@ -39,7 +39,8 @@ public enum ProblemType {
     TOO_MANY_WRONG_PASSWORDS(HttpStatus.TOO_MANY_REQUESTS, "Too many wrong passwords"),
     WRONG_NAME_OR_PASSWORD(HttpStatus.UNAUTHORIZED, "Wrong name or password");
 
-    private static final String TYPES = "https://mossbank.example/problems/";
+    /** What addresses of types begin with. */
+    public static final String TYPES = "https://mossbank.example/problems/";
 
     private final HttpStatus status;
     private final String title;
@@ -49,8 +50,12 @@ public enum ProblemType {
         this.title = title;
     }
 
-    HttpStatus status() {
+    public HttpStatus status() {
         return status;
+    }
+
+    public String title() {
+        return title;
     }
 
     /** The last part of the type's address, and the name of its page. */

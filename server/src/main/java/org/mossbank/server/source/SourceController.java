@@ -4,6 +4,8 @@ import jakarta.validation.Valid;
 import org.mossbank.server.ids.CandidateId;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.shared.LargeBody;
+import org.mossbank.server.shared.MayRefuse;
+import org.mossbank.server.shared.ProblemType;
 import org.springframework.http.HttpStatus;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -25,11 +27,14 @@ class SourceController {
         this.sources = sources;
     }
 
+    /** Where candidates are asked. */
     @GetMapping
     SourceService.SourcesView ofStudy(@PathVariable StudyId studyId) {
         return sources.ofStudy(studyId);
     }
 
+    /** Writes where and how a candidate is asked. */
+    @MayRefuse(ProblemType.ROUND_OPENED)
     @PutMapping("/{candidateId}")
     SourceService.SourceView write(
             @PathVariable StudyId studyId,
@@ -38,12 +43,15 @@ class SourceController {
         return sources.write(studyId, candidateId, request);
     }
 
+    /** Removes a candidate's source. */
+    @MayRefuse(ProblemType.ROUND_OPENED)
     @DeleteMapping("/{candidateId}")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void remove(@PathVariable StudyId studyId, @PathVariable CandidateId candidateId) {
         sources.remove(studyId, candidateId);
     }
 
+    /** Asks a source once, and keeps nothing. */
     @PostMapping("/{candidateId}/trial")
     SourceService.TrialView trial(
             @PathVariable StudyId studyId,

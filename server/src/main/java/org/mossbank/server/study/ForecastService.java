@@ -73,7 +73,7 @@ class ForecastService {
             @Min(2) @Max(24) int raters,
             @Min(1) @Max(24) int ratersAnAnswer,
             @DecimalMin("0.1") @DecimalMax("600") double minutes,
-            KeptForecast.@NotNull GradedBy gradedBy,
+            @NotNull KeptForecast.GradedBy gradedBy,
             @NotNull Effort effort,
             @NotNull @Valid RuleTerms rule) {
 
@@ -106,7 +106,7 @@ class ForecastService {
                             own.minimumRaters(),
                             own.tieBreak(),
                             own.strictness(),
-                            own.allowance()),
+                            rule.allowanceAtTheLastLook()),
                     rule.agreementFloor());
         }
 

@@ -5,6 +5,8 @@ import java.util.List;
 import org.mossbank.server.account.Invitation;
 import org.mossbank.server.ids.AccountId;
 import org.mossbank.server.ids.StudyId;
+import org.mossbank.server.shared.MayRefuse;
+import org.mossbank.server.shared.ProblemType;
 import org.springframework.http.HttpStatus;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -23,50 +25,63 @@ class PeopleController {
         this.people = people;
     }
 
+    /** Who leads, who grades, and who is asked. */
     @GetMapping("/api/studies/{studyId}/people")
     List<PeopleService.PersonView> all(@PathVariable StudyId studyId) {
         return people.all(studyId);
     }
 
+    /** Adds a rater, by an invitation where there is no account yet. */
+    @MayRefuse(ProblemType.ROUND_OPENED)
     @PostMapping("/api/studies/{studyId}/raters")
     @ResponseStatus(HttpStatus.CREATED)
     PeopleService.AddedRater add(@PathVariable StudyId studyId, @Valid @RequestBody PeopleService.AddRater request) {
         return people.add(studyId, request);
     }
 
+    /** Takes a rater out before the round is opened. */
+    @MayRefuse(ProblemType.ROUND_OPENED)
     @DeleteMapping("/api/studies/{studyId}/raters/{raterId}")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void remove(@PathVariable StudyId studyId, @PathVariable AccountId raterId) {
         people.remove(studyId, raterId);
     }
 
+    /** Makes a new one-time link for a rater. */
+    @MayRefuse(ProblemType.HAS_PASSWORD)
     @PostMapping("/api/studies/{studyId}/raters/{raterId}/link")
     Invitation invite(@PathVariable StudyId studyId, @PathVariable AccountId raterId) {
         return people.invite(studyId, raterId);
     }
 
+    /** Studies that one is asked to grade in and has not accepted. */
     @GetMapping("/api/asked")
     List<PeopleService.Asked> asked() {
         return people.asked();
     }
 
+    /** Accepts to grade in a study. */
     @PostMapping("/api/asked/{studyId}")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void accept(@PathVariable StudyId studyId) {
         people.accept(studyId);
     }
 
+    /** Declines to grade in a study. */
     @DeleteMapping("/api/asked/{studyId}")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void decline(@PathVariable StudyId studyId) {
         people.decline(studyId);
     }
 
+    /** What one expects of a study, as one said before grading. */
     @GetMapping("/api/studies/{studyId}/expectation")
     PeopleService.OwnExpectation expectation(@PathVariable StudyId studyId) {
         return people.expectation(studyId);
     }
 
+    /** Says which candidate one expects to do best, before one grades. */
+    @MayRefuse(ProblemType.TOO_LATE)
     @PutMapping("/api/studies/{studyId}/expectation")
     PeopleService.OwnExpectation declare(
             @PathVariable StudyId studyId, @Valid @RequestBody PeopleService.Declare request) {

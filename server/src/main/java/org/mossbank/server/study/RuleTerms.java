@@ -8,6 +8,7 @@ import jakarta.validation.constraints.Min;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
 import java.util.Locale;
+import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.core.agreement.Coefficient;
 import org.mossbank.core.decision.Allowance;
@@ -34,10 +35,10 @@ import org.mossbank.core.rubric.Gate;
 public record RuleTerms(
         @NotNull Coefficient coefficient,
         @DecimalMin("-1") @DecimalMax("1") double agreementFloor,
-        DecisionRule.@NotNull FloorOn floorOn,
+        @NotNull DecisionRule.FloorOn floorOn,
         @DecimalMin("0") @DecimalMax("100") double margin,
         @Min(1) @Max(100) int minimumRaters,
-        DecisionRule.@NotNull TieBreak tieBreak,
+        @NotNull DecisionRule.TieBreak tieBreak,
         boolean strictOnMasking,
         boolean strictOnSplits,
         boolean byKind,
@@ -100,6 +101,16 @@ public record RuleTerms(
                 tieBreak,
                 new DecisionRule.Strictness(strictOnMasking, strictOnSplits),
                 byKind ? Allowance.WITH_KINDS : Allowance.OVERALL);
+    }
+
+    /** What earlier looks, evenly spread over the prompts, leave for the last one. */
+    Allowance allowanceAtTheLastLook() {
+        Allowance whole = decisionRule().allowance();
+        return looks == 1
+                ? whole
+                : whole.at(IntStream.rangeClosed(1, looks)
+                        .mapToObj(l -> (double) l / looks)
+                        .toList());
     }
 
     /** The rule in words, for the record of what stood before a brief was reopened. */

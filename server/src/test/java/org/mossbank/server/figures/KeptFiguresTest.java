@@ -2,7 +2,6 @@ package org.mossbank.server.figures;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import com.github.benmanes.caffeine.cache.Cache;
 import java.util.Map;
 import java.util.UUID;
 import org.mossbank.server.ServerTest;
@@ -46,7 +45,7 @@ public class KeptFiguresTest extends ServerTest {
 
     /** As a server does that starts anew. */
     private void forgetWhatIsInMemory() {
-        ((Cache<?, ?>) ReflectionTestUtils.getField(kept, "inMemory")).invalidateAll();
+        ((Map<?, ?>) ReflectionTestUtils.getField(kept, "inMemory")).clear();
     }
 
     private String inDatabase(String sort) {

@@ -365,6 +365,53 @@ public class RunTest extends ServerTest {
         fresh.close();
     }
 
+    /** One wrong field of a source spoils no whole run. */
+    @Test
+    public void threeAlikeFaultsPauseARun() throws Exception {
+        StudyInTheMaking own = study("quillwort?fault=denied", "tansy");
+        String candidate = own.get("/candidates").get(0).path("id").asString();
+        Map<String, Object> what = all(own);
+        what.put("attempts", 3);
+
+        String id = start(own, what);
+        JsonNode run = await(own, id, is("PAUSED"));
+
+        assertThat(run.path("reason").asString())
+                .isEqualTo(
+                        "Candidate 1 failed 3 times in the same way, and answered nothing so far. Try its source before"
+                                + " you go on.");
+        assertThat(states(run)).contains("WAITING");
+        put(own, candidate, "quillwort", 0, Map.of());
+        own.post("/runs/" + id + "/again", Map.of());
+        assertThat(states(await(own, id, is("FINISHED")))).containsOnly("DONE");
+        assertThat(answers(own)).hasSize(12);
+    }
+
+    /** The answers are taken out together; what they cost, and that they failed, stays with the run. */
+    @Test
+    public void whatFailedCanBeAskedAgain() throws Exception {
+        StudyInTheMaking own = study("quillwort?fault=malformed");
+        String candidate = own.get("/candidates").get(0).path("id").asString();
+        String id = start(own, all(own));
+        JsonNode run = await(own, id, is("FINISHED"));
+        assertThat(answers(own))
+                .hasSize(2)
+                .allSatisfy(a -> assertThat(a.path("outcome").asString()).isEqualTo("FAILED"));
+        long spent = run.path("spentTokens").asLong();
+
+        put(own, candidate, "quillwort", 0, Map.of());
+        own.post("/runs/" + id + "/failed-again", Map.of());
+        JsonNode again = await(own, id, is("FINISHED"));
+
+        assertThat(answers(own)).hasSize(2).allSatisfy(a -> {
+            assertThat(a.path("outcome").asString()).isEqualTo("COMPLETE");
+            assertThat(a.at("/measures/tries").asInt()).isGreaterThan(1);
+        });
+        assertThat(again.path("cells").valueStream())
+                .allSatisfy(c -> assertThat(c.path("notes").asString()).contains("It failed, and was asked again."));
+        assertThat(again.path("spentTokens").asLong()).isGreaterThan(spent);
+    }
+
     @Test
     public void whatIsTurnedAwayIsNoAnswerAndCanBeAskedAgain() throws Exception {
         StudyInTheMaking own = study("quillwort?fault=denied");

@@ -238,6 +238,28 @@ public class BriefTest extends ServerTest {
         assertThat(study.lead.post(study.path + "/forecast", size).status()).isEqualTo(400);
     }
 
+    /** Four looks at 1/4, 1/2, 3/4 and all leave at the end nearly all, and never more, of what one look has. */
+    @Test
+    public void earlierLooksCostTheLastOneSomething() {
+        RuleTerms one = RuleTerms.USUAL;
+        RuleTerms four = new RuleTerms(
+                one.coefficient(),
+                one.agreementFloor(),
+                one.floorOn(),
+                one.margin(),
+                one.minimumRaters(),
+                one.tieBreak(),
+                one.strictOnMasking(),
+                one.strictOnSplits(),
+                one.byKind(),
+                4,
+                one.failedAnswers(),
+                one.gate());
+        double whole = one.allowanceAtTheLastLook().overall();
+        assertThat(whole).isEqualTo(one.decisionRule().allowance().overall());
+        assertThat(four.allowanceAtTheLastLook().overall()).isBetween(0.7 * whole, whole - 1e-6);
+    }
+
     @Test
     public void whatSuchAStudyCouldShowIsKeptWithTheClosedBrief() {
         StudyInTheMaking study = StudyInTheMaking.begunBy(as(LEAD));

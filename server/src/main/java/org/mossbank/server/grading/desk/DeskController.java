@@ -7,6 +7,8 @@ import org.mossbank.server.answer.FileChangeView;
 import org.mossbank.server.ids.CriterionId;
 import org.mossbank.server.ids.SheetAnswerId;
 import org.mossbank.server.ids.SheetId;
+import org.mossbank.server.shared.MayRefuse;
+import org.mossbank.server.shared.ProblemType;
 import org.springframework.http.HttpStatus;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -44,27 +46,39 @@ class DeskController {
         this.sending = sending;
     }
 
+    /** One's own sheets in all studies, in their order. */
     @GetMapping("/api/sheets")
     List<SheetSummary> mine() {
         return own.mine();
     }
 
+    /** A sheet of one's own with its prompt, its answers and what stands on it. */
+    @MayRefuse({ProblemType.EXPECTATION_FIRST, ProblemType.REPEAT_OPEN})
     @GetMapping(SHEET)
     SheetView sheet(@PathVariable SheetId sheetId) {
         return desk.sheet(sheetId);
     }
 
+    /** What an answer changes in the starting code, as raters may see it. */
     @GetMapping(ANSWER + "/code")
     CodeService.CodeOnSheet code(@PathVariable SheetId sheetId, @PathVariable SheetAnswerId answerId) {
         return code.code(sheetId, answerId);
     }
 
+    /** Where two answers on a sheet differ, line by line. */
     @GetMapping(SHEET + "/comparison")
     List<FileChangeView> comparison(
             @PathVariable SheetId sheetId, @RequestParam SheetAnswerId first, @RequestParam SheetAnswerId second) {
         return code.comparison(sheetId, first, second);
     }
 
+    /** Grades an answer on a criterion. */
+    @MayRefuse({
+        ProblemType.CHANGED_ELSEWHERE,
+        ProblemType.ROUND_CLOSED,
+        ProblemType.SHEET_SENT,
+        ProblemType.SHEET_WITHDRAWN
+    })
     @PutMapping(ANSWER + "/grades/{criterionId}")
     SheetView.Saved setGrade(
             @PathVariable SheetId sheetId,
@@ -74,6 +88,7 @@ class DeskController {
         return work.setGrade(sheetId, answerId, criterionId, request);
     }
 
+    /** Gives the reason for an answer's grades. */
     @PutMapping(ANSWER + "/reason")
     SheetView.Saved setReason(
             @PathVariable SheetId sheetId,
@@ -82,6 +97,8 @@ class DeskController {
         return work.setReason(sheetId, answerId, request);
     }
 
+    /** Says whether an answer's code works. */
+    @MayRefuse({ProblemType.ROUND_CLOSED, ProblemType.SHEET_SENT})
     @PutMapping(ANSWER + "/works")
     SheetView.Saved setWorks(
             @PathVariable SheetId sheetId,
@@ -90,6 +107,8 @@ class DeskController {
         return work.setWorks(sheetId, answerId, request);
     }
 
+    /** Sets an answer's place in the order of preference. */
+    @MayRefuse(ProblemType.SHEET_SENT)
     @PutMapping(ANSWER + "/preference")
     SheetView.Saved setPreference(
             @PathVariable SheetId sheetId,
@@ -98,6 +117,8 @@ class DeskController {
         return work.setPreference(sheetId, answerId, request);
     }
 
+    /** Says how far an answer holds a key point. */
+    @MayRefuse(ProblemType.SHEET_SENT)
     @PutMapping(ANSWER + "/coverage/{point}")
     SheetView.Saved setCoverage(
             @PathVariable SheetId sheetId,
@@ -107,6 +128,8 @@ class DeskController {
         return work.setCoverage(sheetId, answerId, point, request);
     }
 
+    /** Writes, changes or removes a remark on an answer. */
+    @MayRefuse(ProblemType.SHEET_SENT)
     @PutMapping(ANSWER + "/remarks/{remarkId}")
     SheetView.Saved setRemark(
             @PathVariable SheetId sheetId,
@@ -116,6 +139,8 @@ class DeskController {
         return remarks.setRemark(sheetId, answerId, remarkId, request);
     }
 
+    /** Guesses who wrote an answer, once the sheet is sent in. */
+    @MayRefuse(ProblemType.NOT_READY)
     @PutMapping(ANSWER + "/guess")
     SheetView.Saved setGuess(
             @PathVariable SheetId sheetId,
@@ -124,17 +149,22 @@ class DeskController {
         return work.setGuess(sheetId, answerId, request);
     }
 
+    /** Adds to the time that one has looked at answers. */
     @PutMapping(SHEET + "/time")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void tellTime(@PathVariable SheetId sheetId, @Valid @RequestBody DeskRequests.TellTime request) {
         work.tellTime(sheetId, request);
     }
 
+    /** Sends a sheet in. */
+    @MayRefuse({ProblemType.ROUND_CLOSED, ProblemType.SHEET_INCOMPLETE, ProblemType.SHEET_WITHDRAWN})
     @PostMapping(SHEET + "/send")
     SheetSending.Sent send(@PathVariable SheetId sheetId) {
         return sending.send(sheetId);
     }
 
+    /** Takes a sheet back that was sent in by mistake. */
+    @MayRefuse({ProblemType.REPEAT_OPEN, ProblemType.ROUND_CLOSED, ProblemType.SHEET_WITHDRAWN})
     @PostMapping(SHEET + "/take-back")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void takeBack(@PathVariable SheetId sheetId) {

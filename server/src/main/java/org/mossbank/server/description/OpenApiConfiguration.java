@@ -1,4 +1,4 @@
-package org.mossbank.server.shared;
+package org.mossbank.server.description;
 
 import com.fasterxml.jackson.databind.JavaType;
 import io.swagger.v3.core.converter.AnnotatedType;

@@ -1,4 +1,4 @@
-package org.mossbank.server.shared;
+package org.mossbank.server.figures;
 
 import java.io.IOException;
 import java.io.InputStream;
@@ -13,13 +13,13 @@ import org.springframework.core.io.Resource;
 import org.springframework.core.io.support.PathMatchingResourcePatternResolver;
 
 /** Tells one build from another, whatever its version says: by the code itself. */
-public final class OwnCode {
+final class OwnCode {
     private static final String CLASSES = "classpath*:org/mossbank/**/*.class";
 
     private OwnCode() {}
 
     /** The SHA-256 of all of Mossbank's classes, in hexadecimal. Read when first asked for, which takes a moment. */
-    public static String digest() {
+    static String digest() {
         return Once.DIGEST;
     }
 
