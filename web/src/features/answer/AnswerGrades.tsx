@@ -101,7 +101,7 @@ function GradesOfRater({ rater, own, criteria }: GradesOfRaterProps) {
     <tr className="border-t border-rule align-top">
       <th scope="row" className="py-1 pr-2 font-normal">
         {rater.name}
-        <span className="block text-sm text-ink-soft">place {own?.number}</span>
+        <span className="block text-sm text-ink-soft">answer {own?.number} on the sheet</span>
       </th>
       {criteria.map((c) => {
         const grade = own?.grades.find((g) => g.criterionId === c.id);

@@ -208,7 +208,7 @@ function WhatWasAsked({ prompt }: WhatWasAskedProps) {
       </p>
       <details className="my-4 border-y border-rule py-2">
         <summary className="font-medium">The prompt, and what a right answer contains</summary>
-        <div className="mt-3 grid gap-6 lg:grid-cols-[minmax(0,1fr)_18rem]">
+        <div className="mt-3 grid grid-cols-1 gap-6 lg:grid-cols-[minmax(0,1fr)_18rem]">
           <Markdown text={prompt.content.request} />
           <KeyPoints points={prompt.content.keyPoints} />
         </div>

@@ -20,7 +20,7 @@ export function StandingSection({ report }: { report: Report }) {
         {report.outcome === "WITHHELD" && " They are shown as they stand; the rule does not let them decide yet."}
       </p>
       <StandingTable caption="Standings overall" report={report} standings={report.overall} overall />
-      <div className="mt-5 grid gap-x-10 gap-y-5 2xl:grid-cols-2">
+      <div className="mt-5 grid grid-cols-1 gap-x-10 gap-y-5 2xl:grid-cols-2">
         {report.byCriterion.map((c) => (
           <section key={c.criterionId}>
             <h3>{c.name}</h3>

@@ -80,7 +80,8 @@ final class ManyRaters {
     /** Brings the study in and signs everybody in, as their one-time links let them. */
     static List<Rater> bringIn(ServerProcess server, int people) throws IOException {
         ApiClient lead = ApiClient.signedIn(server.address(), "orla", "tide and lantern");
-        JsonNode brought = lead.upload("/api/studies/archive?again=true", archive(people)).json();
+        JsonNode brought =
+                lead.upload("/api/studies/archive?again=true", archive(people)).json();
         List<Rater> raters = new ArrayList<>();
         for (JsonNode invitation : brought.path("invitations")) {
             ApiClient rater = ApiClient.nobody(server.address());

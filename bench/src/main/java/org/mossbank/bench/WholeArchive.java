@@ -5,6 +5,7 @@ import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
+import java.util.Arrays;
 import java.util.Map;
 import java.util.Random;
 import java.util.function.Supplier;
@@ -32,25 +33,60 @@ public final class WholeArchive {
     public static void main(String[] arguments) throws IOException {
         Path root = Path.of(arguments[0]).toAbsolutePath().normalize();
         int prompts = arguments.length > 1 ? Integer.parseInt(arguments[1]) : PROMPTS;
-        try (ServerProcess server = ServerProcess.startDemo(root, TestDatabase.create(), Map.of("MOSSBANK_JIT", "4"))) {
-            ApiClient lead = ApiClient.signedIn(server.address(), "orla", "tide and lantern");
+        TestDatabase database = TestDatabase.create();
+        String study = broughtIn(root, database, prompts);
+        try (ServerProcess again = started(root, database)) {
+            // As after an upgrade that changed nothing, or a night.
+            ApiClient lead = signedIn(again);
+            for (String page : PAGES) {
+                timed(page + ", after a new start", () -> lead.get(study + page));
+            }
+        }
+    }
+
+    private static final String[] PAGES = {
+        "/agreement",
+        "/recommendation",
+        "/recommendation/robustness",
+        "/agreement/diagnosis",
+        "/oversight",
+        "/grading",
+        "/steps"
+    };
+
+    private static ServerProcess started(Path root, TestDatabase database) {
+        return ServerProcess.startDemo(root, database, Map.of("MOSSBANK_JIT", "4"));
+    }
+
+    private static ApiClient signedIn(ServerProcess server) {
+        return ApiClient.signedIn(server.address(), "orla", "tide and lantern");
+    }
+
+    /** The address of the study, which came in, went out, and came in again. */
+    private static String broughtIn(Path root, TestDatabase database, int prompts) throws IOException {
+        try (ServerProcess server = started(root, database)) {
+            ApiClient lead = signedIn(server);
             byte[] archive = archive(prompts);
             System.out.printf(
                     "%,d grades, %,d kB%n", prompts * RATERS * CANDIDATES * CRITERIA.length, archive.length / 1024);
-            ApiClient.Response brought = timed("bring it in", () -> lead.upload("/api/studies/archive?again=true", archive));
+            ApiClient.Response brought =
+                    timed("bring it in", () -> lead.upload("/api/studies/archive?again=true", archive));
             String study = "/api/studies/" + brought.json().path("studyId").asString();
-            for (String page : new String[] {
-                "/agreement",
-                "/recommendation",
-                "/recommendation/robustness",
-                "/agreement/diagnosis",
-                "/oversight",
-                "/grading",
-                "/steps"
-            }) {
+            for (String page : PAGES) {
                 timed(page + ", the first time", () -> lead.get(study + page));
                 timed(page + ", unchanged", () -> lead.get(study + page));
             }
+            byte[] out = timed("write it out", () -> lead.get(study + "/archive"))
+                    .raw()
+                    .body();
+            ApiClient.Response same =
+                    timed("bring in what was written out", () -> lead.upload("/api/studies/archive", out));
+            byte[] twice = lead.get(
+                            "/api/studies/" + same.json().path("studyId").asString() + "/archive")
+                    .raw()
+                    .body();
+            System.out.println("the same study: " + Arrays.equals(out, twice));
+            return study;
         }
     }
 

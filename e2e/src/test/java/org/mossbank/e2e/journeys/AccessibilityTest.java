@@ -108,6 +108,36 @@ public class AccessibilityTest extends Journey {
         scan("no such page");
     }
 
+    /** A page scrolls down, never sideways; what is wide scrolls within itself. */
+    @Test
+    public void pagesAreReadOnANarrowScreen() {
+        browser.signInAs("Orla Fennick");
+        ApiClient lead = ApiClient.signedIn(server().address(), "orla", PASSWORD);
+        JsonNode studies = lead.get("/api/studies").json();
+        String study = "/studies/" + studies.get(studies.size() - 1).path("id").asString();
+        String prompt =
+                lead.get("/api" + study + "/prompts/titles").json().at("/0/id").asString();
+        browser.resize(390, 800);
+        try {
+            for (String page : List.of(
+                    "/answers/" + prompt,
+                    "/recommendation?look=1",
+                    "/agreement",
+                    "/grading",
+                    "/prompts/" + prompt,
+                    "/brief")) {
+                browser.go(study + page).seeHeading();
+                browser.awaitPage();
+                assertThat((Boolean) browser.driver()
+                                .executeScript("return document.documentElement.scrollWidth <= innerWidth"))
+                        .as(page)
+                        .isTrue();
+            }
+        } finally {
+            browser.resize(1280, 800);
+        }
+    }
+
     /** The same views while a study is prepared, when they are written in. */
     @Test
     public void leadsPagesWhilePreparing() {

@@ -81,8 +81,8 @@ public class HostileAnswersTest extends Journey {
 
     @Test
     public void areReadLikeAnyOther() throws IOException {
-        ApiClient.Response brought =
-                ApiClient.signedIn(server().address(), "orla", PASSWORD).upload("/api/studies/archive?again=true", archive());
+        ApiClient.Response brought = ApiClient.signedIn(server().address(), "orla", PASSWORD)
+                .upload("/api/studies/archive?again=true", archive());
         assertThat(brought.status()).as(brought.body()).isEqualTo(200);
         browser.signInAs("Ines Calder");
         browser.clickLink("Read what came");

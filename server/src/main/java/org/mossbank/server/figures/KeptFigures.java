@@ -10,6 +10,8 @@ import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.shared.SystemOnly;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
+import org.springframework.boot.context.event.ApplicationReadyEvent;
+import org.springframework.context.event.EventListener;
 import org.springframework.dao.DataAccessException;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.CannotCreateTransactionException;
@@ -33,6 +35,16 @@ public class KeptFigures {
 
     KeptFigures(KeptFigureRepository kept) {
         this.kept = kept;
+    }
+
+    /** So that the first who opens figures need not wait for it. */
+    @SystemOnly
+    @EventListener(ApplicationReadyEvent.class)
+    public void knowOwnCode() {
+        Thread reading = new Thread(OwnCode::digest, "own-code");
+        reading.setDaemon(true);
+        reading.setPriority(Thread.MIN_PRIORITY);
+        reading.start();
     }
 
     /**

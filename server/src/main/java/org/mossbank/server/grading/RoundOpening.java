@@ -9,8 +9,9 @@ import java.util.Map;
 import java.util.UUID;
 import org.mossbank.core.estimate.Require;
 import org.mossbank.server.grading.sheet.Coverage;
-import org.mossbank.server.grading.sheet.Grade;
+import org.mossbank.server.grading.sheet.GradeRepository;
 import org.mossbank.server.grading.sheet.GradingChange;
+import org.mossbank.server.grading.sheet.GradingChangeRepository;
 import org.mossbank.server.grading.sheet.Remark;
 import org.mossbank.server.grading.sheet.Round;
 import org.mossbank.server.grading.sheet.Sheet;
@@ -28,11 +29,21 @@ class RoundOpening {
     private static final int SHEETS_AT_ONCE = 50;
 
     private final SheetAnswerRepository sheetAnswers;
+    private final GradeRepository grades;
+    private final GradingChangeRepository changes;
     private final EntityManager entities;
     private final JsonMapper json;
     private final Clock clock;
 
-    RoundOpening(SheetAnswerRepository sheetAnswers, EntityManager entities, JsonMapper json, Clock clock) {
+    RoundOpening(
+            SheetAnswerRepository sheetAnswers,
+            GradeRepository grades,
+            GradingChangeRepository changes,
+            EntityManager entities,
+            JsonMapper json,
+            Clock clock) {
+        this.grades = grades;
+        this.changes = changes;
         this.sheetAnswers = sheetAnswers;
         this.entities = entities;
         this.json = json;
@@ -67,7 +78,9 @@ class RoundOpening {
         }
         // What follows refers to these rows by id alone, so the order of writing is ours to keep.
         entities.flush();
-        begun.forEach((id, start) -> begin(id, start, now));
+        BegunCells cells = new BegunCells(json);
+        begun.forEach((id, start) -> begin(id, start, cells));
+        cells.write(grades, changes, now);
         List<SheetAnswerId> timed = begun.entrySet().stream()
                 .filter(e -> e.getValue().judgement().activeMs() > 0)
                 .map(Map.Entry::getKey)
@@ -80,62 +93,19 @@ class RoundOpening {
                         .toArray(Long[]::new));
     }
 
-    private void begin(SheetAnswerId id, Grading.AnswerRecord start, Instant now) {
-        History history = new History(id, now);
-        history.begin(start);
-        start.marks().forEach((criterion, mark) -> {
-            Grade grade = Grade.of(new Grade.Key(id, criterion));
-            grade.set(mark);
-            entities.persist(grade);
-            history.add(GradingChange.Part.GRADE, criterion.toString(), mark);
-        });
+    private void begin(SheetAnswerId id, Grading.AnswerRecord start, BegunCells cells) {
+        cells.add(id, start);
         start.coverage().forEach((point, verdict) -> {
             Coverage coverage = Coverage.of(new Coverage.Key(id, point));
             coverage.set(verdict);
             entities.persist(coverage);
-            history.add(GradingChange.Part.COVERAGE, String.valueOf(point), verdict);
+            cells.changed(id, GradingChange.Part.COVERAGE, String.valueOf(point), verdict);
         });
         start.remarks().forEach(content -> {
             Remark remark = Remark.of(UUID.randomUUID(), id);
             remark.write(content);
             entities.persist(remark);
-            history.add(GradingChange.Part.REMARK, remark.id().toString(), content);
+            cells.changed(id, GradingChange.Part.REMARK, remark.id().toString(), content);
         });
-    }
-
-    /** Writes down what sheets begin with, so that the history is whole. */
-    private final class History {
-        private final SheetAnswerId sheetAnswer;
-        private final Instant now;
-
-        private History(SheetAnswerId sheetAnswer, Instant now) {
-            this.sheetAnswer = sheetAnswer;
-            this.now = now;
-        }
-
-        private void begin(Grading.AnswerRecord start) {
-            Grading.Judgement judgement = start.judgement();
-            if (!start.reason().isEmpty()) {
-                add(GradingChange.Part.REASON, "", start.reason());
-            }
-            if (judgement.works() != null) {
-                add(GradingChange.Part.WORKS, "", judgement.works());
-            }
-            if (judgement.preference() != null) {
-                add(GradingChange.Part.PREFERENCE, "", judgement.preference());
-            }
-            if (judgement.guess() != null) {
-                add(GradingChange.Part.GUESS, "", judgement.guess());
-            }
-        }
-
-        private void add(GradingChange.Part part, String item, Object value) {
-            entities.persist(GradingChange.of(
-                    UUID.randomUUID(),
-                    new GradingChange.Place(sheetAnswer, part, item),
-                    json.writeValueAsString(value),
-                    1,
-                    now));
-        }
     }
 }

@@ -64,11 +64,7 @@ final class FindingWords implements Finding.Visitor<FindingWords.Said> {
     @Override
     public Said briefOpen(Finding.BriefOpen finding) {
         return said(
-                "the brief is open",
-                "brief-open",
-                "The brief was reopened, and with it the rule. Close it again.",
-                null,
-                null);
+                "the brief is open", "brief-open", "The brief is open, and with it the rule. Close it.", null, null);
     }
 
     @Override
