@@ -25,6 +25,7 @@ const IN_ORDER = [
   "agreement",
   "recommendation",
   "archive",
+  "table",
 ];
 
 const OWN_INDEX = { regex: "^\\.\\./[a-z]+/[A-Za-z]+$", message: "Import another feature's index." };

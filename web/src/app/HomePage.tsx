@@ -33,6 +33,9 @@ export function HomePage() {
                 {own.length > 0 && <SheetList sheets={own} />}
                 <Readings />
                 <Studies studies={all} mayBringIn={account.mayBringIn} hasSheets={own.length > 0} />
+                <p className="mt-10 text-sm text-ink-soft">
+                  <Link to="/table">Try your own table</Link>: how far raters agree in it, without a study.
+                </p>
               </>
             )}
           </Query>

@@ -18,6 +18,7 @@ export const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import("../features/account/AccountPage")).AccountPage }),
       },
       { path: "/bring-in", lazy: async () => ({ Component: (await import("../features/archive")).BringInPage }) },
+      { path: "/table", lazy: async () => ({ Component: (await import("../features/table")).TablePage }) },
       {
         path: "/sheets/:sheetId",
         lazy: async () => ({ Component: (await import("../features/desk/DeskPage")).DeskPage }),

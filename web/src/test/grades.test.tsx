@@ -234,7 +234,7 @@ describe("grading by keyboard", () => {
     expect(screen.queryByRole("rowheader", { name: "Order of preference" })).toBeNull();
     await userEvent.keyboard("2{ArrowRight}2{ArrowRight}2{ArrowDown}1{ArrowLeft}1{ArrowLeft}1");
     await userEvent.keyboard("{ArrowDown}1{ArrowRight}1{ArrowRight}3");
-    expect(here()).toBe("Order of preference, answer 3, place 3");
+    expect(here()).toBe("Order of preference, answer 3, preference 3");
     expect(given.get("a/preference/")).toMatchObject({ place: 1 });
     expect(given.get("b/preference/")).toMatchObject({ place: 1 });
     await userEvent.keyboard("4");

@@ -24,7 +24,7 @@ export class ServerDouble {
     const asked = {
       method: input.method,
       path: new URL(input.url).pathname,
-      body: text === "" ? undefined : JSON.parse(text),
+      body: input.headers.get("Content-Type")?.includes("json") ? JSON.parse(text) : text || undefined,
     };
     this.asked.push(asked);
     const answer = this.answers.get(`${asked.method} ${asked.path}`)?.(asked) ?? {
@@ -51,7 +51,7 @@ Map.groupBy ??= <K, T>(items: Iterable<T>, keyOf: (item: T, index: number) => K)
 
 /** The answers of the test that runs; the client keeps the first `fetch` it finds, so that one passes on. */
 let current = new ServerDouble();
-globalThis.fetch = (input) => current.fetch(input instanceof Request ? input : new Request(input));
+globalThis.fetch = (input, init) => current.fetch(input instanceof Request ? input : new Request(input, init));
 
 export function server(): ServerDouble {
   current = new ServerDouble();

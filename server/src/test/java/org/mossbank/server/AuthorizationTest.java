@@ -56,6 +56,7 @@ public class AuthorizationTest extends ServerTest {
             new Row("GET", "/api/studies", 200, 200, 200, 401),
             new Row("POST", "/api/studies", 201, 403, 403, 401),
             new Row("POST", "/api/studies/archive", 400, 403, 403, 401),
+            new Row("POST", "/api/tables/agreement", 400, 400, 400, 401),
             new Row("GET", "/api/imports", 200, 403, 403, 401),
             new Row("POST", "/api/imports", 202, 403, 403, 401),
             new Row("GET", "/api/imports/{importId}", 404, 403, 403, 401),
@@ -280,6 +281,7 @@ public class AuthorizationTest extends ServerTest {
             default ->
                 address.endsWith("/archive")
                                 || address.endsWith("/imports")
+                                || address.endsWith("/tables/agreement")
                                 || address.endsWith("/zip")
                                 || address.contains("/answer-files")
                         ? client.upload(address, bytes("no zip"))

@@ -86,7 +86,9 @@ public final class Jackknife {
         double one = back.applyAsDouble(clusters.mean - half);
         double other = back.applyAsDouble(clusters.mean + half);
         // The mean of pseudo-values may lie off the coefficient; an interval that leaves it out would puzzle.
-        return new Interval.Bounds(Math.min(value, Math.min(one, other)), Math.max(value, Math.max(one, other)), level);
+        // No coefficient of agreement is above 1.
+        double high = Math.min(1, Math.max(value, Math.max(one, other)));
+        return new Interval.Bounds(Math.min(value, Math.min(one, other)), high, level);
     }
 
     /** The mean of pseudo-values, and its variance. */

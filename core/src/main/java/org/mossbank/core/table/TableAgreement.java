@@ -203,10 +203,10 @@ public record TableAgreement(
                 }
             }
             GwetCoefficient ac1 = GwetCoefficient.of(matrix, AgreementWeights.unweighted(matrix.levels()));
-            all.add(new Named(Name.AC1, ac1.value(), ac1.interval()));
+            all.add(new Named(Name.AC1, ac1.value(), upToOne(ac1.interval())));
             if (scale != TableScale.NOMINAL && matrix.levels() > 1) {
                 GwetCoefficient ac2 = GwetCoefficient.of(matrix, AgreementWeights.ordinal(matrix.levels()));
-                all.add(new Named(Name.AC2_ORDINAL, ac2.value(), ac2.interval()));
+                all.add(new Named(Name.AC2_ORDINAL, ac2.value(), upToOne(ac2.interval())));
             }
             all.add(without(Name.FLEISS_KAPPA, FleissKappa.of(matrix).kappa()));
             all.add(without(Name.EXACT, PercentAgreement.of(matrix, 0).pooled()));
@@ -215,6 +215,13 @@ public record TableAgreement(
                 ofNumbers(all);
             }
             return all;
+        }
+
+        /** No coefficient of agreement is above 1; the interval by its variance may be. */
+        private static Interval upToOne(Interval interval) {
+            return interval instanceof Interval.Bounds b
+                    ? new Interval.Bounds(b.low(), Math.min(1, b.high()), b.level())
+                    : interval;
         }
 
         private void ofNumbers(List<Named> all) {

@@ -28,7 +28,7 @@ public record ValueTable(List<Value> values, List<TableFault> faults) {
     /** Rows of values, beside the head. */
     public static final int MOST_ROWS = 200_000;
     /** More raters than any pairwise table could show. */
-    public static final int MOST_RATERS = 200;
+    public static final int MOST_RATERS = 60;
 
     private static final int MOST_FAULTS = 100;
     private static final int LONGEST_CELL = 500;

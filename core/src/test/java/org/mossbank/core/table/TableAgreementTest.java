@@ -103,6 +103,17 @@ public class TableAgreementTest {
         assertThat(found.severities().get(0).severity().value().orElseThrow()).isCloseTo(0.125, within(1e-9));
     }
 
+    /** Without the one unit they part on, two raters agree wholly: by how much is then known badly, and never above 1. */
+    @Test
+    public void noIntervalGoesAboveOne() throws Exception {
+        TableAgreement found = of("u,x,y\na,1,1\nb,2,2\nc,1,3\nd,3,3\n", TableScale.ORDINAL);
+        assertThat(found.coefficients())
+                .extracting(TableAgreement.Named::interval)
+                .filteredOn(Interval.Bounds.class::isInstance)
+                .hasSizeGreaterThan(3)
+                .allSatisfy(i -> assertThat(((Interval.Bounds) i).high()).isLessThanOrEqualTo(1));
+    }
+
     @Test
     public void whatIsNoNumberIsNamed() {
         ValueTable table = ValueTable.parse("u,x,y\na,1,good\n");

@@ -34,6 +34,7 @@ public enum ProblemType {
     SHEET_WITHDRAWN(HttpStatus.CONFLICT, "Sheet is withdrawn"),
     STANDINGS_HIDDEN(HttpStatus.CONFLICT, "Standings are hidden"),
     STARTING_CODE_REFUSED(HttpStatus.BAD_REQUEST, "Starting code refused"),
+    TABLE_REFUSED(HttpStatus.BAD_REQUEST, "Table refused"),
     TOO_LARGE(HttpStatus.CONTENT_TOO_LARGE, "Too large"),
     TOO_LATE(HttpStatus.CONFLICT, "Too late"),
     TOO_MANY_WRONG_PASSWORDS(HttpStatus.TOO_MANY_REQUESTS, "Too many wrong passwords"),
