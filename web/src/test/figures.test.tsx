@@ -89,6 +89,46 @@ async function agreement(change: Partial<Schemas["AgreementReport"]> = {}) {
 
 const rowsOf = (name: string) => within(screen.getByRole("table", { name })).getAllByRole("row");
 
+describe("what would help raters to agree", () => {
+  it("names the anchor, the prompt and the person, what would help most first", async () => {
+    const low = { alpha: figure(0.5, 0.4, 0.6), verdict: "UNCERTAIN" as const };
+    server()
+      .on("GET /api/studies/s1/agreement", () => ({
+        body: { ...AGREEMENT, criteria: [criterion("right", "Correctness"), criterion("idiom", "Idiom", low)] },
+      }))
+      .on("GET /api/studies/s1/rubric", () => ({
+        body: { criteria: [{ id: "idiom", levels: [{ level: 2, name: "Fair", anchors: [] }] }] },
+      }))
+      .on("GET /api/studies/s1/agreement/diagnosis", () => ({
+        body: {
+          criteria: [
+            {
+              criterionId: "idiom",
+              name: "Idiom",
+              alpha: { value: 0.5 },
+              prompts: [{ promptId: "p1", title: "Untangle pay", share: 0.3, pairs: 9 }],
+              levelPairs: [{ lower: 2, higher: 3, share: 0.42, pairs: 20 }],
+              merged: [{ lower: 2, alpha: { value: 0.68 } }],
+              withoutPrompt: [{ promptId: "p1", title: "Untangle pay", alpha: { value: 0.61 } }],
+              withoutRater: [
+                { raterId: "a", alpha: { value: 0.501 } },
+                { raterId: "b", alpha: { value: 0.72 } },
+              ],
+            },
+          ],
+        },
+      }));
+    inStudy(<AgreementPage />);
+    const help = await screen.findByRole("region", { name: "What would help" });
+    const lines = within(help)
+      .getAllByRole("listitem")
+      .map((l) => l.textContent);
+    expect(lines[0]).toBe("Talk with Bo Grane: among the others alone α would be 0.72.");
+    expect(lines[1]).toContain("levels 2 (Fair) and 3: 42 % of what parts raters lies between them");
+    expect(lines[2]).toContain("Untangle pay: it holds 30 % of what parts raters, and without it α would be 0.61");
+  });
+});
+
 describe("agreement", () => {
   it("says in words that raters agree, and from how much", async () => {
     expect(await agreement()).toBe("Raters agree well on every criterion");

@@ -9,10 +9,11 @@ import { useTitle } from "../../ui/useTitle";
 import { LevelMark } from "../rubric";
 import { SetAsideNote, studyKeys, useStudy } from "../study";
 import { PairTable } from "./PairTable";
+import { SelfSection, shareColumn } from "./SelfSection";
+import { WhatHelps } from "./WhatHelps";
 
 type Report = Schemas["AgreementReport"];
 type Figures = Schemas["AgreementFigures"];
-type Self = Report["selfAgreement"][number];
 
 const agreementOfStudy = (studyId: string) =>
   queryOptions({
@@ -33,6 +34,7 @@ export function AgreementPage() {
           <p className="mt-1 text-ink-soft">
             From {report.sentSheets} of {count(report.sheets, "sheet", "sheets")}; sheets count once they are sent in.
           </p>
+          {study.role === "LEAD" && <WhatHelps report={report} on={nearestToItsFloor(report)} />}
           <SetAsideNote setAside={report.setAside} />
           <AlphaSection report={report} />
           <SeveritySection report={report} />
@@ -45,53 +47,8 @@ export function AgreementPage() {
   );
 }
 
-/** How far raters agree with themselves, where answers came to them twice. */
-function SelfSection({ report }: { report: Report }) {
-  if (report.selfAgreement.length === 0) {
-    return null;
-  }
-  return (
-    <section className="mt-8">
-      <h2>With themselves</h2>
-      <p className="mb-1 text-sm text-ink-soft">
-        First against second grades of answers that came to a rater twice, unannounced. Second grades count for nothing
-        else.
-      </p>
-      <Table
-        caption="Agreement of raters with themselves"
-        rows={report.selfAgreement}
-        rowKey={(s) => s.raterId}
-        columns={[
-          { key: "name", head: "Rater", rowHeader: true, sortBy: (s) => s.name, cell: (s) => s.name },
-          { key: "grades", head: "Pairs of grades", align: "right", cell: (s) => s.grades },
-          shareColumn("exact", "Same level", (s: Self) => s.exact),
-          shareColumn("within", "Within one", (s: Self) => s.withinOne),
-          {
-            key: "kappa",
-            head: "κ, quadratic",
-            align: "right",
-            cell: (s) => <FigureText figure={s.kappa} decimals={2} />,
-          },
-        ]}
-      />
-    </section>
-  );
-}
-
 function namesOf(criteria: Report["criteria"]): string {
   return criteria.map((c) => c.name.toLowerCase()).join(" and ");
-}
-
-function shareColumn<Row>(key: string, head: string, of: (row: Row) => Schemas["Figure"]): Column<Row> {
-  return {
-    key,
-    head,
-    align: "right",
-    cell: (row) => {
-      const share = of(row).value;
-      return share === undefined ? "–" : percent(share);
-    },
-  };
 }
 
 /** The first thing to know, in words. */
@@ -109,6 +66,12 @@ function headline(report: Report): string {
   return uncertain.length === 0
     ? "Raters agree well on every criterion"
     : `Agreement reaches the floor on every criterion; on ${namesOf(uncertain)} its interval also reaches below`;
+}
+
+/** Of those with weight. */
+function nearestToItsFloor(report: Report): Report["criteria"][number] | undefined {
+  const above = (c: Report["criteria"][number]) => (decisiveFigure(report, c.overall).value ?? Infinity) - c.floor;
+  return report.criteria.filter((c) => c.weight > 0 && above(c) < Infinity).sort((a, b) => above(a) - above(b))[0];
 }
 
 /** The coefficient that the rule looks at. */

@@ -153,6 +153,7 @@ public class AuthorizationTest extends ServerTest {
             new Row("GET", STUDY + "/looks/{number}", 404, 403, 404, 401),
             new Row("GET", STUDY + "/looks/{number}/robustness", 404, 403, 404, 401),
             prepares("GET", STUDY + "/archive", 200),
+            prepares("GET", STUDY + "/grades", 409),
             new Row("POST", STUDY + "/raters/{raterId}/link", 200, 403, 404, 401),
             new Row("GET", "/api/sheets", 200, 200, 200, 401),
             new Row("GET", SHEET, 404, 200, 404, 401),

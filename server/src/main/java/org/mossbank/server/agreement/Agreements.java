@@ -1,16 +1,19 @@
 package org.mossbank.server.agreement;
 
 import java.util.Optional;
+import org.mossbank.server.figures.FiguresAhead;
 import org.mossbank.server.figures.FiguresOf;
 import org.mossbank.server.figures.KeptFigures;
 import org.mossbank.server.figures.WorkedOutAhead;
 import org.mossbank.server.grading.Grading;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.shared.SystemOnly;
+import org.springframework.core.annotation.Order;
 import org.springframework.stereotype.Service;
 
 /** Agreement, for other modules. Computed from a snapshot of grades, with no connection held, and kept by its revision. */
 @Service
+@Order(FiguresAhead.ON_THE_SECOND)
 public class Agreements implements WorkedOutAhead {
     private static final FiguresOf<StudyAgreement> AGREEMENT = new FiguresOf<>("agreement", StudyAgreement.class);
     private static final FiguresOf<DiagnosisReport> DIAGNOSIS = new FiguresOf<>("diagnosis", DiagnosisReport.class);

@@ -76,6 +76,7 @@ class ArchiveController {
         ArchiveFiles files = archives.writeOut(studyId);
         return ResponseEntity.ok()
                 .header(HttpHeaders.CONTENT_DISPOSITION, "attachment; filename=\"study.zip\"")
+                .contentType(new MediaType("application", "zip"))
                 .body(files::writeZip);
     }
 }

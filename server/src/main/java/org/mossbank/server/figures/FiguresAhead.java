@@ -21,6 +21,10 @@ import org.springframework.stereotype.Service;
 public class FiguresAhead {
     private static final Logger LOG = LoggerFactory.getLogger(FiguresAhead.class);
     private static final int MOST_WAITING = 20;
+    /** The order of what is worked out: what is opened first comes first, and all else without an order after it. */
+    public static final int ON_THE_FIRST_PAGE = 1;
+
+    public static final int ON_THE_SECOND = 2;
 
     /** Looked up when first needed: what they are made of is much. */
     private final ObjectProvider<WorkedOutAhead> all;

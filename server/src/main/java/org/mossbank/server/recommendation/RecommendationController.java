@@ -1,15 +1,20 @@
 package org.mossbank.server.recommendation;
 
+import java.nio.charset.StandardCharsets;
 import org.mossbank.server.acts.OnRecord;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.shared.MayRefuse;
 import org.mossbank.server.shared.ProblemType;
+import org.springframework.http.HttpHeaders;
 import org.springframework.http.HttpStatus;
+import org.springframework.http.MediaType;
+import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
+import org.springframework.web.servlet.mvc.method.annotation.StreamingResponseBody;
 
 @RestController
 class RecommendationController {
@@ -28,6 +33,17 @@ class RecommendationController {
     @GetMapping("/api/studies/{studyId}/recommendation")
     RecommendationReport report(@PathVariable StudyId studyId) {
         return recommendation.report(studyId);
+    }
+
+    /** All grades as one long table (CSV), once grading has ended. */
+    @MayRefuse(ProblemType.STANDINGS_HIDDEN)
+    @GetMapping(path = "/api/studies/{studyId}/grades", produces = "text/csv")
+    ResponseEntity<StreamingResponseBody> grades(@PathVariable StudyId studyId) {
+        GradesTable.Rows rows = recommendation.grades(studyId);
+        return ResponseEntity.ok()
+                .header(HttpHeaders.CONTENT_DISPOSITION, "attachment; filename=\"grades.csv\"")
+                .contentType(new MediaType("text", "csv", StandardCharsets.UTF_8))
+                .body(rows::write);
     }
 
     /** Looks that were taken, and how many the brief allows. */

@@ -3,6 +3,7 @@ package org.mossbank.server.recommendation;
 import java.util.Optional;
 import org.mossbank.core.decision.Outcome;
 import org.mossbank.server.acts.OutcomeTeller;
+import org.mossbank.server.figures.FiguresAhead;
 import org.mossbank.server.figures.FiguresOf;
 import org.mossbank.server.figures.KeptFigures;
 import org.mossbank.server.figures.WorkedOutAhead;
@@ -15,6 +16,7 @@ import org.mossbank.server.shared.Problem;
 import org.mossbank.server.shared.ProblemType;
 import org.mossbank.server.study.RoundStage;
 import org.mossbank.server.study.Studies;
+import org.springframework.core.annotation.Order;
 import org.springframework.security.access.prepost.PreAuthorize;
 import org.springframework.stereotype.Component;
 import org.springframework.stereotype.Service;
@@ -22,10 +24,12 @@ import org.springframework.stereotype.Service;
 @Service
 class RecommendationService {
     private final RecommendationReports reports;
+    private final GradesTable grades;
     private final Studies studies;
 
-    RecommendationService(RecommendationReports reports, Studies studies) {
+    RecommendationService(RecommendationReports reports, GradesTable grades, Studies studies) {
         this.reports = reports;
+        this.grades = grades;
         this.studies = studies;
     }
 
@@ -44,6 +48,13 @@ class RecommendationService {
         return reports.of(study);
     }
 
+    /** All grades as one table, from which everybody can work the figures out again; for leads, as it names who gave them. */
+    @PreAuthorize("@studyAccess.mayPrepare(#study)")
+    public GradesTable.Rows grades(StudyId study) {
+        refuseWhileGrading(study);
+        return grades.of(study);
+    }
+
     /** What the outcome hangs on; asked for by itself, so that the outcome need not wait for it. */
     @PreAuthorize("@studyAccess.maySeeAll(#study)")
     public RobustnessReport robustness(StudyId study) {
@@ -53,6 +64,7 @@ class RecommendationService {
 
     /** Reports, cached by the revision of the grades. */
     @Component
+    @Order(FiguresAhead.ON_THE_FIRST_PAGE)
     static class RecommendationReports implements OutcomeTeller, WorkedOutAhead {
         private static final FiguresOf<RecommendationReport> RECOMMENDATION =
                 new FiguresOf<>("recommendation", RecommendationReport.class);
@@ -90,7 +102,6 @@ class RecommendationService {
         public void workOut(StudyId study) {
             if (grading.round(study).filter(r -> r.closedAt() != null).isPresent()) {
                 of(study);
-                robustness(study);
             }
         }
 
@@ -106,6 +117,25 @@ class RecommendationService {
 
         private RecommendationReport at(StudyId study, long revision) {
             return kept.of(RECOMMENDATION, study, revision, () -> computation.compute(study, revision));
+        }
+    }
+
+    /** What the outcome hangs on takes longest, and is asked for last. */
+    @Component
+    static class RobustnessAhead implements WorkedOutAhead {
+        private final RecommendationReports reports;
+        private final Grading grading;
+
+        RobustnessAhead(RecommendationReports reports, Grading grading) {
+            this.reports = reports;
+            this.grading = grading;
+        }
+
+        @Override
+        public void workOut(StudyId study) {
+            if (grading.round(study).filter(r -> r.closedAt() != null).isPresent()) {
+                reports.robustness(study);
+            }
         }
     }
 
