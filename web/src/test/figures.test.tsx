@@ -208,6 +208,33 @@ describe("agreement", () => {
     expect(names()).toEqual(["Åse Lund", "Bo Grane"]);
   });
 
+  it("shows the widest splits first, of one criterion or rater if asked", async () => {
+    const split = (n: number, criterionId: string, low: string): Schemas["SplitView"] => ({
+      answerId: `x${n}`,
+      criterionId,
+      criterionName: criterionId === "right" ? "Correctness" : "Idiom",
+      promptId: "p1",
+      promptTitle: `Prompt ${n}`,
+      distance: 2,
+      grades: [
+        { raterId: low, name: low, level: 1 },
+        { raterId: "c", name: "Cleo Varn", level: 3 },
+      ],
+    });
+    const splits = Array.from({ length: 20 }, (_, n) => split(n, n < 15 ? "right" : "idiom", n < 18 ? "a" : "b"));
+    await agreement({ splitCount: 20, splits });
+    const rows = () => rowsOf("Splits, widest first").length - 1;
+    expect(rows()).toBe(12);
+    await userEvent.click(screen.getByRole("button", { name: "Show all 20" }));
+    expect(rows()).toBe(20);
+    await userEvent.selectOptions(screen.getByLabelText("On"), "Idiom");
+    expect(rows()).toBe(5);
+    await userEvent.selectOptions(screen.getByLabelText("With, at an end of it,"), "Bo Grane");
+    expect(rows()).toBe(2);
+    await userEvent.selectOptions(screen.getByLabelText("On"), "Correctness");
+    expect(screen.getByText("None of these.")).toBeDefined();
+  });
+
   it("leads from a split to the answers it is about", async () => {
     await agreement({
       splitCount: 31,
@@ -226,7 +253,7 @@ describe("agreement", () => {
         },
       ],
     });
-    expect(screen.getByText(/31 answers and criteria/).textContent).toContain("the widest 1 are shown");
+    expect(screen.getByText(/31 answers and criteria/).textContent).toContain("the widest 1 are known here");
     const link = screen.getByRole("link", { name: "Why does the lamp stay dark?, correctness" });
     expect(link.getAttribute("href")).toBe("/studies/s1/answers/p1?answer=x1");
   });

@@ -1,5 +1,6 @@
 // @vitest-environment happy-dom
-import { cleanup, render, screen, within } from "@testing-library/react";
+import { QueryClient, QueryClientProvider, useQuery } from "@tanstack/react-query";
+import { act, cleanup, render, screen, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { useState } from "react";
 import { afterEach, describe, expect, it, vi } from "vitest";
@@ -11,7 +12,7 @@ import { Choice, Field, NumberField, Tick } from "../ui/Field";
 import { FigureText, IntervalRow, sign } from "../ui/IntervalRow";
 import { Lines } from "../ui/Lines";
 import { Markdown } from "../ui/Markdown";
-import { Failure } from "../ui/Query";
+import { Failure, Query } from "../ui/Query";
 import { ReasonDialog } from "../ui/ReasonDialog";
 import { Table } from "../ui/Table";
 import type { DraftInHand } from "../ui/useDraft";
@@ -312,6 +313,33 @@ describe("ReasonDialog", () => {
     await userEvent.keyboard("{Escape}");
     await userEvent.click(screen.getByRole("button", { name: "Drop it" }));
     expect(onClose).toHaveBeenCalledOnce();
+  });
+});
+
+describe("what is long in coming", () => {
+  it("says so after a while, and how long it has been", () => {
+    vi.useFakeTimers();
+    try {
+      function Page() {
+        const never = useQuery({ queryKey: ["never"], queryFn: () => new Promise<string>(() => undefined) });
+        return (
+          <Query of={never} what="the agreement">
+            {(text) => <p>{text}</p>}
+          </Query>
+        );
+      }
+      render(
+        <QueryClientProvider client={new QueryClient()}>
+          <Page />
+        </QueryClientProvider>,
+      );
+      expect(screen.getByRole("status").textContent).toBe("Fetching the agreement …");
+      expect(screen.queryByText(/worked out once/)).toBeNull();
+      act(() => void vi.advanceTimersByTime(4_100));
+      expect(screen.getByText(/worked out once.* 4 s/)).toBeDefined();
+    } finally {
+      vi.useRealTimers();
+    }
   });
 });
 

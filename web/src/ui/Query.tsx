@@ -1,5 +1,5 @@
 import type { UseQueryResult } from "@tanstack/react-query";
-import type { ReactNode } from "react";
+import { type ReactNode, useEffect, useState } from "react";
 import { ApiProblem } from "../api/client";
 import { Button } from "./Button";
 import { Note } from "./Note";
@@ -14,10 +14,30 @@ export function Query<T>({ of: query, what, children }: QueryProps<T>) {
   if (query.isError) {
     return <Failure error={query.error} what={what} onRetry={() => void query.refetch()} />;
   }
+  return <Coming what={what} />;
+}
+
+/** How long something may take before it is said that it takes long, in milliseconds. */
+const LONG = 2_500;
+
+/** What is long in coming is worked out from much, and says how long it has been. */
+function Coming({ what }: { what: string }) {
+  const [seconds, setSeconds] = useState(0);
+  useEffect(() => {
+    const began = Date.now();
+    const timer = setInterval(() => setSeconds(Math.floor((Date.now() - began) / 1000)), 500);
+    return () => clearInterval(timer);
+  }, []);
   return (
-    <p role="status" className="p-6 text-ink-soft">
-      Fetching {what} …
-    </p>
+    <div className="p-6 text-ink-soft">
+      <p role="status">Fetching {what} …</p>
+      {seconds * 1000 >= LONG && (
+        <p className="mt-1 text-sm">
+          Large studies are worked out once, which takes a little; from then on they are there at once. So far:{" "}
+          {seconds} s.
+        </p>
+      )}
+    </div>
   );
 }
 

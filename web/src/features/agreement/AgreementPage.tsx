@@ -1,15 +1,14 @@
 import { queryOptions, useQuery } from "@tanstack/react-query";
-import { Link } from "react-router";
 import { api, type Schemas, unwrap } from "../../api/client";
 import { count, fixed, percent } from "../../ui/format";
 import { type Axis, FigureText, IntervalAxis, IntervalRow } from "../../ui/IntervalRow";
 import { Query } from "../../ui/Query";
 import { type Column, Table } from "../../ui/Table";
 import { useTitle } from "../../ui/useTitle";
-import { LevelMark } from "../rubric";
 import { SetAsideNote, studyKeys, useStudy } from "../study";
 import { PairTable } from "./PairTable";
 import { SelfSection, shareColumn } from "./SelfSection";
+import { SplitSection } from "./SplitSection";
 import { WhatHelps } from "./WhatHelps";
 
 type Report = Schemas["AgreementReport"];
@@ -167,62 +166,6 @@ function SeveritySection({ report }: { report: Report }) {
       <p className="mt-1 text-sm text-ink-soft">
         On the same answers, by least squares; 0 is the average rater. Standings are adjusted for it.
       </p>
-    </section>
-  );
-}
-
-function SplitSection({ report }: { report: Report }) {
-  const highest = new Map(report.criteria.map((c) => [c.criterionId, c.highestLevel]));
-  return (
-    <section className="mt-8">
-      <h2>Widest splits</h2>
-      {report.splits.length === 0 ? (
-        <p className="mt-1">No two raters lie two levels or more apart.</p>
-      ) : (
-        <>
-          <p className="mt-1 mb-2 text-ink-soft">
-            {count(report.splitCount, "answer and criterion", "answers and criteria")} on which raters lie two levels or
-            more apart{report.splitCount > report.splits.length && `; the widest ${report.splits.length} are shown`}.
-          </p>
-          <Table
-            caption="Splits, widest first"
-            rows={report.splits}
-            rowKey={(s) => `${s.answerId} ${s.criterionId}`}
-            columns={[
-              { key: "distance", head: "Apart", align: "right", sortBy: (s) => s.distance, cell: (s) => s.distance },
-              {
-                key: "prompt",
-                head: "What was graded",
-                rowHeader: true,
-                sortBy: (s) => s.promptTitle,
-                cell: (s) => (
-                  <Link to={`../answers/${s.promptId}?answer=${s.answerId}`}>
-                    {s.promptTitle}, {s.criterionName.toLowerCase()}
-                  </Link>
-                ),
-              },
-              {
-                key: "grades",
-                head: "Grades",
-                cell: (s) => (
-                  <span className="flex flex-wrap gap-x-4 gap-y-1">
-                    {s.grades.map((g) => (
-                      <span key={g.raterId} className="whitespace-nowrap">
-                        <LevelMark
-                          level={g.level}
-                          highest={highest.get(s.criterionId) ?? g.level}
-                          title={g.levelName}
-                        />{" "}
-                        {g.name}
-                      </span>
-                    ))}
-                  </span>
-                ),
-              },
-            ]}
-          />
-        </>
-      )}
     </section>
   );
 }

@@ -18,6 +18,8 @@ import java.util.stream.DoubleStream;
  * <p>Undefined with fewer than two clusters, where the coefficient is undefined or 1, and where it is undefined without some
  * cluster. Nothing is drawn at random. Cost O(n).
  *
+ * <p>The upper limit is cut at 1, which no coefficient of agreement passes.
+ *
  * <p>Source: J. Arvesen (1969), Jackknifing U-statistics, <i>Annals of Mathematical Statistics</i> 40(6), 2076-2100,
  * doi:10.1214/aoms/1177697287.
  */

@@ -71,7 +71,7 @@ class GradingController {
     }
 
     /** Lays a sheet before another rater instead. */
-    @MayRefuse(ProblemType.SHEET_SENT)
+    @MayRefuse({ProblemType.ROUND_CLOSED, ProblemType.SHEET_SENT})
     @PostMapping("/api/studies/{studyId}/sheets/{sheetId}/hand-over")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void handOver(

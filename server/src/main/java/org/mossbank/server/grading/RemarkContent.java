@@ -58,7 +58,12 @@ public record RemarkContent(
 
     @AssertTrue(message = "a remark must have a trait or words")
     boolean isSaid() {
-        return !trait.isBlank() || !words.isBlank();
+        return isWritten(trait) || isWritten(words);
+    }
+
+    /** Asked before it is known that there is anything. */
+    private static boolean isWritten(@Nullable String text) {
+        return text != null && !text.isBlank();
     }
 
     /** How many lines a text has, at the most that any way of counting finds. */

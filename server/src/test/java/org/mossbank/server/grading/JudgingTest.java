@@ -179,6 +179,7 @@ public class JudgingTest extends ServerTest {
     public static Object[][] badRemarks() {
         Map<String, Object> backwards = Map.of("part", "TEXT", "from", 5, "to", 2, "quote", "");
         return new Object[][] {
+            {"nothing at all", Map.of()},
             {"neither trait nor words", Map.of("stance", "FAULT", "trait", " ", "words", "")},
             {"a trait that the rubric lacks", Map.of("stance", "FAULT", "trait", "ugly", "words", "")},
             {

@@ -75,6 +75,7 @@ class DeskController {
     /** Grades an answer on a criterion. */
     @MayRefuse({
         ProblemType.CHANGED_ELSEWHERE,
+        ProblemType.EXPECTATION_FIRST,
         ProblemType.ROUND_CLOSED,
         ProblemType.SHEET_SENT,
         ProblemType.SHEET_WITHDRAWN
@@ -89,6 +90,12 @@ class DeskController {
     }
 
     /** Gives the reason for an answer's grades. */
+    @MayRefuse({
+        ProblemType.EXPECTATION_FIRST,
+        ProblemType.ROUND_CLOSED,
+        ProblemType.SHEET_SENT,
+        ProblemType.SHEET_WITHDRAWN
+    })
     @PutMapping(ANSWER + "/reason")
     SheetView.Saved setReason(
             @PathVariable SheetId sheetId,
@@ -98,7 +105,12 @@ class DeskController {
     }
 
     /** Says whether an answer's code works. */
-    @MayRefuse({ProblemType.ROUND_CLOSED, ProblemType.SHEET_SENT})
+    @MayRefuse({
+        ProblemType.EXPECTATION_FIRST,
+        ProblemType.ROUND_CLOSED,
+        ProblemType.SHEET_SENT,
+        ProblemType.SHEET_WITHDRAWN
+    })
     @PutMapping(ANSWER + "/works")
     SheetView.Saved setWorks(
             @PathVariable SheetId sheetId,
@@ -108,7 +120,12 @@ class DeskController {
     }
 
     /** Sets an answer's place in the order of preference. */
-    @MayRefuse(ProblemType.SHEET_SENT)
+    @MayRefuse({
+        ProblemType.EXPECTATION_FIRST,
+        ProblemType.ROUND_CLOSED,
+        ProblemType.SHEET_SENT,
+        ProblemType.SHEET_WITHDRAWN
+    })
     @PutMapping(ANSWER + "/preference")
     SheetView.Saved setPreference(
             @PathVariable SheetId sheetId,
@@ -118,7 +135,12 @@ class DeskController {
     }
 
     /** Says how far an answer holds a key point. */
-    @MayRefuse(ProblemType.SHEET_SENT)
+    @MayRefuse({
+        ProblemType.EXPECTATION_FIRST,
+        ProblemType.ROUND_CLOSED,
+        ProblemType.SHEET_SENT,
+        ProblemType.SHEET_WITHDRAWN
+    })
     @PutMapping(ANSWER + "/coverage/{point}")
     SheetView.Saved setCoverage(
             @PathVariable SheetId sheetId,
@@ -129,7 +151,12 @@ class DeskController {
     }
 
     /** Writes, changes or removes a remark on an answer. */
-    @MayRefuse(ProblemType.SHEET_SENT)
+    @MayRefuse({
+        ProblemType.EXPECTATION_FIRST,
+        ProblemType.ROUND_CLOSED,
+        ProblemType.SHEET_SENT,
+        ProblemType.SHEET_WITHDRAWN
+    })
     @PutMapping(ANSWER + "/remarks/{remarkId}")
     SheetView.Saved setRemark(
             @PathVariable SheetId sheetId,
@@ -140,7 +167,13 @@ class DeskController {
     }
 
     /** Guesses who wrote an answer, once the sheet is sent in. */
-    @MayRefuse(ProblemType.NOT_READY)
+    @MayRefuse({
+        ProblemType.EXPECTATION_FIRST,
+        ProblemType.NOT_READY,
+        ProblemType.ROUND_CLOSED,
+        ProblemType.SHEET_SENT,
+        ProblemType.SHEET_WITHDRAWN
+    })
     @PutMapping(ANSWER + "/guess")
     SheetView.Saved setGuess(
             @PathVariable SheetId sheetId,
@@ -150,6 +183,12 @@ class DeskController {
     }
 
     /** Adds to the time that one has looked at answers. */
+    @MayRefuse({
+        ProblemType.EXPECTATION_FIRST,
+        ProblemType.ROUND_CLOSED,
+        ProblemType.SHEET_SENT,
+        ProblemType.SHEET_WITHDRAWN
+    })
     @PutMapping(SHEET + "/time")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void tellTime(@PathVariable SheetId sheetId, @Valid @RequestBody DeskRequests.TellTime request) {
@@ -157,14 +196,26 @@ class DeskController {
     }
 
     /** Sends a sheet in. */
-    @MayRefuse({ProblemType.ROUND_CLOSED, ProblemType.SHEET_INCOMPLETE, ProblemType.SHEET_WITHDRAWN})
+    @MayRefuse({
+        ProblemType.EXPECTATION_FIRST,
+        ProblemType.ROUND_CLOSED,
+        ProblemType.SHEET_INCOMPLETE,
+        ProblemType.SHEET_SENT,
+        ProblemType.SHEET_WITHDRAWN
+    })
     @PostMapping(SHEET + "/send")
     SheetSending.Sent send(@PathVariable SheetId sheetId) {
         return sending.send(sheetId);
     }
 
     /** Takes a sheet back that was sent in by mistake. */
-    @MayRefuse({ProblemType.REPEAT_OPEN, ProblemType.ROUND_CLOSED, ProblemType.SHEET_WITHDRAWN})
+    @MayRefuse({
+        ProblemType.EXPECTATION_FIRST,
+        ProblemType.REPEAT_OPEN,
+        ProblemType.ROUND_CLOSED,
+        ProblemType.SHEET_SENT,
+        ProblemType.SHEET_WITHDRAWN
+    })
     @PostMapping(SHEET + "/take-back")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void takeBack(@PathVariable SheetId sheetId) {

@@ -1,0 +1,135 @@
+import { Link, useSearchParams } from "react-router";
+import type { Schemas } from "../../api/client";
+import { Button } from "../../ui/Button";
+import { Choice } from "../../ui/Field";
+import { count } from "../../ui/format";
+import { Table } from "../../ui/Table";
+import { LevelMark } from "../rubric";
+
+type Report = Schemas["AgreementReport"];
+type SplitView = Report["splits"][number];
+
+/** As many as are looked through without scrolling for long; the rest come when they are asked for. */
+const FIRST = 12;
+const ALL = "";
+
+/** Splits, widest first, of one criterion or rater if one is chosen; the address keeps which. */
+export function SplitSection({ report }: { report: Report }) {
+  const [address, setAddress] = useSearchParams();
+  const criterion = address.get("criterion") ?? ALL;
+  const rater = address.get("rater") ?? ALL;
+  const whole = address.get("splits") === "all";
+  const set = (name: string, value: string) => {
+    const next = new URLSearchParams(address);
+    if (value === ALL) {
+      next.delete(name);
+    } else {
+      next.set(name, value);
+    }
+    setAddress(next, { replace: true, preventScrollReset: true });
+  };
+  const found = report.splits.filter(
+    (s) => (criterion === ALL || s.criterionId === criterion) && (rater === ALL || isAtAnEnd(s, rater)),
+  );
+  const shown = whole ? found : found.slice(0, FIRST);
+  return (
+    <section className="mt-8">
+      <h2>Widest splits</h2>
+      {report.splits.length === 0 ? (
+        <p className="mt-1">No two raters lie two levels or more apart.</p>
+      ) : (
+        <>
+          <p className="mt-1 mb-2 text-ink-soft">
+            {count(report.splitCount, "answer and criterion", "answers and criteria")} on which raters lie two levels or
+            more apart
+            {report.splitCount > report.splits.length && `; the widest ${report.splits.length} are known here`}.
+          </p>
+          <SplitFilters report={report} criterion={criterion} rater={rater} onChoose={set} />
+          {found.length === 0 ? <p>None of these.</p> : <SplitTable report={report} splits={shown} />}
+          {found.length > shown.length && (
+            <Button className="mt-2" onClick={() => set("splits", "all")}>
+              Show all {found.length}
+            </Button>
+          )}
+        </>
+      )}
+    </section>
+  );
+}
+
+type SplitFiltersProps = {
+  report: Report;
+  criterion: string;
+  rater: string;
+  onChoose: (name: string, value: string) => void;
+};
+
+function SplitFilters({ report, criterion, rater, onChoose }: SplitFiltersProps) {
+  return (
+    <div className="mb-2 flex flex-wrap gap-4">
+      <Choice
+        label="On"
+        className="w-56"
+        value={criterion}
+        options={[
+          { value: ALL, label: "every criterion" },
+          ...report.criteria.map((c) => ({ value: c.criterionId, label: c.name })),
+        ]}
+        onValue={(value) => onChoose("criterion", value)}
+      />
+      <Choice
+        label="With, at an end of it,"
+        className="w-56"
+        value={rater}
+        options={[{ value: ALL, label: "anybody" }, ...report.raters.map((r) => ({ value: r.raterId, label: r.name }))]}
+        onValue={(value) => onChoose("rater", value)}
+      />
+    </div>
+  );
+}
+
+/** Whether a rater gave the lowest or the highest level of it. */
+function isAtAnEnd(split: SplitView, rater: string): boolean {
+  const levels = split.grades.map((g) => g.level);
+  const own = split.grades.find((g) => g.raterId === rater)?.level;
+  return own !== undefined && (own === Math.min(...levels) || own === Math.max(...levels));
+}
+
+function SplitTable({ report, splits }: { report: Report; splits: SplitView[] }) {
+  const highest = new Map(report.criteria.map((c) => [c.criterionId, c.highestLevel]));
+  return (
+    <Table
+      caption="Splits, widest first"
+      rows={splits}
+      rowKey={(s) => `${s.answerId} ${s.criterionId}`}
+      columns={[
+        { key: "distance", head: "Apart", align: "right", sortBy: (s) => s.distance, cell: (s) => s.distance },
+        {
+          key: "prompt",
+          head: "What was graded",
+          rowHeader: true,
+          sortBy: (s) => s.promptTitle,
+          cell: (s) => (
+            <Link to={`../answers/${s.promptId}?answer=${s.answerId}`}>
+              {s.promptTitle}, {s.criterionName.toLowerCase()}
+            </Link>
+          ),
+        },
+        {
+          key: "grades",
+          head: "Grades",
+          cell: (s) => (
+            <span className="flex flex-wrap gap-x-4 gap-y-1">
+              {s.grades.map((g) => (
+                <span key={g.raterId} className="whitespace-nowrap">
+                  <LevelMark level={g.level} highest={highest.get(s.criterionId) ?? g.level} title={g.levelName} />{" "}
+                  {g.name}
+                </span>
+              ))}
+            </span>
+          ),
+        },
+      ]}
+    />
+  );
+}
