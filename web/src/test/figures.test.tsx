@@ -229,7 +229,7 @@ describe("agreement", () => {
     expect(rows()).toBe(20);
     await userEvent.selectOptions(screen.getByLabelText("On"), "Idiom");
     expect(rows()).toBe(5);
-    await userEvent.selectOptions(screen.getByLabelText("With, at an end of it,"), "Bo Grane");
+    await userEvent.selectOptions(screen.getByLabelText("Lowest or highest by"), "Bo Grane");
     expect(rows()).toBe(2);
     await userEvent.selectOptions(screen.getByLabelText("On"), "Correctness");
     expect(screen.getByText("None of these.")).toBeDefined();

@@ -78,7 +78,7 @@ function SplitFilters({ report, criterion, rater, onChoose }: SplitFiltersProps)
         onValue={(value) => onChoose("criterion", value)}
       />
       <Choice
-        label="With, at an end of it,"
+        label="Lowest or highest by"
         className="w-56"
         value={rater}
         options={[{ value: ALL, label: "anybody" }, ...report.raters.map((r) => ({ value: r.raterId, label: r.name }))]}

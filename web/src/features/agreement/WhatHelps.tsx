@@ -38,8 +38,8 @@ export function WhatHelps({ report, on }: { report: Report; on: Criterion | unde
     const own = levels.find((l) => l.level === level)?.name;
     return own === undefined || own === String(level) ? String(level) : `${String(level)} (${own})`;
   };
-  const all = [...ofLevels(found, name), ...ofPrompts(found), ...ofRaters(found, report)]
-    .filter((h) => h.alpha - now > WORTH)
+  const all = [...ofLevels(found, now, name), ...ofPrompts(found), ...ofRaters(found, report)]
+    .filter((h) => h.key === "levels" || h.alpha - now > WORTH)
     .sort((a, b) => b.alpha - a.alpha);
   if (all.length === 0) {
     return null;
@@ -58,22 +58,21 @@ export function WhatHelps({ report, on }: { report: Report; on: Criterion | unde
   );
 }
 
-/** The two neighbouring levels whose anchors are told apart least well. */
-function ofLevels(found: Diagnosis, name: (level: number) => string): Help[] {
-  const merged = found.merged[0];
-  const alpha = merged?.alpha.value;
-  if (merged === undefined || alpha === undefined) {
+/** The two neighbouring levels between which most of the disagreement lies: their anchors are told apart least well. */
+function ofLevels(found: Diagnosis, now: number, name: (level: number) => string): Help[] {
+  const pair = [...found.levelPairs].sort((a, b) => b.share - a.share).find((p) => p.higher === p.lower + 1);
+  if (pair === undefined) {
     return [];
   }
-  const share = found.levelPairs.find((p) => p.lower === merged.lower && p.higher === merged.lower + 1)?.share ?? 0;
+  const alpha = found.merged.find((m) => m.lower === pair.lower)?.alpha.value ?? now;
   return [
     {
       key: "levels",
       alpha,
       words: (
         <>
-          Sharpen the anchors of levels {name(merged.lower)} and {name(merged.lower + 1)}: {percent(share)} of what
-          parts raters lies between them, and if the two were one, α would be {fixed(alpha, 2)}.{" "}
+          Sharpen the anchors of levels {name(pair.lower)} and {name(pair.higher)}: {percent(pair.share)} of what parts
+          raters lies between them{alpha - now > WORTH && `, and if the two were one, α would be ${fixed(alpha, 2)}`}.{" "}
           <Link to="../rubric">See the anchors</Link>
         </>
       ),

@@ -18,7 +18,7 @@ import java.util.stream.DoubleStream;
  * <p>Undefined with fewer than two clusters, where the coefficient is undefined or 1, and where it is undefined without some
  * cluster. Nothing is drawn at random. Cost O(n).
  *
- * <p>The upper limit is cut at 1, which no coefficient of agreement passes.
+ * <p>Limits are cut at -1 and 1, which no coefficient of agreement passes.
  *
  * <p>Source: J. Arvesen (1969), Jackknifing U-statistics, <i>Annals of Mathematical Statistics</i> 40(6), 2076-2100,
  * doi:10.1214/aoms/1177697287.
@@ -88,9 +88,9 @@ public final class Jackknife {
         double one = back.applyAsDouble(clusters.mean - half);
         double other = back.applyAsDouble(clusters.mean + half);
         // The mean of pseudo-values may lie off the coefficient; an interval that leaves it out would puzzle.
-        // No coefficient of agreement is above 1.
+        double low = Math.max(-1, Math.min(value, Math.min(one, other)));
         double high = Math.min(1, Math.max(value, Math.max(one, other)));
-        return new Interval.Bounds(Math.min(value, Math.min(one, other)), high, level);
+        return new Interval.Bounds(Math.min(value, low), high, level);
     }
 
     /** The mean of pseudo-values, and its variance. */

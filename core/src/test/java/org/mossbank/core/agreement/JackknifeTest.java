@@ -19,7 +19,7 @@ public class JackknifeTest {
     @Test
     public void byHandInTheLog() {
         Interval.Bounds bounds =
-                (Interval.Bounds) Jackknife.ofAgreement(Estimate.of(0.5), new double[] {0.4, 0.5, 0.6}, LEVEL);
+                (Interval.Bounds) Jackknife.ofAgreement(Estimate.of(0.5), new double[] {0.4, 0.5, 0.6}, 0.5);
 
         // by hand: g = log 0.5; pseudo-values 3 g - 2 log 0.6, g, 3 g - 2 log 0.4
         double g = Math.log(0.5);
@@ -29,7 +29,7 @@ public class JackknifeTest {
         for (double x : pseudo) {
             squares += (x - mean) * (x - mean);
         }
-        double half = Math.sqrt(squares / 6) * new TDistribution(1).inverseCumulativeProbability(0.975);
+        double half = Math.sqrt(squares / 6) * new TDistribution(1).inverseCumulativeProbability(0.75);
         assertThat(bounds.low()).isCloseTo(1 - Math.exp(mean + half), within(1e-12));
         assertThat(bounds.high()).isCloseTo(1 - Math.exp(mean - half), within(1e-12));
     }
@@ -37,13 +37,17 @@ public class JackknifeTest {
     @Test
     public void whereWithoutOneAllAgreeTheCoefficientItselfIsUsed() {
         Interval.Bounds bounds =
-                (Interval.Bounds) Jackknife.ofAgreement(Estimate.of(0.8), new double[] {1, 0.7, 0.7}, LEVEL);
+                (Interval.Bounds) Jackknife.ofAgreement(Estimate.of(0.9), new double[] {1, 0.89, 0.89, 0.89}, LEVEL);
 
-        // by hand: pseudo-values 0.4, 1, 1
-        double half = Math.sqrt(0.24 / 6) * new TDistribution(1).inverseCumulativeProbability(0.975);
-        assertThat(bounds.low()).isCloseTo(0.8 - half, within(1e-12));
+        // by hand: pseudo-values 0.6, 0.93, 0.93, 0.93 with the mean 0.8475; 1.5 degrees of freedom
+        double half = Math.sqrt((0.2475 * 0.2475 + 3 * 0.0825 * 0.0825) / 12)
+                * new TDistribution(1.5).inverseCumulativeProbability(0.975);
+        assertThat(bounds.low()).isCloseTo(0.8475 - half, within(1e-9));
+        assertThat(0.8475 + half).isGreaterThan(1);
         assertThat(bounds.high()).as("no coefficient is above 1").isEqualTo(1);
-        assertThat(0.8 + half).isGreaterThan(1);
+        Interval.Bounds wide =
+                (Interval.Bounds) Jackknife.ofAgreement(Estimate.of(0.8), new double[] {1, 0.7, 0.7}, LEVEL);
+        assertThat(wide.low()).as("nor below -1").isEqualTo(-1);
     }
 
     @Test
