@@ -33,7 +33,7 @@ export function Table<Row>({ caption, columns, rows, rowKey, onOneLine = false, 
       })
     : rows;
   return (
-    <div className="overflow-x-auto" role="region" aria-label={caption} tabIndex={0}>
+    <div className="relative overflow-x-auto" role="region" aria-label={caption} tabIndex={0}>
       <table className="w-full border-collapse text-left">
         <caption className="sr-only">{caption}</caption>
         <thead>

@@ -174,7 +174,7 @@ function heldColumns(
     },
     {
       key: "match",
-      head: "",
+      head: "What it is here",
       cell: (a) =>
         a.match === "THERE" ? (
           "there already"

@@ -230,7 +230,7 @@ function SideBySide({ children }: SideBySideProps) {
       tabIndex={0}
       role="region"
       aria-label="Answers side by side"
-      className="flex snap-x gap-6 overflow-x-auto pb-4"
+      className="relative flex snap-x gap-6 overflow-x-auto pb-4"
     >
       {children}
     </div>

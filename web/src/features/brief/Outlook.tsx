@@ -87,7 +87,7 @@ function leadColumns(byKind: boolean): Column<Lead>[] {
       rowHeader: true,
       cell: (l) => (l.points === 0 ? "nothing: all are equal" : `${fixed(l.points, 1)} points`),
     },
-    { key: "picture", head: "", cell: (l) => <Shares lead={l} /> },
+    { key: "picture", head: "All together", cell: (l) => <Shares lead={l} /> },
     share("right", "Recommended", right),
     share("wrong", "Recommended wrongly", (l) => l.recommended - right(l)),
     share("safe", "Safe choices", (l) => l.safeChoices),

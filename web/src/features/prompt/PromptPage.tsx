@@ -66,7 +66,7 @@ function ReadPrompt({ prompt }: { prompt: Schemas["PromptView"] }) {
           Set aside {moment(prompt.fault.at)} by {prompt.fault.by}: {prompt.fault.reason} It counts nowhere.
         </Note>
       )}
-      <div className="mt-4 grid gap-8 lg:grid-cols-[minmax(0,1fr)_18rem]">
+      <div className="mt-4 grid grid-cols-1 gap-8 lg:grid-cols-[minmax(0,1fr)_18rem]">
         <PromptTexts content={content} />
         <div>
           <h2 className="mb-2 text-base">A right answer</h2>

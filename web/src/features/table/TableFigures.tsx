@@ -40,7 +40,7 @@ export function TableFigures({ figures }: { figures: Figures }) {
         rowKey={(c) => c.name}
         columns={[
           { key: "name", head: "Over all raters", rowHeader: true, cell: (c) => NAMES[c.name] },
-          { key: "drawn", head: "", cell: (c) => <IntervalRow figure={c.figure} axis={AXIS} /> },
+          { key: "drawn", head: "From −0.2 to 1", cell: (c) => <IntervalRow figure={c.figure} axis={AXIS} /> },
           {
             key: "figure",
             head: "Value, 95 % interval",
