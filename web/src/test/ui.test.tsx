@@ -12,7 +12,7 @@ import { Choice, Field, NumberField, Tick } from "../ui/Field";
 import { FigureText, IntervalRow, sign } from "../ui/IntervalRow";
 import { Lines } from "../ui/Lines";
 import { Markdown } from "../ui/Markdown";
-import { Failure, Query } from "../ui/Query";
+import { Failure, Query, WORKED_OUT } from "../ui/Query";
 import { ReasonDialog } from "../ui/ReasonDialog";
 import { Table } from "../ui/Table";
 import type { DraftInHand } from "../ui/useDraft";
@@ -323,7 +323,7 @@ describe("what is long in coming", () => {
       function Page() {
         const never = useQuery({ queryKey: ["never"], queryFn: () => new Promise<string>(() => undefined) });
         return (
-          <Query of={never} what="the agreement">
+          <Query of={never} what="the agreement" long={WORKED_OUT}>
             {(text) => <p>{text}</p>}
           </Query>
         );
@@ -336,7 +336,7 @@ describe("what is long in coming", () => {
       expect(screen.getByRole("status").textContent).toBe("Fetching the agreement …");
       expect(screen.queryByText(/worked out once/)).toBeNull();
       act(() => void vi.advanceTimersByTime(4_100));
-      expect(screen.getByText(/worked out once.* 4 s/)).toBeDefined();
+      expect(screen.getByText(/worked out once.* 4 s so far/)).toBeDefined();
     } finally {
       vi.useRealTimers();
     }

@@ -3,6 +3,9 @@ import { Button } from "./Button";
 
 const FIELDS = "input:not([type=checkbox], [type=radio], [type=file]), textarea";
 
+/** Within this time what was asked for is there, in milliseconds. */
+const SOON = 500;
+
 type AddButtonProps = Omit<ComponentProps<typeof Button>, "onClick"> & { onAdd: () => void };
 
 /** Adds a row to the form it stands in; whoever adds one writes in it next, so the focus goes there. */
@@ -10,6 +13,7 @@ export function AddButton({ onAdd, ...rest }: AddButtonProps) {
   const place = useRef<HTMLSpanElement>(null);
   const before = useRef<Set<Element>>(undefined);
   const fields = () => [...(place.current?.closest("fieldset, form, main, body")?.querySelectorAll(FIELDS) ?? [])];
+  // What comes much later was added by somebody else.
   useEffect(() => {
     const known = before.current;
     if (known === undefined) {
@@ -27,6 +31,7 @@ export function AddButton({ onAdd, ...rest }: AddButtonProps) {
         {...rest}
         onClick={() => {
           before.current = new Set(fields());
+          setTimeout(() => (before.current = undefined), SOON);
           onAdd();
         }}
       />

@@ -4,24 +4,33 @@ import { ApiProblem } from "../api/client";
 import { Button } from "./Button";
 import { Note } from "./Note";
 
-type QueryProps<T> = { of: UseQueryResult<T>; what: string; children: (data: T) => ReactNode };
+type QueryProps<T> = {
+  of: UseQueryResult<T>;
+  what: string;
+  /** Why it may be long in coming, in a sentence. */
+  long?: string;
+  children: (data: T) => ReactNode;
+};
+
+/** Of what is made of all grades. */
+export const WORKED_OUT = "The figures of a large study are worked out once, and are there at once from then on.";
 
 /** A data view's first two states: still coming, and failed with a way to try again. */
-export function Query<T>({ of: query, what, children }: QueryProps<T>) {
+export function Query<T>({ of: query, what, long, children }: QueryProps<T>) {
   if (query.data !== undefined) {
     return children(query.data);
   }
   if (query.isError) {
     return <Failure error={query.error} what={what} onRetry={() => void query.refetch()} />;
   }
-  return <Coming what={what} />;
+  return <Coming what={what} long={long} />;
 }
 
 /** How long something may take before it is said that it takes long, in milliseconds. */
 const LONG = 2_500;
 
-/** What is long in coming is worked out from much, and says how long it has been. */
-function Coming({ what }: { what: string }) {
+/** What is long in coming says how long it has been. */
+function Coming({ what, long }: { what: string; long: string | undefined }) {
   const [seconds, setSeconds] = useState(0);
   useEffect(() => {
     const began = Date.now();
@@ -33,8 +42,7 @@ function Coming({ what }: { what: string }) {
       <p role="status">Fetching {what} …</p>
       {seconds * 1000 >= LONG && (
         <p className="mt-1 text-sm">
-          Large studies are worked out once, which takes a little; from then on they are there at once. So far:{" "}
-          {seconds} s.
+          {long ?? "It takes longer than usual."} {seconds} s so far.
         </p>
       )}
     </div>

@@ -2,7 +2,7 @@ import { queryOptions, useQuery } from "@tanstack/react-query";
 import { api, type Schemas, unwrap } from "../../api/client";
 import { count, fixed, percent } from "../../ui/format";
 import { type Axis, FigureText, IntervalAxis, IntervalRow } from "../../ui/IntervalRow";
-import { Query } from "../../ui/Query";
+import { Query, WORKED_OUT } from "../../ui/Query";
 import { type Column, Table } from "../../ui/Table";
 import { useTitle } from "../../ui/useTitle";
 import { SetAsideNote, studyKeys, useStudy } from "../study";
@@ -26,7 +26,7 @@ export function AgreementPage() {
   const agreement = useQuery(agreementOfStudy(study.id));
   useTitle(`Agreement · ${study.title}`);
   return (
-    <Query of={agreement} what="the agreement">
+    <Query of={agreement} what="the agreement" long={WORKED_OUT}>
       {(report) => (
         <div className="max-w-5xl">
           <h1>{headline(report)}</h1>

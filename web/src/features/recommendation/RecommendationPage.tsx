@@ -3,7 +3,7 @@ import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
 import { count, moment } from "../../ui/format";
 import { Note } from "../../ui/Note";
-import { Query } from "../../ui/Query";
+import { Query, WORKED_OUT } from "../../ui/Query";
 import { Table } from "../../ui/Table";
 import { useTitle } from "../../ui/useTitle";
 import { ForecastWords, Reopenings, RuleTermsList, SetAsideNote, useStudy } from "../study";
@@ -34,7 +34,7 @@ export function RecommendationPage() {
     return <HiddenStandings />;
   }
   return (
-    <Query of={query} what={look > 0 ? "what was seen" : "the recommendation"}>
+    <Query of={query} what={look > 0 ? "what was seen" : "the recommendation"} long={WORKED_OUT}>
       {(report) => (
         <div className="max-w-5xl">
           {look > 0 && <LookNote look={look} report={report} />}

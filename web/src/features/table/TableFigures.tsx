@@ -104,7 +104,7 @@ function Pairs({ figures }: { figures: Figures }) {
       <Table
         caption="Cohen’s kappa of each two raters"
         rows={figures.pairs}
-        rowKey={(p) => `${p.first} ${p.second}`}
+        rowKey={(p) => JSON.stringify([p.first, p.second])}
         columns={[
           { key: "first", head: "First", rowHeader: true, sortBy: (p) => p.first, cell: (p) => p.first },
           { key: "second", head: "Second", sortBy: (p) => p.second, cell: (p) => p.second },

@@ -26,4 +26,25 @@ public class OpenApiTest extends ServerTest {
         }
         assertThat(served).isEqualTo(JsonMapper.shared().readTree(COMMITTED.toFile()));
     }
+
+    /** What is said to need a session is refused to nobody, and what is not is open. */
+    @Test
+    public void whoMayCallIsAsItIsSaid() {
+        JsonNode paths = as(LEAD).get("/api/openapi").json().path("paths");
+        int asked = 0;
+        for (java.util.Map.Entry<String, JsonNode> path : paths.properties()) {
+            JsonNode get = path.getValue().path("get");
+            if (!get.isMissingNode()) {
+                String address = path.getKey()
+                        .replace("{number}", "1")
+                        .replace("{place}", "0")
+                        .replaceAll("\\{[^}]*}", java.util.UUID.randomUUID().toString());
+                boolean needsSession = get.path("security").toString().contains("\"session\"");
+                assertThat(nobody().get(address).status() == 401).as(address).isEqualTo(needsSession);
+                asked++;
+            }
+        }
+        assertThat(asked).isGreaterThan(40);
+        assertThat(nobody().get("/api/openapi").status()).isEqualTo(401);
+    }
 }

@@ -1,5 +1,6 @@
 package org.mossbank.core.table;
 
+import java.nio.IntBuffer;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -61,6 +62,8 @@ public record TableAgreement(
     private static final int FEWEST_RESAMPLES = 200;
     /** Units times resamples, so that the largest table takes seconds. */
     private static final double MOST_DRAWN = 2e7;
+    /** Numbers that are held of all different units at once, so that no table takes all memory. */
+    private static final long MOST_HELD = 10_000_000;
     /** Nothing that a reader compares may hang on chance; the same table gives the same limits. */
     private static final long SEED = 1;
 
@@ -154,6 +157,22 @@ public record TableAgreement(
                 ratings.add(new Rating(value.unit(), value.rater(), Require.known(places, level)));
             }
             matrix = RatingMatrix.of(ratings, numbers);
+            refuseIfTooMuch();
+        }
+
+        /** What the coefficients hold grows with units times levels, and with different units times levels squared. */
+        private void refuseIfTooMuch() throws NotOfScale {
+            Map<String, int[]> byUnit = new HashMap<>();
+            ratings.forEach(r -> byUnit.computeIfAbsent(r.unit(), u -> new int[levels.size()])[r.category()]++);
+            long different =
+                    byUnit.values().stream().map(IntBuffer::wrap).distinct().count();
+            long held = Math.max(
+                    (long) byUnit.size() * levels.size(), different * levels.size() * (levels.size() + 1L) / 2);
+            if (held > MOST_HELD) {
+                throw new NotOfScale(
+                        "%,d units at %d different values are more than can be worked out at once; group values that lie near each other"
+                                .formatted(byUnit.size(), levels.size()));
+            }
         }
 
         private static double number(ValueTable.Value value) throws NotOfScale {
@@ -287,13 +306,29 @@ public record TableAgreement(
             int highest = levels.size() - 1;
             return Severity.of(
                     ratings.stream()
-                            .map(r -> new GradedUnit(r.unit(), r.unit(), r.rater(), r.category(), highest))
+                            .map(r -> new GradedUnit(cluster(r.unit()), r.unit(), r.rater(), r.category(), highest))
                             .toList(),
                     (int) Math.max(
                             FEWEST_RESAMPLES,
-                            Math.min(MOST_RESAMPLES, MOST_DRAWN / matrix.units().size())),
+                            Math.min(
+                                    MOST_RESAMPLES,
+                                    MOST_DRAWN
+                                            / Math.min(
+                                                    clusters(), matrix.units().size()))),
                     LEVEL,
                     Resamples.generator(SEED));
+        }
+
+        /** As many as the normal equations of each may be held of; units beyond are resampled in groups. */
+        private long clusters() {
+            long equations = (long) matrix.raters().size() * (matrix.raters().size() + 1);
+            return Math.max(1, MOST_HELD / equations);
+        }
+
+        private String cluster(String unit) {
+            return matrix.units().size() <= clusters()
+                    ? unit
+                    : String.valueOf(Math.floorMod(unit.hashCode(), clusters()));
         }
     }
 }

@@ -27,6 +27,8 @@ import org.mossbank.core.estimate.Require;
 public record ValueTable(List<Value> values, List<TableFault> faults) {
     /** Rows of values, beside the head. */
     public static final int MOST_ROWS = 200_000;
+    /** A wide table has many in a row. */
+    public static final int MOST_VALUES = 1_000_000;
     /** More raters than any pairwise table could show. */
     public static final int MOST_RATERS = 60;
 
@@ -71,6 +73,8 @@ public record ValueTable(List<Value> values, List<TableFault> faults) {
         private final List<TableFault> faults = new ArrayList<>();
         private final Map<String, Set<String>> given = new HashMap<>();
         private final Set<String> raters = new HashSet<>();
+        /** Few values are different, and millions may be alike. */
+        private final Map<String, String> once = new HashMap<>();
 
         void read(CSVParser rows) {
             List<String> head = null;
@@ -86,6 +90,10 @@ public record ValueTable(List<Value> values, List<TableFault> faults) {
                 read++;
                 if (read > MOST_ROWS) {
                     fault((int) rows.getCurrentLineNumber(), "at most %,d rows".formatted(MOST_ROWS), "");
+                    return;
+                }
+                if (values.size() > MOST_VALUES) {
+                    fault(0, "at most %,d values".formatted(MOST_VALUES), "");
                     return;
                 }
                 if (faults.size() >= MOST_FAULTS) {
@@ -154,8 +162,12 @@ public record ValueTable(List<Value> values, List<TableFault> faults) {
             } else if (raters.add(rater) && raters.size() > MOST_RATERS) {
                 fault(line, "at most " + MOST_RATERS + " raters", rater);
             } else {
-                values.add(new Value(unit, rater, value));
+                values.add(new Value(unit, once(rater), once(value)));
             }
+        }
+
+        private String once(String text) {
+            return once.computeIfAbsent(text, t -> t);
         }
 
         void fault(int line, String expected, String found) {

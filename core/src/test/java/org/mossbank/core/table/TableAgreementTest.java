@@ -164,4 +164,41 @@ public class TableAgreementTest {
                         .faults())
                 .hasSize(100);
     }
+
+    /** As many rows as there may be, of many raters, would be more values than memory holds. */
+    @Test
+    public void readingStopsAtSoManyValues() {
+        String head = IntStream.range(0, 60).mapToObj(r -> "r" + r).collect(Collectors.joining(",", "unit,", "\n"));
+        String row = ",1".repeat(60) + "\n";
+        StringBuilder rows = new StringBuilder(head);
+        IntStream.range(0, 20_000).forEach(u -> rows.append(u).append(row));
+        assertThat(ValueTable.parse(rows.toString()).faults())
+                .extracting(ValueTable.TableFault::expected)
+                .containsExactly("at most 1,000,000 values");
+    }
+
+    @Test
+    public void whatWouldTakeTooMuchMemoryIsRefusedWithWhatToDo() {
+        StringBuilder rows = new StringBuilder("unit,a,b\n");
+        IntStream.range(0, 100_000).forEach(u -> rows.append(u + "," + u % 127 + "," + (u / 127) % 127 + "\n"));
+        assertThatThrownBy(() -> TableAgreement.of(ValueTable.parse(rows.toString()), TableScale.INTERVAL))
+                .hasMessageContaining("group values that lie near each other");
+    }
+
+    /** More units than their equations can be held of are resampled in groups: the estimate is the same. */
+    @Test
+    public void manyRatersOnManyUnitsHaveTheirSeverity() throws Exception {
+        StringBuilder rows = new StringBuilder(
+                IntStream.range(0, 60).mapToObj(r -> "r" + r).collect(Collectors.joining(",", "unit,", "\n")));
+        for (int u = 0; u < 5_000; u++) {
+            rows.append(u);
+            for (int r = 0; r < 60; r++) {
+                rows.append(',').append(r == 0 ? u % 4 : u % 4 + 1);
+            }
+            rows.append('\n');
+        }
+        TableAgreement found = of(rows.toString(), TableScale.ORDINAL);
+        // The first gives a level less than all 59 others, on every unit.
+        assertThat(found.severities().get(0).severity().value().orElseThrow()).isCloseTo(59 / 60.0, within(1e-9));
+    }
 }

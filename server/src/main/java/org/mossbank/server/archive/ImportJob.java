@@ -54,6 +54,11 @@ final class ImportJob {
         } catch (RuntimeException e) {
             Problem problem = e instanceof Problem own ? own : Failures.of(e);
             end = new End(ImportView.State.REFUSED, null, problem.getBody().getDetail(), faults(problem));
+        } catch (Error e) {
+            // Whoever waits for it is told, whatever becomes of the server.
+            end = new End(
+                    ImportView.State.REFUSED, null, "The server could not do this. Nothing was loaded.", List.of());
+            throw e;
         }
     }
 

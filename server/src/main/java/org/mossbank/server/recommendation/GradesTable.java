@@ -61,8 +61,8 @@ class GradesTable {
 
     /** As it stood at one moment; nothing is read any more when it is written. */
     Rows of(StudyId study) {
-        RecommendationData data = basis.of(study);
         return snapshot.of(() -> {
+            RecommendationData data = basis.of(study);
             Map<Where, Instant> sent = new HashMap<>();
             grading.sentPlaces(study).forEach(p -> sent.put(new Where(p.raterId(), p.answerId()), p.sentAt()));
             return new Rows(data, grading.repeatGrades(study), sent);

@@ -52,9 +52,11 @@ public final class GivingWay {
      * @throws BulkheadFullException if its turn does not come in time
      */
     public <T> T run(Supplier<T> work) {
-        return Thread.currentThread() instanceof Worker
-                ? work.get()
-                : turns.executeSupplier(() -> done(threads.submit(new DelegatingSecurityContextCallable<>(work::get))));
+        if (Thread.currentThread() instanceof Worker) {
+            return work.get();
+        }
+        Supplier<T> carried = Progress.carried(work);
+        return turns.executeSupplier(() -> done(threads.submit(new DelegatingSecurityContextCallable<>(carried::get))));
     }
 
     private static <T> T done(Future<T> result) {

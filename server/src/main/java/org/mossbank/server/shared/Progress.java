@@ -40,6 +40,12 @@ public final class Progress {
         }
     }
 
+    /** The work as another thread does it, followed by whoever follows this thread. */
+    static <T> Supplier<T> carried(Supplier<T> work) {
+        Progress progress = FOLLOWED.get();
+        return progress == null ? work : () -> progress.follow(work);
+    }
+
     public Seen seen() {
         return seen;
     }

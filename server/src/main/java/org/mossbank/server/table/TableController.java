@@ -1,6 +1,5 @@
 package org.mossbank.server.table;
 
-import java.io.IOException;
 import org.mossbank.core.table.TableScale;
 import org.mossbank.server.shared.MayRefuse;
 import org.mossbank.server.shared.ProblemType;
@@ -23,8 +22,7 @@ class TableController {
     @MayRefuse(ProblemType.TABLE_REFUSED)
     @PostMapping(path = "/api/tables/agreement", consumes = MediaType.MULTIPART_FORM_DATA_VALUE)
     TableAgreementView agreement(
-            @RequestPart("file") MultipartFile file, @RequestParam(defaultValue = "ORDINAL") TableScale scale)
-            throws IOException {
-        return tables.agreement(file.getBytes(), scale);
+            @RequestPart("file") MultipartFile file, @RequestParam(defaultValue = "ORDINAL") TableScale scale) {
+        return tables.agreement(file, scale);
     }
 }

@@ -1,5 +1,8 @@
 package org.mossbank.server.table;
 
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.UncheckedIOException;
 import java.util.List;
 import java.util.Optional;
 import org.mossbank.core.table.TableAgreement;
@@ -11,12 +14,14 @@ import org.mossbank.server.files.TextFile;
 import org.mossbank.server.shared.HeavyWork;
 import org.mossbank.server.shared.Problem;
 import org.mossbank.server.shared.ProblemType;
+import org.springframework.core.io.InputStreamSource;
 import org.springframework.security.access.prepost.PreAuthorize;
 import org.springframework.stereotype.Service;
 
 @Service
 class TableService {
     private static final String TABLE = "the table";
+    private static final int MOST_BYTES = 24 << 20;
 
     private final HeavyWork heavy;
 
@@ -26,8 +31,21 @@ class TableService {
 
     /** @throws Problem 400 with what is wrong with the table */
     @PreAuthorize("isAuthenticated()")
-    public TableAgreementView agreement(byte[] file, TableScale scale) {
-        return heavy.run(() -> TableAgreementView.of(figures(file, scale)));
+    public TableAgreementView agreement(InputStreamSource file, TableScale scale) {
+        // Read when its turn has come: as many as wait would not fit into memory.
+        return heavy.run(() -> TableAgreementView.of(figures(bytes(file), scale)));
+    }
+
+    private static byte[] bytes(InputStreamSource file) {
+        try (InputStream in = file.getInputStream()) {
+            byte[] read = in.readNBytes(MOST_BYTES + 1);
+            if (read.length > MOST_BYTES) {
+                throw new Problem(ProblemType.TOO_LARGE, "A table may have at most %d MB.".formatted(MOST_BYTES >> 20));
+            }
+            return read;
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
     }
 
     private static TableAgreement figures(byte[] file, TableScale scale) {

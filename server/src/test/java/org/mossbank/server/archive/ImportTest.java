@@ -1,12 +1,18 @@
 package org.mossbank.server.archive;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import java.time.Instant;
 import java.util.Map;
 import org.awaitility.Awaitility;
 import org.mossbank.server.ServerTest;
+import org.mossbank.server.account.Accounts;
+import org.mossbank.server.ids.AccountId;
 import org.mossbank.server.shared.Progress;
 import org.mossbank.testkit.ApiClient;
+import org.springframework.beans.factory.annotation.Autowired;
+import org.springframework.transaction.support.TransactionTemplate;
 import org.testng.annotations.Test;
 import tools.jackson.databind.JsonNode;
 
@@ -14,11 +20,24 @@ import tools.jackson.databind.JsonNode;
 public class ImportTest extends ServerTest {
     private static final String IMPORTS = "/api/imports";
 
+    @Autowired
+    private ArchiveLoader loader;
+
+    @Autowired
+    private Accounts accounts;
+
+    @Autowired
+    private TransactionTemplate transactions;
+
     private static byte[] archive(String title) {
+        return zip(renamed(title));
+    }
+
+    private static Map<String, byte[]> renamed(String title) {
         Map<String, byte[]> files = byHand();
         String head = new String(files.get("study.json"), java.nio.charset.StandardCharsets.UTF_8);
         files.put("study.json", bytes(head.replaceFirst("\"title\": \"[^\"]*\"", "\"title\": \"" + title + "\"")));
-        return zip(files);
+        return files;
     }
 
     private JsonNode ended(JsonNode begun) {
@@ -91,8 +110,7 @@ public class ImportTest extends ServerTest {
 
     @Test
     public void endsAtTheNextPartOnceItIsGivenUp() {
-        ImportJob job = new ImportJob(
-                org.mossbank.server.ids.AccountId.random(), "a.zip", java.time.Instant.parse("2026-03-10T09:00:00Z"));
+        ImportJob job = new ImportJob(AccountId.random(), "a.zip", Instant.parse("2026-03-10T09:00:00Z"));
         StringBuilder done = new StringBuilder();
         job.run(() -> {
             Progress.stage("writing sheets", 3);
@@ -110,17 +128,33 @@ public class ImportTest extends ServerTest {
         assertThat(job.view().state()).isEqualTo(ImportView.State.CANCELLED);
     }
 
+    /** As late as can be: all is written, and given up before the transaction ends. */
     @Test
     public void nothingIsWrittenOfWhatWasGivenUpHalfWay() {
+        StudyArchive archive = ArchiveReader.read(ArchiveFiles.of(renamed("Given up")), () -> 7, Instant.now())
+                .study()
+                .orElseThrow();
+        AccountId lead = accounts.find(LEAD).orElseThrow().id();
         Progress progress = new Progress();
-        progress.giveUp();
-        org.assertj.core.api.Assertions.assertThatThrownBy(() -> progress.follow(() -> as(LEAD).get("/api/studies")))
+        assertThatThrownBy(() -> progress.follow(() -> transactions.execute(status -> {
+                    loader.load(ArchiveLoader.Weighed.of(archive), lead);
+                    progress.giveUp();
+                    Progress.advance(1);
+                    return true;
+                })))
                 .isInstanceOf(Progress.Unwanted.class);
-        JsonNode begun = as(LEAD).upload(IMPORTS, "b.zip", archive("Given up")).json();
-        as(LEAD).delete(IMPORTS + "/" + begun.path("id").asString());
-        JsonNode end = ended(begun);
-        // It may have been faster than we were; half of it there never is.
-        boolean done = end.path("state").asString().equals("DONE");
-        assertThat(studies("Given up")).isEqualTo(done ? 1 : 0);
+        assertThat(studies("Given up")).isZero();
+        transactions.executeWithoutResult(status -> loader.load(ArchiveLoader.Weighed.of(archive), lead));
+        assertThat(studies("Given up")).as("it is loaded if nobody gives it up").isOne();
+    }
+
+    @Test
+    public void whatWaitsCanBeGivenUp() {
+        ImportJob job = new ImportJob(AccountId.random(), "a.zip", Instant.parse("2026-03-10T09:00:00Z"));
+        job.giveUp();
+        job.run(() -> {
+            throw new AssertionError("it began");
+        });
+        assertThat(job.view().state()).isEqualTo(ImportView.State.CANCELLED);
     }
 }

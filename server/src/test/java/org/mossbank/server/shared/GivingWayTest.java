@@ -71,4 +71,23 @@ public class GivingWayTest {
             Thread.currentThread().interrupt();
         }
     }
+
+    /** Heavy work is done by another thread: it tells how far it is all the same, and ends when it is not wanted. */
+    @Test
+    public void whoeverFollowsTheWorkFollowsItIntoItsThread() {
+        GivingWay way = new GivingWay("followed", 1, java.time.Duration.ofSeconds(5));
+        Progress progress = new Progress();
+        progress.follow(() -> way.run(() -> {
+            Progress.stage("reading", 10);
+            Progress.advance(4);
+            return true;
+        }));
+        assertThat(progress.seen()).isEqualTo(new Progress.Seen("reading", 4, 10));
+        org.assertj.core.api.Assertions.assertThatThrownBy(() -> progress.follow(() -> way.run(() -> {
+                    progress.giveUp();
+                    Progress.advance(1);
+                    return true;
+                })))
+                .isInstanceOf(Progress.Unwanted.class);
+    }
 }
