@@ -52,7 +52,7 @@ function Studies({ studies, mayBringIn, hasSheets }: StudiesProps) {
   const awaited = studies.filter((s) => s.role === "RATER" && s.stage === "PREPARING");
   if (open.length === 0 && !mayBringIn) {
     if (awaited.length > 0) {
-      return <Awaited studies={awaited} />;
+      return <Awaited studies={awaited} hasSheets={hasSheets} />;
     }
     return hasSheets ? null : (
       <>
@@ -100,13 +100,14 @@ function Studies({ studies, mayBringIn, hasSheets }: StudiesProps) {
 const STAGES = { PREPARING: "being prepared", GRADING: "raters are grading", CLOSED: "round closed" };
 
 /** Studies whose round is not open yet, for somebody who will grade in them. */
-function Awaited({ studies }: { studies: Schemas["StudySummary"][] }) {
+function Awaited({ studies, hasSheets }: { studies: Schemas["StudySummary"][]; hasSheets: boolean }) {
+  const Title = hasSheets ? "h3" : "h2";
   return (
-    <section>
-      <h1>Nothing to grade yet</h1>
+    <section className={hasSheets ? "mt-12" : undefined}>
+      {hasSheets ? <h2>Being prepared</h2> : <h1>Nothing to grade yet</h1>}
       {studies.map((s) => (
         <div key={s.id} className="mt-5 border-t border-rule pt-4">
-          <h2>{s.title}</h2>
+          <Title>{s.title}</Title>
           <p className="mt-1 mb-4 text-ink-soft">It is being prepared; your sheets stand here when its round opens.</p>
           <ExpectationForm studyId={s.id} />
         </div>

@@ -3,6 +3,7 @@ import { inStudy, server } from "./page";
 import { screen, waitFor } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { describe, expect, it } from "vitest";
+import { HomePage } from "../app/HomePage";
 import { LeftBehind, Reminders } from "../features/desk";
 
 const CHANGE = {
@@ -50,6 +51,36 @@ describe("what an earlier visit left behind", () => {
     const link = await screen.findByRole("link", { name: "sheet 1" });
     expect(link.getAttribute("href")).toBe("/sheets/sheet1");
     expect(JSON.stringify(localStorage)).toContain('\\"NOT\\"');
+  });
+});
+
+describe("the first page of a rater", () => {
+  it("keeps what is being prepared apart from the sheets there are", async () => {
+    const sheet = {
+      id: "sheet1",
+      studyId: "s1",
+      studyTitle: "Tides",
+      promptTitle: "Why?",
+      kind: "Debugging",
+      place: 1,
+      made: 0,
+      cells: 3,
+      roundClosed: false,
+      setAside: false,
+      withdrawn: false,
+    };
+    server()
+      .on("GET /api/sheets", () => ({ body: [sheet] }))
+      .on("GET /api/studies", () => ({
+        body: [{ id: "s2", title: "The next one", role: "RATER", stage: "PREPARING", blind: true }],
+      }))
+      .on("GET /api/asked", () => ({ body: [] }))
+      .on("GET /api/reminders", () => ({ body: [] }))
+      .on("GET /api/read-backs", () => ({ body: [] }));
+    inStudy(<HomePage />);
+    expect(await screen.findByRole("heading", { name: "Being prepared", level: 2 })).toBeDefined();
+    expect(screen.getAllByRole("heading", { level: 1 }).map((h) => h.textContent)).toEqual(["1 sheet left to grade"]);
+    expect(screen.getByRole("heading", { name: "The next one", level: 3 })).toBeDefined();
   });
 });
 
