@@ -27,6 +27,20 @@ public class OpenApiTest extends ServerTest {
         assertThat(served).isEqualTo(JsonMapper.shared().readTree(COMMITTED.toFile()));
     }
 
+    @Test
+    public void eachOperationHasANameOfItsOwnAndSaysWhatItDoes() {
+        java.util.Set<String> names = new java.util.HashSet<>();
+        for (java.util.Map.Entry<String, JsonNode> path :
+                as(LEAD).get("/api/openapi").json().path("paths").properties()) {
+            path.getValue().forEach(operation -> {
+                String name = operation.path("operationId").asString();
+                assertThat(name).as(path.getKey()).matches("[a-z]+[A-Za-z]+");
+                assertThat(names.add(name)).as(name).isTrue();
+                assertThat(operation.path("summary").asString()).as(name).endsWith(".");
+            });
+        }
+    }
+
     /** What is said to need a session is refused to nobody, and what is not is open. */
     @Test
     public void whoMayCallIsAsItIsSaid() {

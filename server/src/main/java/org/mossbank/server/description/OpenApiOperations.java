@@ -130,6 +130,9 @@ class OpenApiOperations implements GlobalOperationCustomizer, GlobalOpenApiCusto
                 Arrays.stream((oneOfMany ? singular(parts[i]) : parts[i]).split("-"))
                         .forEach(w ->
                                 id.append(Character.toUpperCase(w.charAt(0))).append(w.substring(1)));
+                if (oneOfMany && singular(parts[i]).equals(parts[i])) {
+                    id.append("One");
+                }
             }
         }
         return id.toString();

@@ -121,7 +121,12 @@ public class Grading {
             long revision,
             @Nullable Integer ratersAnAnswer,
             @Nullable Double repeatShare,
-            boolean leadWasBlind) {}
+            boolean leadWasBlind) {
+        /** Whether nothing is graded any more, unless it is opened again. */
+        public boolean hasEnded() {
+            return closedAt != null;
+        }
+    }
 
     /** Opens the round with its sheets, empty or partly graded; a closing time makes it a closed one. */
     @SystemOnly

@@ -22,7 +22,7 @@ class GradingStep implements StepReport {
     @Override
     public StepState stateOf(StudyId study) {
         return grading.round(study)
-                .map(round -> opened(study, round.closedAt() != null))
+                .map(round -> opened(study, round.hasEnded()))
                 .orElse(new StepState(Step.GRADING, 0, "not open yet", "the round is not open"));
     }
 

@@ -51,7 +51,7 @@ class OversightService implements WorkedOutAhead {
     private OversightView of(StudyId study) {
         Optional<Grading.RoundState> round = grading.round(study);
         long revision = round.map(Grading.RoundState::revision).orElse(0L);
-        boolean closed = round.map(r -> r.closedAt() != null).orElse(false);
+        boolean closed = round.map(Grading.RoundState::hasEnded).orElse(false);
         return closed
                 ? kept.of(OVERSIGHT, study, revision, () -> computation.compute(study))
                 : ofLate.get(new Key(study, revision), k -> computation.compute(study));

@@ -100,9 +100,7 @@ class RecommendationService {
         /** Not while raters grade: nobody may see them then, and each sheet makes them others. */
         @Override
         public void workOut(StudyId study) {
-            if (grading.round(study).filter(r -> r.closedAt() != null).isPresent()) {
-                of(study);
-            }
+            grading.round(study).filter(Grading.RoundState::hasEnded).ifPresent(r -> of(study));
         }
 
         @Override
@@ -133,9 +131,7 @@ class RecommendationService {
 
         @Override
         public void workOut(StudyId study) {
-            if (grading.round(study).filter(r -> r.closedAt() != null).isPresent()) {
-                reports.robustness(study);
-            }
+            grading.round(study).filter(Grading.RoundState::hasEnded).ifPresent(r -> reports.robustness(study));
         }
     }
 
@@ -160,7 +156,7 @@ class RecommendationService {
             if (round.isEmpty()) {
                 return new StepState(Step.RECOMMENDATION, 0, "not yet", "nothing is graded yet");
             }
-            if (round.get().closedAt() == null) {
+            if (!round.get().hasEnded()) {
                 return new StepState(Step.RECOMMENDATION, 0, "hidden until grading ends", null);
             }
             RecommendationReport report = reports.at(study, round.get().revision());

@@ -3,6 +3,8 @@ package org.mossbank.server.archive;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.time.Instant;
 import java.util.Map;
 import org.awaitility.Awaitility;
@@ -156,5 +158,24 @@ public class ImportTest extends ServerTest {
             throw new AssertionError("it began");
         });
         assertThat(job.view().state()).isEqualTo(ImportView.State.CANCELLED);
+    }
+
+    /** The shell of {@code docs/api.md}, as it stands there, against this server. */
+    @Test
+    public void theDocumentedCallsWork() throws Exception {
+        String document = Files.readString(ROOT.resolve("docs/api.md"));
+        int start = document.indexOf("```sh\n") + "```sh\n".length();
+        String calls = document.substring(start, document.indexOf("```", start))
+                .replace("http://127.0.0.1:8750", address().toString());
+        Path folder = Files.createTempDirectory("calls");
+        Files.write(folder.resolve("study.zip"), archive("By the shell"));
+        Process shell = new ProcessBuilder("bash", "-e", "-c", calls)
+                .directory(folder.toFile())
+                .redirectErrorStream(true)
+                .start();
+        String printed = new String(shell.getInputStream().readAllBytes(), java.nio.charset.StandardCharsets.UTF_8);
+        assertThat(shell.waitFor()).as(printed).isZero();
+        assertThat(printed).contains("\"signInName\":\"orla\"").contains("\"file\":\"study.zip\"");
+        Awaitility.await().until(() -> studies("By the shell") == 1);
     }
 }

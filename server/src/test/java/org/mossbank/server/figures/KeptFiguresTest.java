@@ -2,10 +2,18 @@ package org.mossbank.server.figures;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.time.Duration;
+import java.util.List;
 import java.util.Map;
 import java.util.UUID;
+import java.util.concurrent.CopyOnWriteArrayList;
+import org.awaitility.Awaitility;
 import org.mossbank.server.ServerTest;
+import org.mossbank.server.ids.StudyId;
+import org.springframework.aop.support.AopUtils;
+import org.springframework.beans.factory.ObjectProvider;
 import org.springframework.beans.factory.annotation.Autowired;
+import org.springframework.beans.factory.support.StaticListableBeanFactory;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.test.util.ReflectionTestUtils;
 import org.testng.annotations.BeforeClass;
@@ -19,6 +27,9 @@ public class KeptFiguresTest extends ServerTest {
 
     @Autowired
     private JdbcClient database;
+
+    @Autowired
+    private ObjectProvider<WorkedOutAhead> ahead;
 
     private String study;
 
@@ -98,5 +109,46 @@ public class KeptFiguresTest extends ServerTest {
     private void round(String what) {
         var done = as(LEAD).post("/api/studies/" + study + "/round/" + what, Map.of("reason", "One more look."));
         assertThat(done.status()).as(done.body()).isBetween(200, 204);
+    }
+
+    /** As after an import: each sort of figures is there before anybody asks, and what is opened first comes first. */
+    @Test
+    public void allAreWorkedOutAhead() {
+        String fresh = copyOfTheDemo();
+        as(LEAD).post("/api/studies/" + fresh + "/round/close", Map.of("reason", "Enough is graded."));
+        database.sql("delete from kept_figure where study_id = ?")
+                .params(UUID.fromString(fresh))
+                .update();
+        forgetWhatIsInMemory();
+        new FiguresAhead(ahead, true).of(StudyId.from(fresh));
+        Awaitility.await()
+                .atMost(Duration.ofSeconds(60))
+                .until(() -> sortsOf(fresh).size() == 5);
+        assertThat(ahead.orderedStream().map(w -> AopUtils.getTargetClass(w).getSimpleName()))
+                .startsWith("RecommendationReports", "Agreements")
+                .hasSize(4);
+    }
+
+    private List<String> sortsOf(String of) {
+        return database.sql("select sort from kept_figure where study_id = ?")
+                .params(UUID.fromString(of))
+                .query(String.class)
+                .list();
+    }
+
+    @Test
+    public void oneThatFailsHoldsUpNoOther() {
+        StudyId study = StudyId.random();
+        List<StudyId> worked = new CopyOnWriteArrayList<>();
+        WorkedOutAhead fails = s -> {
+            throw new IllegalStateException("cannot be worked out");
+        };
+        WorkedOutAhead works = worked::add;
+        new FiguresAhead(
+                        new StaticListableBeanFactory(new java.util.LinkedHashMap<>(Map.of("a", fails, "b", works)))
+                                .getBeanProvider(WorkedOutAhead.class),
+                        true)
+                .of(study);
+        Awaitility.await().until(() -> worked.equals(List.of(study)));
     }
 }
