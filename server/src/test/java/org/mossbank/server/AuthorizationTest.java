@@ -27,6 +27,7 @@ public class AuthorizationTest extends ServerTest {
     private static final String ANSWER = SHEET + "/answers/{answerId}";
     private static final String REASON = ANSWER + "/reason";
     private static final String KEPT_SHEET = STUDY + "/sheets/{sheetId}";
+    private static final String SPLIT = "/api/splits/{splitId}";
 
     /** Expected status for each person; rows are in an order in which the earlier ones do not spoil the later. */
     private record Row(String method, String path, int lead, int rater, int outsider, int nobody) {}
@@ -176,6 +177,20 @@ public class AuthorizationTest extends ServerTest {
             new Row("POST", STUDY + "/raters/{raterId}/reminders", 204, 403, 404, 401),
             new Row("GET", "/api/reminders", 200, 200, 200, 401),
             new Row("POST", "/api/reminders/{reminderId}/put-away", 404, 404, 404, 401),
+            new Row("GET", "/api/splits", 200, 200, 200, 401),
+            new Row("GET", SPLIT, 404, 404, 404, 401),
+            new Row("POST", SPLIT + "/words", 404, 404, 404, 401),
+            new Row("POST", SPLIT + "/stances", 404, 404, 404, 401),
+            new Row("GET", SPLIT + "/look", 404, 404, 404, 401),
+            new Row("PUT", SPLIT + "/look", 404, 404, 404, 401),
+            new Row("GET", STUDY + "/splits", 200, 403, 404, 401),
+            prepares("POST", STUDY + "/splits", 400),
+            prepares("POST", STUDY + "/splits/widest", 200),
+            prepares("POST", STUDY + "/splits/{splitId}/settle", 404),
+            prepares("POST", STUDY + "/splits/{splitId}/leave-open", 404),
+            prepares("POST", STUDY + "/splits/{splitId}/open-again", 404),
+            prepares("GET", STUDY + "/splits/{splitId}/looks", 404),
+            prepares("POST", STUDY + "/splits/{splitId}/looks", 404),
             new Row("POST", STUDY + "/round/close", 204, 403, 404, 401),
             new Row("POST", STUDY + "/round/reopen", 204, 403, 404, 401));
 
@@ -213,6 +228,7 @@ public class AuthorizationTest extends ServerTest {
                 "readBackId", UUID.randomUUID().toString(),
                 "bankPromptId", UUID.randomUUID().toString()));
         ids.put("importId", UUID.randomUUID().toString());
+        ids.put("splitId", UUID.randomUUID().toString());
         ids.put("place", "0");
         ids.put("point", "0");
         ids.put("remarkId", UUID.randomUUID().toString());
@@ -295,6 +311,9 @@ public class AuthorizationTest extends ServerTest {
         if (address.contains("/grades/")) {
             return grade(0, 3);
         }
+        if (address.contains("/splits")) {
+            return ofSplit(address);
+        }
         if (address.endsWith("/reason")) {
             return Map.of("changeId", UUID.randomUUID().toString(), "baseRevision", 0, "text", "Because.");
         }
@@ -321,5 +340,27 @@ public class AuthorizationTest extends ServerTest {
     public void noRaterSeesAnothersSheet() {
         ApiClient other = as("juri");
         assertThat(other.get("/api/sheets/" + ids.get("sheetId")).status()).isEqualTo(404);
+    }
+
+    private Object ofSplit(String address) {
+        String id = UUID.randomUUID().toString();
+        if (address.endsWith("/widest")) {
+            return Map.of("count", 1);
+        }
+        if (address.endsWith("/words")) {
+            return Map.of("id", id, "words", "I see it otherwise.");
+        }
+        if (address.endsWith("/splits")) {
+            return Map.of("splits", List.of(Map.of("answerId", id, "criterionId", id)));
+        }
+        if (address.endsWith("/leave-open") || address.endsWith("/open-again")) {
+            return Map.of("reason", "It does.");
+        }
+        if (address.endsWith("/looks")) {
+            return Map.of("raterId", id);
+        }
+        return address.endsWith("/stances")
+                ? Map.of("id", id, "level", 1, "reason", "It does.")
+                : Map.of("level", 1, "reason", "It does.");
     }
 }

@@ -5,6 +5,10 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.HashSet;
+import java.util.Map;
+import java.util.Set;
+import java.util.UUID;
 import org.testng.annotations.Test;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.SerializationFeature;
@@ -29,8 +33,8 @@ public class OpenApiTest extends ServerTest {
 
     @Test
     public void eachOperationHasANameOfItsOwnAndSaysWhatItDoes() {
-        java.util.Set<String> names = new java.util.HashSet<>();
-        for (java.util.Map.Entry<String, JsonNode> path :
+        Set<String> names = new HashSet<>();
+        for (Map.Entry<String, JsonNode> path :
                 as(LEAD).get("/api/openapi").json().path("paths").properties()) {
             path.getValue().forEach(operation -> {
                 String name = operation.path("operationId").asString();
@@ -41,18 +45,38 @@ public class OpenApiTest extends ServerTest {
         }
     }
 
+    /** And no line about fields stands there for nothing. */
+    @Test
+    public void eachFieldSaysWhatItMeans() throws IOException {
+        JsonNode types = as(LEAD).get("/api/openapi").json().path("components").path("schemas");
+        Set<String> said = new HashSet<>();
+        types.properties()
+                .forEach(type -> type.getValue().path("properties").properties().forEach(field -> {
+                    String means = field.getValue().path("description").asString();
+                    assertThat(means).as(type.getKey() + "." + field.getKey()).isNotBlank();
+                    said.add(field.getKey() + "=" + means);
+                    said.add(type.getKey() + "." + field.getKey() + "=" + means);
+                }));
+        assertThat(said)
+                .containsAll(
+                        Files.readAllLines(ROOT.resolve("server/src/main/resources/description/fields.properties"))
+                                .stream()
+                                .filter(line -> !line.startsWith("#"))
+                                .toList());
+    }
+
     /** What is said to need a session is refused to nobody, and what is not is open. */
     @Test
     public void whoMayCallIsAsItIsSaid() {
         JsonNode paths = as(LEAD).get("/api/openapi").json().path("paths");
         int asked = 0;
-        for (java.util.Map.Entry<String, JsonNode> path : paths.properties()) {
+        for (Map.Entry<String, JsonNode> path : paths.properties()) {
             JsonNode get = path.getValue().path("get");
             if (!get.isMissingNode()) {
                 String address = path.getKey()
                         .replace("{number}", "1")
                         .replace("{place}", "0")
-                        .replaceAll("\\{[^}]*}", java.util.UUID.randomUUID().toString());
+                        .replaceAll("\\{[^}]*}", UUID.randomUUID().toString());
                 boolean needsSession = get.path("security").toString().contains("\"session\"");
                 assertThat(nobody().get(address).status() == 401).as(address).isEqualTo(needsSession);
                 asked++;

@@ -20,6 +20,7 @@ import java.util.zip.ZipEntry;
 import java.util.zip.ZipInputStream;
 import java.util.zip.ZipOutputStream;
 import org.mossbank.testkit.ApiClient;
+import org.mossbank.testkit.SheetWork;
 import org.mossbank.testkit.TestDatabase;
 import org.springframework.boot.test.context.SpringBootTest;
 import org.springframework.boot.test.web.server.LocalServerPort;
@@ -176,31 +177,11 @@ public abstract class ServerTest extends AbstractTestNGSpringContextTests {
 
     /** Grades every cell of a sheet at the level and sends it in. */
     protected static void gradeAndSend(ApiClient rater, String sheet, int level) {
-        JsonNode view = rater.get("/api/sheets/" + sheet).json();
-        for (JsonNode answer : view.path("answers")) {
-            for (JsonNode grade : answer.path("grades")) {
-                ApiClient.Response response = rater.put(
-                        gradePath(sheet, answer, grade),
-                        grade(grade.path("revision").asLong(), level));
-                if (response.status() != 200) {
-                    throw new AssertionError(response.body());
-                }
-            }
-        }
-        view.path("answers").forEach(answer -> explain(rater, sheet, answer));
-        ApiClient.Response sent = rater.post("/api/sheets/" + sheet + "/send", Map.of());
-        if (sent.status() != 200) {
-            throw new AssertionError(sent.body());
-        }
+        SheetWork.gradeAndSend(rater, sheet, level);
     }
 
-    /** Gives a reason, as grades at the ends of a scale need one. */
     protected static void explain(ApiClient rater, String sheet, JsonNode answer) {
-        if (answer.path("reason").asString().isEmpty()) {
-            rater.put(
-                    "/api/sheets/" + sheet + "/answers/" + answer.path("id").asString() + "/reason",
-                    change(answer.path("reasonRevision").asLong(), Map.of("text", "As I see it.")));
-        }
+        SheetWork.explain(rater, sheet, answer);
     }
 
     protected static Map<String, String> unzip(byte[] archive) {
@@ -223,10 +204,7 @@ public abstract class ServerTest extends AbstractTestNGSpringContextTests {
 
     /** A change at the desk, under an id of its own. */
     protected static Map<String, Object> change(long baseRevision, Map<String, ?> value) {
-        Map<String, Object> change = new TreeMap<>(value);
-        change.put("changeId", java.util.UUID.randomUUID().toString());
-        change.put("baseRevision", baseRevision);
-        return change;
+        return SheetWork.change(baseRevision, value);
     }
 
     /** The hand-written study with one more table. */
@@ -241,8 +219,7 @@ public abstract class ServerTest extends AbstractTestNGSpringContextTests {
     }
 
     protected static String gradePath(String sheet, JsonNode answer, JsonNode grade) {
-        return "/api/sheets/" + sheet + "/answers/" + answer.path("id").asString() + "/grades/"
-                + grade.path("criterionId").asString();
+        return SheetWork.gradePath(sheet, answer, grade.path("criterionId").asString());
     }
 
     /** What the rule yields: grading ends for it. */
@@ -252,14 +229,6 @@ public abstract class ServerTest extends AbstractTestNGSpringContextTests {
     }
 
     protected static Map<String, Object> grade(long baseRevision, int level) {
-        return Map.of(
-                "changeId",
-                java.util.UUID.randomUUID().toString(),
-                "baseRevision",
-                baseRevision,
-                "level",
-                level,
-                "notApplicable",
-                false);
+        return SheetWork.grade(baseRevision, level);
     }
 }

@@ -2,13 +2,18 @@ package org.mossbank.e2e.journeys;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
+import java.util.zip.ZipEntry;
+import java.util.zip.ZipInputStream;
 import org.mossbank.testkit.ApiClient;
+import org.mossbank.testkit.SheetWork;
 import org.openqa.selenium.By;
 import org.openqa.selenium.Keys;
 import org.openqa.selenium.WebElement;
@@ -20,6 +25,7 @@ import tools.jackson.databind.JsonNode;
 public class PreparingJourneyTest extends Journey {
     private static final List<String> KINDS = List.of("Explanation", "Refactoring", "Debugging", "Review");
     private static final List<String> CANDIDATES = List.of("Osierhold", "Teaselworth", "Fescuemere");
+    private static final String OWN_PASSWORD = "a fair long password";
     private static final String TITLE = "A model for the lock keepers";
 
     private String studyPath;
@@ -240,8 +246,8 @@ public class PreparingJourneyTest extends Journey {
 
         browser.driver().manage().deleteAllCookies();
         browser.go(link.substring(link.indexOf("/welcome")));
-        write("Password", "a fair long password");
-        write("The same again", "a fair long password");
+        write("Password", OWN_PASSWORD);
+        write("The same again", OWN_PASSWORD);
         browser.clickButton("Set the password");
         browser.seeHeading("2 sheets left to grade");
         browser.clickLink("Grade the next sheet");
@@ -259,7 +265,7 @@ public class PreparingJourneyTest extends Journey {
         browser.clickButton("Send in");
         browser.await(d ->
                 d.findElements(By.xpath("//*[contains(., 'sheet 2 of 2')]")).size() > 0);
-        ApiClient wilma = ApiClient.signedIn(server().address(), "wilma", "a fair long password");
+        ApiClient wilma = ApiClient.signedIn(server().address(), "wilma", OWN_PASSWORD);
         JsonNode sheets = wilma.get("/api/sheets").json();
         assertThat(sheets.size()).isEqualTo(2);
         assertThat(sheets.get(0).has("sentAt")).isTrue();
@@ -282,5 +288,143 @@ public class PreparingJourneyTest extends Journey {
         browser.seeText("Two locks have this name.");
         browser.go(studyPath + "/grading");
         browser.seeText("of 6 sheets are sent in");
+    }
+
+    /** Every act that may change an outcome, done by hand in one study, stands in the list, the archive and the rows. */
+    @Test(dependsOnMethods = "aPromptSetAsideIsSaidOnEveryFigure")
+    public void everyActStaysOnRecord() throws IOException {
+        onePromptIsGradedByTwo();
+        browser.go(studyPath + "/prompts");
+        browser.clickLink("Review of the lock");
+        withReason("Let it count again …", "Why it is sound after all", "One of them is a weir.", "Let it count again");
+        browser.go(studyPath + "/candidates");
+        browser.clickLink("Osierhold");
+        browser.clickButton("Change them …");
+        browser.clickButton("Add a consideration");
+        write("Consideration 1", "Its maker answers the telephone");
+        withReason("Keep the change …", "Why", "They called back.", "Keep the change");
+        theBriefIsReopenedForALook();
+        sheetsAreTakenOutAndPassedOn();
+        browser.go(studyPath + "/recommendation");
+        browser.clickButton("Take this look …");
+        browser.clickButton("Take it");
+        browser.await(d -> String.valueOf(d.getCurrentUrl()).contains("look=1"));
+        browser.go(studyPath + "/grading");
+        withReason("Close the round …", "Why now", "The locks freeze.", "Close the round");
+        withReason("Open it again …", "Why", "They thawed.", "Open it again");
+        withReason("Close the round …", "Why now", "Enough is known.", "Close the round");
+        browser.seeText("Open the round again");
+
+        browser.go(studyPath + "/recommendation");
+        browser.seeText("Acts on record");
+        List<String> shown = browser.all(By.xpath("//table[caption[.='Acts on record']]/tbody/tr")).stream()
+                .map(WebElement::getText)
+                .toList();
+        for (String act : ACTS) {
+            assertThat(shown).as(act).anyMatch(row -> row.contains(act));
+        }
+        ApiClient lead = ApiClient.signedIn(server().address(), "orla", PASSWORD);
+        assertThat(lead.get("/api" + studyPath + "/acts").json().size()).isEqualTo(shown.size());
+        assertThat(actsInTheArchive(lead)).isEqualTo(shown.size() + 1L);
+    }
+
+    private static final List<String> ACTS = List.of(
+            "Brief closed",
+            "Brief reopened",
+            "Rubric published",
+            "Masking changed",
+            "Considerations changed",
+            "Round opened",
+            "Look taken",
+            "Round closed",
+            "Round opened again",
+            "Prompt set aside",
+            "Prompt counted again",
+            "Sheet withdrawn",
+            "Sheet given back",
+            "Sheet handed over");
+
+    private void withReason(String opens, String label, String reason, String does) {
+        browser.clickButton(opens);
+        write(label, reason);
+        browser.click(By.xpath("//*[@role='dialog']//button[normalize-space()='" + does + "']"));
+        browser.await(d -> d.findElements(By.cssSelector("[role=dialog]")).isEmpty());
+    }
+
+    /** Whoever shares Wilma's first prompt grades it too, so that a look has something to rest on. */
+    private void onePromptIsGradedByTwo() {
+        ApiClient lead = ApiClient.signedIn(server().address(), "orla", PASSWORD);
+        JsonNode raters = lead.get("/api" + studyPath + "/grading").json().path("raters");
+        String prompt = raters.valueStream()
+                .flatMap(r -> r.path("sheets").valueStream())
+                .filter(s -> s.has("sentAt"))
+                .findFirst()
+                .orElseThrow()
+                .path("promptId")
+                .asString();
+        for (JsonNode rater : raters) {
+            for (JsonNode sheet : rater.path("sheets")) {
+                if (sheet.path("promptId").asString().equals(prompt) && !sheet.has("sentAt")) {
+                    SheetWork.gradeAndSend(
+                            joined(lead, rater), sheet.path("sheetId").asString(), 2);
+                }
+            }
+        }
+    }
+
+    /** Those who have no password yet come in by their link. */
+    private ApiClient joined(ApiClient lead, JsonNode rater) {
+        String name = rater.path("signInName").asString();
+        if (rater.path("hasPassword").asBoolean()) {
+            return ApiClient.signedIn(server().address(), name, PASSWORD);
+        }
+        String token = lead.post(
+                        "/api" + studyPath + "/raters/" + rater.path("raterId").asString() + "/link", Map.of())
+                .json()
+                .path("token")
+                .asString();
+        ApiClient.nobody(server().address())
+                .post(
+                        "/api/links/use",
+                        Map.of(
+                                "token", token,
+                                "displayName", rater.path("name").asString(),
+                                "password", OWN_PASSWORD));
+        return ApiClient.signedIn(server().address(), name, OWN_PASSWORD);
+    }
+
+    private void theBriefIsReopenedForALook() {
+        browser.go(studyPath + "/brief");
+        withReason("Reopen the brief …", "Reason", "We want to look once.", "Reopen it");
+        choose("Standings are seen", "once before, and at the end");
+        saved();
+        browser.clickButton("Close the brief");
+        browser.seeText("Brief, closed");
+    }
+
+    /** With a rater who has two sheets and sent none. */
+    private void sheetsAreTakenOutAndPassedOn() {
+        browser.go(studyPath + "/grading");
+        browser.clickButton("Wilma Sluys");
+        withReason("Withdraw …", "Why", "Read on a telephone.", "Withdraw it");
+        withReason("Give it back …", "Why", "It was a large telephone.", "Give it back");
+        browser.clickButton("Hand over …");
+        write("Why", "Wilma is away.");
+        browser.clickButton("Hand it over");
+        browser.await(d -> d.findElements(By.cssSelector("[role=dialog]")).isEmpty());
+    }
+
+    private long actsInTheArchive(ApiClient lead) throws IOException {
+        byte[] archive = lead.get("/api" + studyPath + "/archive").raw().body();
+        try (ZipInputStream zip = new ZipInputStream(new ByteArrayInputStream(archive))) {
+            for (ZipEntry entry = zip.getNextEntry(); entry != null; entry = zip.getNextEntry()) {
+                if (entry.getName().equals("acts.csv")) {
+                    return new String(zip.readAllBytes(), StandardCharsets.UTF_8)
+                            .lines()
+                            .count();
+                }
+            }
+        }
+        throw new AssertionError("no acts in the archive");
     }
 }

@@ -102,7 +102,7 @@ class ArchiveLoader {
         if (!archive.head().preparing()) {
             openRound(study, archive, ids);
         }
-        kept.restore(study, archive.kept());
+        kept.restore(study, archive.kept(), ids, lead);
         return new Loaded(study, raters, asked);
     }
 

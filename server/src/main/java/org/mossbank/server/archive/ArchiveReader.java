@@ -25,6 +25,7 @@ import org.mossbank.server.prompt.PromptRows;
 import org.mossbank.server.prompt.PromptRows.KeyedPrompt;
 import org.mossbank.server.prompt.Prompts;
 import org.mossbank.server.readback.ReadBackRows;
+import org.mossbank.server.reconciliation.rows.SplitRows;
 import org.mossbank.server.rubric.KeyedCriterion;
 import org.mossbank.server.rubric.KeyedVersion;
 import org.mossbank.server.rubric.RubricHistory;
@@ -96,6 +97,7 @@ final class ArchiveReader {
         List<Prompts.NewKind> kinds = PromptRows.readKinds(tables);
         Set<String> kindKeys = kinds.stream().map(Prompts.NewKind::key).collect(Collectors.toSet());
         List<Answers.NewAnswer> answers = AnswerRows.read(tables);
+        List<KeyedCriterion> criteria = RubricRows.read(tables, kindKeys);
         return new StudyArchive(
                 head,
                 kinds,
@@ -108,12 +110,12 @@ final class ArchiveReader {
                         tables,
                         answers.stream()
                                 .collect(Collectors.toMap(Answers.NewAnswer::key, Answers.NewAnswer::wholeText))),
-                new KeyedVersion(head.rubric(), RubricRows.read(tables, kindKeys)),
+                new KeyedVersion(head.rubric(), criteria),
                 RubricHistory.read(tables, head.rubric().version(), kindKeys),
                 PeopleRows.read(tables, head.round().closedAt() != null),
                 ReadBackRows.read(tables),
                 List.of(),
-                RecordParts.Kept.read(tables, head.brief().rule().looks()));
+                RecordParts.Kept.read(tables, head.brief().rule().looks(), criteria));
     }
 
     private static SheetReader.Basis basis(StudyArchive study) {
@@ -133,7 +135,7 @@ final class ArchiveReader {
     }
 
     private void requireNoSheets(Tables tables) {
-        SheetRows.TABLES.stream()
+        Stream.concat(SheetRows.TABLES.stream(), SplitRows.TABLES.stream())
                 .filter(table -> !tables.lines(table).isEmpty())
                 .forEach(table -> faults.add(
                         tables.lines(table).get(0).at(), null, "no rows, as the study is being prepared", null));

@@ -7,14 +7,21 @@ import org.mossbank.server.acts.ActRows;
 import org.mossbank.server.acts.ActView;
 import org.mossbank.server.acts.Acts;
 import org.mossbank.server.files.Keys;
+import org.mossbank.server.files.NewIds;
 import org.mossbank.server.files.Tables;
 import org.mossbank.server.files.WrittenFiles;
 import org.mossbank.server.grading.Grading;
 import org.mossbank.server.grading.rows.KeyedSheet;
+import org.mossbank.server.ids.AccountId;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.recommendation.LookRows;
 import org.mossbank.server.recommendation.LookTaken;
 import org.mossbank.server.recommendation.Looks;
+import org.mossbank.server.reconciliation.Reconciliations;
+import org.mossbank.server.reconciliation.rows.KeyedSplit;
+import org.mossbank.server.reconciliation.rows.SplitReader;
+import org.mossbank.server.reconciliation.rows.SplitRows;
+import org.mossbank.server.rubric.KeyedCriterion;
 import org.springframework.stereotype.Component;
 
 /** A study's round with its sheets, and what was done and seen on the way. */
@@ -23,23 +30,29 @@ class RecordParts {
     private final Grading grading;
     private final Acts acts;
     private final Looks looks;
+    private final Reconciliations reconciliations;
 
-    RecordParts(Grading grading, Acts acts, Looks looks) {
+    RecordParts(Grading grading, Acts acts, Looks looks, Reconciliations reconciliations) {
+        this.reconciliations = reconciliations;
         this.grading = grading;
         this.acts = acts;
         this.looks = looks;
     }
 
-    /** Both oldest first. */
-    record Kept(List<LookTaken> looks, List<ActView> acts) {
-        /** @param most looks that the brief allows */
-        static Kept read(Tables tables, int most) {
-            return new Kept(LookRows.read(tables, most), ActRows.read(tables));
+    /** Looks and acts oldest first, splits by answer and criterion. */
+    record Kept(List<LookTaken> looks, List<ActView> acts, List<KeyedSplit> splits) {
+        /**
+         * @param most     looks that the brief allows
+         * @param criteria of the version that is graded by
+         */
+        static Kept read(Tables tables, int most, List<KeyedCriterion> criteria) {
+            return new Kept(LookRows.read(tables, most), ActRows.read(tables), SplitReader.read(tables, criteria));
         }
 
         void write(WrittenFiles out) {
             LookRows.write(looks, out);
             ActRows.write(acts, out);
+            splits.forEach(s -> SplitRows.write(s, out));
         }
     }
 
@@ -57,11 +70,19 @@ class RecordParts {
                 .toList();
     }
 
-    Kept of(StudyId study) {
-        return new Kept(looks.ofStudy(study), acts.ofStudy(study));
+    Kept of(StudyId study, Keys keys) {
+        return new Kept(
+                looks.ofStudy(study),
+                acts.ofStudy(study),
+                reconciliations.ofStudy(study).stream()
+                        .map(s -> KeyedSplit.of(s, keys))
+                        .sorted(Comparator.comparing(KeyedSplit::answer).thenComparing(KeyedSplit::criterion))
+                        .toList());
     }
 
-    void restore(StudyId study, Kept kept) {
+    void restore(StudyId study, Kept kept, NewIds ids, AccountId lead) {
+        reconciliations.restore(
+                study, kept.splits().stream().map(s -> s.kept(ids, lead)).toList());
         looks.restore(study, kept.looks());
         acts.restore(study, kept.acts());
     }

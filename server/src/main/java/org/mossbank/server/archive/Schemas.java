@@ -13,6 +13,7 @@ import org.mossbank.server.masking.MaskRows;
 import org.mossbank.server.prompt.PromptRows;
 import org.mossbank.server.readback.ReadBackRows;
 import org.mossbank.server.recommendation.LookRows;
+import org.mossbank.server.reconciliation.rows.SplitRows;
 import org.mossbank.server.rubric.RubricHistory;
 import org.mossbank.server.rubric.RubricRows;
 import org.mossbank.server.run.RunRows;
@@ -33,6 +34,7 @@ final class Schemas {
                     PeopleRows.TABLES,
                     ReadBackRows.TABLES,
                     SheetRows.TABLES,
+                    SplitRows.TABLES,
                     LookRows.TABLES,
                     ActRows.TABLES)
             .<Table<?>>flatMap(List::stream)

@@ -101,7 +101,7 @@ class StudyExport {
                 people(id, raters, keys),
                 collection.readBacks(id, keys),
                 kept.sheets(id, keys),
-                kept.of(id));
+                kept.of(id, keys));
     }
 
     private Rubrics.VersionCriteria counting(StudyId study, List<Rubrics.VersionCriteria> versions) {

@@ -19,7 +19,9 @@
             "rubric",
             "grading",
             "readback",
-            "grading :: rows"
+            "grading :: rows",
+            "reconciliation",
+            "reconciliation :: rows"
         })
 @NullMarked
 package org.mossbank.server.archive;

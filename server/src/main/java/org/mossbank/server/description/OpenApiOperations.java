@@ -222,10 +222,11 @@ class OpenApiOperations implements GlobalOperationCustomizer, GlobalOpenApiCusto
         ObjectSchema problem = new ObjectSchema();
         problem.description("A refusal (RFC 9457).");
         problem.addProperty("type", type);
-        problem.addProperty("title", new StringSchema());
-        problem.addProperty("status", new IntegerSchema());
+        problem.addProperty(
+                "title", new StringSchema().description("What is refused, in a few words that never change."));
+        problem.addProperty("status", new IntegerSchema().description("The HTTP status."));
         problem.addProperty("detail", new StringSchema().description("What was wrong, for people."));
-        problem.addProperty("instance", new StringSchema());
+        problem.addProperty("instance", new StringSchema().description("The path that was called."));
         problem.addProperty(
                 "errors", new ArraySchema().items(fields).description("Fields that are not as they must be."));
         problem.addProperty("faults", new ArraySchema().items(fault).description("Faults in a file."));

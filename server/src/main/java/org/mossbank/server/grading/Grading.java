@@ -4,6 +4,8 @@ import java.time.Instant;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.server.grading.sheet.Round;
 import org.mossbank.server.grading.sheet.RoundRepository;
@@ -16,6 +18,8 @@ import org.mossbank.server.ids.CriterionId;
 import org.mossbank.server.ids.PromptId;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.prompt.Prompts;
+import org.mossbank.server.shared.Problem;
+import org.mossbank.server.shared.ProblemType;
 import org.mossbank.server.shared.SystemOnly;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -198,5 +202,46 @@ public class Grading {
     @SystemOnly
     public List<SheetRecord> sentRecords(StudyId study, PromptId prompt) {
         return records.sentFor(study, prompt);
+    }
+
+    /** Answers to sound prompts that a rater graded on sheets that count, each with its prompt. */
+    @SystemOnly
+    public Map<AnswerId, PromptId> answersSentBy(StudyId study, AccountId rater) {
+        return sheets.answersSentBy(study, rater, sound(study)).stream()
+                .collect(Collectors.toMap(
+                        SheetRepository.SentAnswer::answerId, SheetRepository.SentAnswer::promptId, (a, b) -> a));
+    }
+
+    /** Raters who have, or had, a sheet for a prompt. */
+    @SystemOnly
+    public Set<AccountId> ratersOf(StudyId study, PromptId prompt) {
+        return sheets.findByStudyIdAndPromptId(study, prompt).stream()
+                .map(Sheet::raterId)
+                .collect(Collectors.toSet());
+    }
+
+    /** Raters with sheets, and prompts with sheets, that are not sent in. */
+    public record UnderWay(Set<AccountId> raters, Set<PromptId> prompts) {}
+
+    /** What is still to be graded of sound prompts. */
+    @SystemOnly
+    public UnderWay underWay(StudyId study) {
+        List<Sheet> open = sheets.underWay(study, sound(study));
+        return new UnderWay(
+                open.stream().map(Sheet::raterId).collect(Collectors.toSet()),
+                open.stream().map(Sheet::promptId).collect(Collectors.toSet()));
+    }
+
+    /**
+     * Holds the round open until the transaction ends.
+     *
+     * @throws Problem 409 if it was not opened, or is closed
+     */
+    @SystemOnly
+    @Transactional
+    public void requireOpen(StudyId study) {
+        rounds.lock(study)
+                .orElseThrow(() -> new Problem(ProblemType.NOT_READY, "No round has been opened."))
+                .refuseIfClosed();
     }
 }

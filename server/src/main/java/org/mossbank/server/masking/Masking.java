@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
 import org.mossbank.core.masking.GiveAway;
 import org.mossbank.core.masking.GiveAways;
@@ -90,6 +91,24 @@ public class Masking {
                         .filter(Decided::accepted)
                         .map(d -> new org.mossbank.core.masking.Mask(
                                 new org.mossbank.core.masking.Span(d.from(), d.to()), d.replacement()))
+                        .toList());
+    }
+
+    /** What stands for a candidate's name in what people say. */
+    private static final String NAMELESS = "[masked]";
+
+    /**
+     * Takes candidates' names, and the words that the study looks for, out of what people say to each other: for
+     * readers who must not know names.
+     */
+    @SystemOnly
+    public UnaryOperator<String> said(StudyId study) {
+        GiveAways finder = GiveAways.of(stretches.terms(study));
+        return text -> org.mossbank.core.masking.Mask.applied(
+                text,
+                finder.in(text).all().stream()
+                        .filter(g -> g.sort() == GiveAway.Sort.NAME || g.sort() == GiveAway.Sort.VENDOR)
+                        .map(g -> new org.mossbank.core.masking.Mask(g.span(), NAMELESS))
                         .toList());
     }
 

@@ -26,6 +26,7 @@ import org.mossbank.server.ids.CandidateId;
 import org.mossbank.server.ids.CriterionId;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.prompt.PromptView;
+import org.mossbank.server.reconciliation.Splits;
 import org.mossbank.server.rubric.CriterionView;
 import org.mossbank.server.shared.Snapshot;
 import org.springframework.stereotype.Component;
@@ -78,12 +79,14 @@ class GradesTable {
         private final Map<Where, Instant> sent;
         private final Map<CriterionId, CriterionView> criteria;
         private final Map<CandidateId, String> candidates;
+        private final Map<Splits.Place, Double> settled;
 
         private Rows(RecommendationData data, List<SentGrade> repeats, Map<Where, Instant> sent) {
             this.data = data;
             this.repeats = repeats;
             this.sent = sent;
             this.criteria = data.criteria().stream().collect(Collectors.toMap(CriterionView::id, Function.identity()));
+            this.settled = data.settledLevels();
             this.candidates =
                     data.candidates().stream().collect(Collectors.toMap(CandidateView::id, CandidateView::key));
         }
@@ -111,6 +114,7 @@ class GradesTable {
             }
             PromptView prompt = Require.known(data.prompts(), answer.promptId());
             CriterionView criterion = Require.known(criteria, grade.criterionId());
+            Double level = settled.get(new Splits.Place(grade.answerId(), grade.criterionId()));
             rows.printRecord(
                     data.study().title(),
                     round,
@@ -123,8 +127,7 @@ class GradesTable {
                     grade.level(),
                     criterion.highestLevel(),
                     grade.level(),
-                    // No grade is settled by talk yet: the original one counts.
-                    "",
+                    level == null ? "" : level,
                     at == null ? "" : at);
         }
     }

@@ -1,5 +1,6 @@
 package org.mossbank.server.recommendation;
 
+import java.util.List;
 import java.util.Map;
 import java.util.function.Function;
 import java.util.stream.Collectors;
@@ -72,7 +73,8 @@ class RecommendationBasis {
                 grading.round(study)
                         .map(r -> new RecommendationData.RoundSeen(
                                 r.leadWasBlind(),
-                                r.namesOpenedAt() == null ? 0 : grading.sentAfter(study, r.namesOpenedAt())))
-                        .orElse(new RecommendationData.RoundSeen(false, 0)));
+                                r.namesOpenedAt() == null ? 0 : grading.sentAfter(study, r.namesOpenedAt()),
+                                told.settled(study)))
+                        .orElse(new RecommendationData.RoundSeen(false, 0, List.of())));
     }
 }

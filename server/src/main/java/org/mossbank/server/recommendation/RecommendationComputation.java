@@ -137,6 +137,7 @@ class RecommendationComputation {
                 data.candidates().stream().map(c -> Measured.of(c, data)).toList(),
                 Measured.costs(data),
                 failed(data, agreed, giveAways, decision, sentences),
+                settled(data, agreed, giveAways, ruling, sentences),
                 data.candidates().stream()
                         .filter(c -> !c.ruledOutBy().isEmpty())
                         .map(c -> new RecommendationReport.RuledOut(c.id(), c.ruledOutBy()))
@@ -170,6 +171,30 @@ class RecommendationComputation {
                         .decision());
         return new RecommendationReport.FailedView(
                 answers, otherwise.equals(sentences.headline(decision)) ? null : otherwise);
+    }
+
+    /** Beside what decides, which rests on the original grades: how it would stand with the settled ones. */
+    private static RecommendationReport.SettledView settled(
+            RecommendationData data, StudyAgreement agreed, int giveAways, Ruling ruling, Sentences sentences) {
+        int open = data.unsettledSplits();
+        int settled = data.round().settled().size();
+        if (settled == 0) {
+            return new RecommendationReport.SettledView(0, open, List.of(), null);
+        }
+        Ruling otherwise = Ruling.of(
+                data,
+                agreed,
+                giveAways,
+                data.graded(data.rule().failedAnswers(), true, RecommendationData.Splitting.SETTLED));
+        String headline = sentences.headline(otherwise.decision());
+        return new RecommendationReport.SettledView(
+                settled,
+                open,
+                otherwise.overall().standings().stream()
+                        .map(s -> new RecommendationReport.SettledStanding(
+                                data.candidateId(s.candidate()), Figure.of(s.adjusted())))
+                        .toList(),
+                headline.equals(sentences.headline(ruling.decision())) ? null : headline);
     }
 
     /** A candidate is called by its name, with what tells it apart where two share one. */

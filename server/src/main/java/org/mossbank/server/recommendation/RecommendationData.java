@@ -26,6 +26,8 @@ import org.mossbank.server.ids.CriterionId;
 import org.mossbank.server.ids.PromptId;
 import org.mossbank.server.prompt.KindView;
 import org.mossbank.server.prompt.PromptView;
+import org.mossbank.server.reconciliation.Reconciliations;
+import org.mossbank.server.reconciliation.Splits;
 import org.mossbank.server.rubric.CriterionView;
 import org.mossbank.server.study.Reopening;
 import org.mossbank.server.study.RuleTerms;
@@ -55,8 +57,27 @@ record RecommendationData(
     /**
      * @param leadWasBlind whether the lead graded too
      * @param sentKnowing  sheets that were sent in after names had been open to raters
+     * @param settled      what raters settled on where they were split
      */
-    record RoundSeen(boolean leadWasBlind, int sentKnowing) {}
+    record RoundSeen(boolean leadWasBlind, int sentKnowing, List<Reconciliations.Settled> settled) {}
+
+    /** Whether a split counts by the grades that were given independently, or by the one it was settled at. */
+    enum Splitting {
+        ORIGINAL,
+        SETTLED
+    }
+
+    /** The level that each settled split was settled at. */
+    Map<Splits.Place, Double> settledLevels() {
+        return round.settled.stream()
+                .collect(Collectors.toMap(
+                        s -> new Splits.Place(s.answerId(), s.criterionId()), Reconciliations.Settled::level));
+    }
+
+    /** Splits among what counts that have no settled grade. */
+    int unsettledSplits() {
+        return Splits.unsettled(grades, round.settled);
+    }
 
     /** Prompts that count, each of their answers having as many raters as the rule asks for, of those there are. */
     record Information(int counted, int planned) {
@@ -173,13 +194,24 @@ record RecommendationData(
      * @param gated  whether the rule's gate caps scores
      */
     GradedAnswers graded(RuleTerms.FailedAnswers failed, boolean gated) {
+        return graded(failed, gated, Splitting.ORIGINAL);
+    }
+
+    /** The same with settled grades in the place of the grades that were split. */
+    GradedAnswers graded(RuleTerms.FailedAnswers failed, boolean gated, Splitting splitting) {
         Grades all = new Grades(gated);
+        Map<Splits.Place, Double> settled = splitting == Splitting.SETTLED ? settledLevels() : Map.of();
         Map<PromptId, Set<AccountId>> sent = new HashMap<>();
         for (SentGrade grade : grades) {
             AnswerView answer = Require.known(answers, grade.answerId());
             sent.computeIfAbsent(answer.promptId(), p -> new HashSet<>()).add(grade.raterId());
             if (!answer.isWithoutText()) {
-                all.add(answer, grade.raterId(), grade.criterionId(), grade.level());
+                all.add(
+                        answer,
+                        grade.raterId(),
+                        grade.criterionId(),
+                        settled.getOrDefault(
+                                new Splits.Place(grade.answerId(), grade.criterionId()), (double) grade.level()));
             }
         }
         if (failed == RuleTerms.FailedAnswers.LOWEST) {
@@ -202,24 +234,28 @@ record RecommendationData(
                 candidates.stream().collect(Collectors.toMap(CandidateView::id, CandidateView::key));
         private final Map<CriterionId, Integer> places = new HashMap<>();
         private final boolean gated;
+        /** Scores are shares of the scale, so that counting all levels in halves changes none. */
+        private static final int HALVES = 2;
 
         Grades(boolean gated) {
             this.gated = gated;
             criteria.forEach(c -> places.put(c.id(), places.size()));
         }
 
-        void add(AnswerView answer, AccountId rater, CriterionId id, int level) {
+        /** @param level in levels; a settled one may lie between two */
+        void add(AnswerView answer, AccountId rater, CriterionId id, double level) {
             int place = Require.known(places, id);
             CriterionView criterion = criteria.get(place);
-            CriterionGrade grade = CriterionGrade.of(criterion.weight(), level, criterion.highestLevel());
+            CriterionGrade grade =
+                    CriterionGrade.of(criterion.weight(), (int) Math.ceil(level), criterion.highestLevel());
             gathered.add(
                     Require.known(keys, answer.candidateId()),
                     Require.known(prompts, answer.promptId()).key(),
                     Require.known(raters, rater).signInName(),
                     answer.key(),
                     place,
-                    level,
-                    criterion.highestLevel(),
+                    (int) Math.round(HALVES * level),
+                    HALVES * criterion.highestLevel(),
                     gated
                             ? RuleTerms.GateTerms.apply(rule().gate(), criterion.key(), grade)
                                     .cap()

@@ -41,6 +41,7 @@ record RecommendationReport(
         List<CandidateMeasures> measures,
         CostView costs,
         FailedView failed,
+        SettledView settled,
         List<RuledOut> ruledOut,
         List<AgreementReport.SetAsidePrompt> setAside,
         List<UnequalFollowUps> unequalFollowUps,
@@ -113,6 +114,23 @@ record RecommendationReport(
      * @param otherwise what the rule would say if they counted the other way; absent where it would say the same
      */
     record FailedView(int answers, @Nullable String otherwise) {}
+
+    /**
+     * What settled grades would make of it; what decides rests on the original ones.
+     *
+     * @param splits    how many splits have a settled grade
+     * @param open      how many have none
+     * @param standings by candidate; none if nothing is settled
+     * @param otherwise what the rule would say; absent where it would say the same
+     */
+    record SettledView(
+            int splits,
+            int open,
+            List<SettledStanding> standings,
+            @Nullable String otherwise) {}
+
+    /** @param adjusted the score with settled grades, in points of 100; without an interval, as they are not independent */
+    record SettledStanding(CandidateId candidateId, Figure adjusted) {}
 
     /**
      * What a prompt costs on average, over the prompts that all contenders answered.

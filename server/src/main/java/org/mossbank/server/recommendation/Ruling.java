@@ -32,8 +32,11 @@ record Ruling(Standings overall, List<Evidence.WithinKind> kinds, Decision decis
     static final Standings.Options WITHOUT_CHANCES = new Standings.Options(0, OPTIONS.level());
 
     static Ruling of(RecommendationData data, StudyAgreement agreed, int giveAways, RuleTerms.FailedAnswers failed) {
+        return of(data, agreed, giveAways, data.graded(failed, true));
+    }
+
+    static Ruling of(RecommendationData data, StudyAgreement agreed, int giveAways, GradedAnswers graded) {
         DecisionRule rule = data.decisionRule();
-        GradedAnswers graded = data.graded(failed, true);
         // Whom the rule may not recommend is in no correction, and takes no chance of standing highest from others.
         GradedAnswers contending = graded.ofCandidates(
                 data.contenders().stream().map(CandidateView::key).toList());
@@ -93,10 +96,7 @@ record Ruling(Standings overall, List<Evidence.WithinKind> kinds, Decision decis
         Map<AnswerId, Long> raters = data.ratersByAnswer();
         CostOfPrompts costs = data.costs();
         return new Evidence(
-                new Evidence.State(
-                        data.study().isBriefClosed(),
-                        giveAways,
-                        agreement.report().splitCount()),
+                new Evidence.State(data.study().isBriefClosed(), giveAways, data.unsettledSplits()),
                 data.answers().values().stream()
                         .filter(a -> !a.isWithoutText())
                         .map(a -> new Evidence.AnswerRaters(

@@ -7,6 +7,7 @@ import org.mossbank.server.account.AccountView;
 import org.mossbank.server.account.Accounts;
 import org.mossbank.server.ids.AccountId;
 import org.mossbank.server.ids.StudyId;
+import org.mossbank.server.reconciliation.Reconciliations;
 import org.mossbank.server.study.Declared;
 import org.mossbank.server.study.Role;
 import org.mossbank.server.study.Studies;
@@ -18,8 +19,10 @@ class StudyTold {
     private final Studies studies;
     private final Accounts accounts;
     private final Looks looks;
+    private final Reconciliations reconciliations;
 
-    StudyTold(Studies studies, Accounts accounts, Looks looks) {
+    StudyTold(Studies studies, Accounts accounts, Looks looks, Reconciliations reconciliations) {
+        this.reconciliations = reconciliations;
         this.studies = studies;
         this.accounts = accounts;
         this.looks = looks;
@@ -31,6 +34,10 @@ class StudyTold {
 
     List<LookTaken> looks(StudyId study) {
         return looks.ofStudy(study);
+    }
+
+    List<Reconciliations.Settled> settled(StudyId study) {
+        return reconciliations.settled(study);
     }
 
     List<RecommendationReport.ExpectationView> expectations(StudyId study) {

@@ -16,6 +16,7 @@
             "rubric",
             "grading",
             "agreement",
+            "reconciliation",
             "progress"
         })
 @NullMarked

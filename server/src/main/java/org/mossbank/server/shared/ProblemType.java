@@ -32,6 +32,7 @@ public enum ProblemType {
     SHEET_INCOMPLETE(HttpStatus.CONFLICT, "Sheet is not complete"),
     SHEET_SENT(HttpStatus.CONFLICT, "Sheet is sent in"),
     SHEET_WITHDRAWN(HttpStatus.CONFLICT, "Sheet is withdrawn"),
+    SPLIT_CLOSED(HttpStatus.CONFLICT, "Split is closed"),
     STANDINGS_HIDDEN(HttpStatus.CONFLICT, "Standings are hidden"),
     STARTING_CODE_REFUSED(HttpStatus.BAD_REQUEST, "Starting code refused"),
     TABLE_REFUSED(HttpStatus.BAD_REQUEST, "Table refused"),

@@ -159,6 +159,14 @@ public class Studies {
                 .toList();
     }
 
+    /** The studies that a person belongs to, and has accepted where they were asked. */
+    @SystemOnly
+    public Map<StudyId, Role> ofMember(AccountId account) {
+        return memberships.ofAccount(account).stream()
+                .filter(Membership::isAccepted)
+                .collect(Collectors.toMap(Membership::studyId, Membership::role));
+    }
+
     /** When, by whom and why the closed brief was opened again, oldest first. */
     @SystemOnly
     public List<Reopening> reopenings(StudyId study) {

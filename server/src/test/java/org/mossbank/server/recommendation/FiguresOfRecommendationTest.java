@@ -39,7 +39,7 @@ public class FiguresOfRecommendationTest {
                 List.of(),
                 List.of(),
                 new RecommendationData.Looking(List.of(), study.prompts.size()),
-                new RecommendationData.RoundSeen(true, 0));
+                new RecommendationData.RoundSeen(true, 0, List.of()));
     }
 
     /** Agreement as it is told to the rule, on each criterion. */

@@ -214,7 +214,8 @@ class DeskController {
         ProblemType.REPEAT_OPEN,
         ProblemType.ROUND_CLOSED,
         ProblemType.SHEET_SENT,
-        ProblemType.SHEET_WITHDRAWN
+        ProblemType.SHEET_WITHDRAWN,
+        ProblemType.TOO_LATE
     })
     @PostMapping(SHEET + "/take-back")
     @ResponseStatus(HttpStatus.NO_CONTENT)

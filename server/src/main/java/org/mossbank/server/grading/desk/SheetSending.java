@@ -4,6 +4,7 @@ import java.time.Clock;
 import java.util.List;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
+import org.mossbank.server.grading.GradesSeen;
 import org.mossbank.server.grading.sheet.Sheet;
 import org.mossbank.server.grading.sheet.SheetEvent;
 import org.mossbank.server.grading.sheet.SheetHistory;
@@ -12,6 +13,7 @@ import org.mossbank.server.ids.PromptId;
 import org.mossbank.server.ids.SheetId;
 import org.mossbank.server.prompt.Prompts;
 import org.mossbank.server.shared.Problem;
+import org.mossbank.server.shared.ProblemType;
 import org.springframework.security.access.prepost.PreAuthorize;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -27,6 +29,7 @@ class SheetSending {
     private final SheetHistory history;
     private final SheetCompleteness completeness;
     private final Repeats repeats;
+    private final GradesSeen seen;
 
     SheetSending(
             SheetRepository sheets,
@@ -35,7 +38,9 @@ class SheetSending {
             Clock clock,
             SheetHistory history,
             SheetCompleteness completeness,
-            Repeats repeats) {
+            Repeats repeats,
+            GradesSeen seen) {
+        this.seen = seen;
         this.repeats = repeats;
         this.completeness = completeness;
         this.history = history;
@@ -82,6 +87,11 @@ class SheetSending {
         if (sheet.isSent()) {
             sheet.refuseIfWithdrawn();
             repeats.refuseFirstMeanwhile(sheet);
+            if (seen.hasSeenOthers(sheet.studyId(), sheet.raterId())) {
+                throw new Problem(
+                        ProblemType.TOO_LATE,
+                        "You have seen what others gave, so your grades stay as they are. Where you stand now can be said with each split.");
+            }
             sheet.takeBack();
             history.happened(sheet, SheetEvent.Sort.TAKEN_BACK, "");
         }

@@ -78,4 +78,20 @@ public interface SheetRepository extends JpaRepository<Sheet, SheetId> {
                 and s.withdrawnAt is null
             group by a.answerId""")
     List<SheetCount<AnswerId>> ratersByAnswer(StudyId study, List<PromptId> prompts);
+
+    record SentAnswer(AnswerId answerId, PromptId promptId) {}
+
+    /** Answers that a rater graded, on first sheets that were sent in for some prompts. */
+    @Query("""
+            select new org.mossbank.server.grading.sheet.SheetRepository$SentAnswer(a.answerId, s.promptId)
+            from Sheet s join SheetAnswer a on a.sheetId = s.id
+            where s.studyId = :study and s.raterId = :rater and s.promptId in :prompts and s.repeat = false
+                and s.sentAt is not null and s.withdrawnAt is null""")
+    List<SentAnswer> answersSentBy(StudyId study, AccountId rater, List<PromptId> prompts);
+
+    /** Sheets that are not sent in. */
+    @Query("""
+            select s from Sheet s
+            where s.studyId = :study and s.promptId in :prompts and s.sentAt is null and s.withdrawnAt is null""")
+    List<Sheet> underWay(StudyId study, List<PromptId> prompts);
 }

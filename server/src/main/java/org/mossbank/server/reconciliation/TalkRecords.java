@@ -1,0 +1,84 @@
+package org.mossbank.server.reconciliation;
+
+import java.time.Instant;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.UUID;
+import java.util.stream.Collectors;
+import org.mossbank.server.ids.AccountId;
+import org.mossbank.server.ids.StudyId;
+import org.springframework.stereotype.Component;
+
+/** Talks of a study as one person has followed them. Within the transaction of whoever asks. */
+@Component
+class TalkRecords {
+    private final SplitWordRepository words;
+    private final StanceRepository stances;
+    private final ThirdLookRepository looks;
+    private final TalkReadingRepository readings;
+
+    TalkRecords(
+            SplitWordRepository words,
+            StanceRepository stances,
+            ThirdLookRepository looks,
+            TalkReadingRepository readings) {
+        this.words = words;
+        this.stances = stances;
+        this.looks = looks;
+        this.readings = readings;
+    }
+
+    OfStudy of(StudyId study, AccountId own) {
+        List<SplitWord> said = words.ofStudies(List.of(study));
+        return new OfStudy(
+                said.stream().collect(Collectors.groupingBy(SplitWord::reconciliationId, Collectors.counting())),
+                said.stream()
+                        .filter(w -> !w.word().author().equals(own))
+                        .collect(Collectors.toMap(
+                                SplitWord::reconciliationId, w -> w.word().at(), (a, b) -> a.isAfter(b) ? a : b)),
+                readings.ofReader(own).stream()
+                        .collect(Collectors.toMap(TalkReading::reconciliationId, TalkReading::lastReadAt)),
+                stances.ofStudies(List.of(study)).stream()
+                        .filter(s -> s.stood().rater().equals(own))
+                        .map(Stance::reconciliationId)
+                        .collect(Collectors.toSet()),
+                looks.ofRater(own).stream()
+                        .collect(Collectors.toMap(l -> l.key().reconciliationId(), ThirdLook::isGiven)));
+    }
+
+    /**
+     * By split.
+     *
+     * @param lastByOthers when somebody else last said something
+     * @param stood        where the person has said where they stand
+     * @param looked       where they were asked for a blind look, and whether it is given
+     */
+    record OfStudy(
+            Map<UUID, Long> said,
+            Map<UUID, Instant> lastByOthers,
+            Map<UUID, Instant> lastRead,
+            Set<UUID> stood,
+            Map<UUID, Boolean> looked) {
+        int words(UUID split) {
+            return said.getOrDefault(split, 0L).intValue();
+        }
+
+        boolean stands(UUID split) {
+            return stood.contains(split);
+        }
+
+        boolean isNewsFor(UUID split) {
+            Instant last = lastByOthers.get(split);
+            return last != null && last.isAfter(lastRead.getOrDefault(split, Instant.EPOCH));
+        }
+
+        boolean isAskedToLook(UUID split) {
+            return looked.containsKey(split);
+        }
+
+        boolean hasLooked(UUID split) {
+            return looked.getOrDefault(split, false);
+        }
+    }
+}
