@@ -21,6 +21,7 @@ const IN_ORDER = [
   "masking",
   "answer",
   "desk",
+  "reconciliation",
   "grading",
   "agreement",
   "recommendation",
@@ -28,7 +29,8 @@ const IN_ORDER = [
   "table",
 ];
 
-const OWN_INDEX = { regex: "^\\.\\./[a-z]+/[A-Za-z]+$", message: "Import another feature's index." };
+// What answers are read with is large: a feature of its own in all but place, fetched only where they are read.
+const OWN_INDEX = { regex: "^\\.\\./[a-z]+/(?!reading$)[A-Za-z]+$", message: "Import another feature's index." };
 
 const inOrder = IN_ORDER.map((feature, i) => ({
   files: [`src/features/${feature}/**/*.{ts,tsx}`],

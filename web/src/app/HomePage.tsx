@@ -6,6 +6,7 @@ import { LIMITS } from "../api/limits";
 import { useAccount } from "../features/account";
 import { LeftBehind, mySheets, Reminders, SheetList } from "../features/desk";
 import { myReadings } from "../features/prompt";
+import { SplitsThatWait } from "../features/reconciliation";
 import { AskedFor, ExpectationForm, myStudies, useBeginStudy } from "../features/study";
 import { Button, buttonLook } from "../ui/Button";
 import { Dialog } from "../ui/Dialog";
@@ -30,7 +31,13 @@ export function HomePage() {
                 <LeftBehind accountId={account.id} />
                 <AskedFor />
                 <Reminders />
-                {own.length > 0 && <SheetList sheets={own} />}
+                {own.length > 0 ? (
+                  <SheetList sheets={own}>
+                    <SplitsThatWait />
+                  </SheetList>
+                ) : (
+                  <SplitsThatWait />
+                )}
                 <Readings />
                 <Studies studies={all} mayBringIn={account.mayBringIn} hasSheets={own.length > 0} />
                 <p className="mt-10 text-sm text-ink-soft">

@@ -24,6 +24,14 @@ export const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import("../features/desk/DeskPage")).DeskPage }),
       },
       {
+        path: "/splits/:splitId",
+        lazy: async () => ({ Component: (await import("../features/reconciliation/SplitPage")).SplitPage }),
+      },
+      {
+        path: "/splits/:splitId/look",
+        lazy: async () => ({ Component: (await import("../features/reconciliation/LookPage")).LookPage }),
+      },
+      {
         path: "/read-backs/:readBackId",
         lazy: async () => ({ Component: (await import("../features/prompt/ReadingPage")).ReadingPage }),
       },

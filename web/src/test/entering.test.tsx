@@ -220,6 +220,7 @@ describe("the recommendation", () => {
     outcome: "UNDECIDED",
     headline: "Undecided.",
     revision: 1,
+    settled: { splits: 0, open: 0, standings: [] },
     candidates: [
       { id: "c1", name: "Quillwort", version: "2", settings: "", baseline: false },
       { id: "c2", name: "Teaselworth", version: "1", settings: "", baseline: false },

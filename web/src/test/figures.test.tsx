@@ -211,6 +211,7 @@ describe("agreement", () => {
   it("shows the widest splits first, of one criterion or rater if asked", async () => {
     const split = (n: number, criterionId: string, low: string): Schemas["SplitView"] => ({
       answerId: `x${n}`,
+      candidateId: "o",
       criterionId,
       criterionName: criterionId === "right" ? "Correctness" : "Idiom",
       promptId: "p1",
@@ -241,6 +242,7 @@ describe("agreement", () => {
       splits: [
         {
           answerId: "x1",
+          candidateId: "o",
           criterionId: "right",
           criterionName: "Correctness",
           promptId: "p1",
@@ -321,6 +323,7 @@ const RECOMMENDATION: Schemas["RecommendationReport"] = {
   findings: [{ type: "LEADS", sentence: "It stands 11 points above the next." }],
   basis: { answers: 24, prompts: 8, raters: 3, resamples: 2000, sheets: 12, sentSheets: 12 },
   blinding: { raters: 3, lead: false, giveAways: 0, sentKnowing: 0 },
+  settled: { splits: 0, open: 4, standings: [] },
   looking: { allowed: 1, taken: [], counted: 8, planned: 8 },
   candidates: [
     { id: "t", name: "Teaselworth", version: "2", settings: "", baseline: false },

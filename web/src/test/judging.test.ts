@@ -14,7 +14,8 @@ import { proposedLevel } from "../features/desk/proposal";
 import { matchesIn } from "../features/desk/search";
 import { spelledOut } from "../ui/spelledOut";
 import { did, NO_STEPS, redo, undo } from "../features/desk/undo";
-import { changeView, columnsShown, firstView, type View, type ViewChange } from "../features/desk/view";
+import { columnsIn } from "../features/desk/useColumns";
+import { changeView, columnsShown, firstView, isPromptOpen, type View, type ViewChange } from "../features/desk/view";
 import { contradictions } from "../features/desk/warnings";
 import { answerOn, aSheet } from "./sheet";
 
@@ -274,4 +275,31 @@ it("does one thing with each key, and tells of each", () => {
   const listed = KEY_GROUPS.flatMap((g) => g.lines);
   expect(bindings.filter((b) => b.shown !== "").every((b) => listed.includes(b))).toBe(true);
   expect(listed.every((line) => line.what !== "")).toBe(true);
+});
+
+describe("the prompt of a new sheet", () => {
+  const change = changeView([true, true]);
+  const begun = change(firstView(2), { type: "begin" });
+
+  it("gives way once reading or grading begins, and comes back by hand and stays", () => {
+    expect(isPromptOpen(firstView(2))).toBe(true);
+    expect(isPromptOpen(begun)).toBe(false);
+    const shown = change(begun, { type: "prompt" });
+    expect(isPromptOpen(shown)).toBe(true);
+    expect(isPromptOpen(change(shown, { type: "begin" }))).toBe(true);
+  });
+});
+
+describe("columns of answers", () => {
+  it("share the room where all fit", () => {
+    expect(columnsIn(80, 3)).toBe("12.5rem repeat(3, minmax(19rem, 1fr))");
+    expect(columnsIn(69.5, 3)).toContain("1fr");
+  });
+
+  it("stand there whole where not all fit, and the edge of the next is seen", () => {
+    // (80 − 12.5 − 1.5) / 3 = 22
+    expect(columnsIn(80, 5)).toBe("12.5rem repeat(5, 22rem)");
+    expect(columnsIn(40, 5)).toBe("12.5rem repeat(5, 26rem)");
+    expect(columnsIn(24, 5)).toBe("12.5rem repeat(5, 19rem)");
+  });
 });

@@ -1,10 +1,15 @@
+import { useQuery } from "@tanstack/react-query";
 import { Link, useSearchParams } from "react-router";
 import type { Schemas } from "../../api/client";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Field";
 import { count } from "../../ui/format";
 import { Table } from "../../ui/Table";
+import { Trouble } from "../../ui/Trouble";
+import { splitsOfStudy, SplitStateWords, TakeUpWidest, useTakeUp } from "../reconciliation";
+import { candidatesOfStudy } from "../candidate";
 import { LevelMark } from "../rubric";
+import { useStudy } from "../study";
 
 type Report = Schemas["AgreementReport"];
 type SplitView = Report["splits"][number];
@@ -15,6 +20,9 @@ const ALL = "";
 
 /** Splits, widest first, of one criterion or rater if one is chosen; the address keeps which. */
 export function SplitSection({ report }: { report: Report }) {
+  const study = useStudy();
+  const leads = study.role === "LEAD";
+  const { data: taken } = useQuery({ ...splitsOfStudy(study.id), enabled: leads });
   const [address, setAddress] = useSearchParams();
   const criterion = address.get("criterion") ?? ALL;
   const rater = address.get("rater") ?? ALL;
@@ -45,7 +53,12 @@ export function SplitSection({ report }: { report: Report }) {
             {report.splitCount > report.splits.length && `; the widest ${report.splits.length} are known here`}.
           </p>
           <SplitFilters report={report} criterion={criterion} rater={rater} onChoose={set} />
-          {found.length === 0 ? <p>None of these.</p> : <SplitTable report={report} splits={shown} />}
+          {leads && study.stage === "GRADING" && (
+            <div className="mb-3">
+              <TakeUpWidest studyId={study.id} />
+            </div>
+          )}
+          {found.length === 0 ? <p>None of these.</p> : <SplitTable report={report} splits={shown} takenUp={taken} />}
           {found.length > shown.length && (
             <Button className="mt-2" onClick={() => set("splits", "all")}>
               Show all {found.length}
@@ -95,7 +108,12 @@ function isAtAnEnd(split: SplitView, rater: string): boolean {
   return own !== undefined && (own === Math.min(...levels) || own === Math.max(...levels));
 }
 
-function SplitTable({ report, splits }: { report: Report; splits: SplitView[] }) {
+type SplitTableProps = { report: Report; splits: SplitView[]; takenUp: Schemas["TakenUp"][] | undefined };
+
+function SplitTable({ report, splits, takenUp }: SplitTableProps) {
+  const candidates = useQuery(candidatesOfStudy(useStudy().id));
+  const nameOf = new Map(candidates.data?.map((c) => [c.id, c.content.name]));
+  const byPlace = new Map(takenUp?.map((t) => [`${t.answerId} ${t.criterionId}`, t]));
   const highest = new Map(report.criteria.map((c) => [c.criterionId, c.highestLevel]));
   return (
     <Table
@@ -116,6 +134,12 @@ function SplitTable({ report, splits }: { report: Report; splits: SplitView[] })
           ),
         },
         {
+          key: "whose",
+          head: "Whose",
+          sortBy: (s) => nameOf.get(s.candidateId) ?? "",
+          cell: (s) => nameOf.get(s.candidateId),
+        },
+        {
           key: "grades",
           head: "Grades",
           cell: (s) => (
@@ -129,7 +153,43 @@ function SplitTable({ report, splits }: { report: Report; splits: SplitView[] })
             </span>
           ),
         },
+        ...(takenUp
+          ? [
+              {
+                key: "state",
+                head: "State",
+                cell: (s: SplitView) => <State split={s} takenUp={byPlace.get(`${s.answerId} ${s.criterionId}`)} />,
+              },
+            ]
+          : []),
       ]}
     />
+  );
+}
+
+/** How far it has got, and the way to its talk. */
+function State({ split, takenUp }: { split: SplitView; takenUp: Schemas["TakenUp"] | undefined }) {
+  const study = useStudy();
+  const takeUp = useTakeUp(study.id);
+  if (takenUp) {
+    return (
+      <Link to={`/splits/${takenUp.id}`}>
+        <SplitStateWords split={takenUp} />
+      </Link>
+    );
+  }
+  return study.stage === "GRADING" ? (
+    <>
+      <Button
+        aria-label={`Take up: ${split.promptTitle}, ${split.criterionName.toLowerCase()}`}
+        disabled={takeUp.isPending}
+        onClick={() => takeUp.mutate([{ answerId: split.answerId, criterionId: split.criterionId }])}
+      >
+        Take up
+      </Button>
+      <Trouble error={takeUp.error} />
+    </>
+  ) : (
+    <SplitStateWords split={undefined} />
   );
 }

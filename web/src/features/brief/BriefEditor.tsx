@@ -262,6 +262,12 @@ function StrictTicks({ terms, onChange }: StrictTicksProps) {
         onTick={(strictOnMasking) => onChange({ ...terms, strictOnMasking })}
       />
       <Tick
+        checked={terms.strictOnSplits}
+        label="Withhold while a split has no settled grade"
+        hint="Raters talk through what they lie two levels or more apart on before the round is closed; one that is left open counts as unsettled."
+        onTick={(strictOnSplits) => onChange({ ...terms, strictOnSplits })}
+      />
+      <Tick
         checked={terms.byKind}
         label="Tell kinds of prompts apart where nothing holds over all of them"
         hint="A fifth of the allowance of error goes to the kinds; over all kinds a little less is found."

@@ -81,7 +81,7 @@ function Column(props: AnswerColumnProps) {
       tabIndex={0}
       {...pointing}
       className={classes(
-        "answer-column min-w-0 overflow-y-auto border-r border-rule px-3 pb-2",
+        "answer-column min-w-0 snap-start overflow-y-auto border-r border-rule px-3 pb-2",
         place === undefined && "answer-away",
         !props.drawn && "answer-late",
         pinned && "sticky left-[12.5rem] z-[5]",

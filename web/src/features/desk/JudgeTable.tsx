@@ -32,7 +32,7 @@ type JudgeTableProps = {
 };
 
 /** More rows are not shown at a time: those around the cell in focus. The answers above must keep their room. */
-const MOST_ROWS = 7;
+const MOST_ROWS = 5;
 
 const STUCK = "sticky left-0 z-10 border-r border-rule bg-paper px-3";
 

@@ -1,4 +1,4 @@
-import { lazy, Suspense, useEffect, useMemo, useReducer, useRef } from "react";
+import { type KeyboardEvent, lazy, Suspense, type UIEvent, useEffect, useMemo, useReducer, useRef } from "react";
 import { flushSync } from "react-dom";
 import type { Schemas } from "../../api/client";
 import { useTitle } from "../../ui/useTitle";
@@ -17,6 +17,7 @@ import { SearchBar } from "./SearchBar";
 import { SheetDock } from "./SheetDock";
 import { SheetHead } from "./SheetHead";
 import { useActiveTime } from "./useActiveTime";
+import { useColumns } from "./useColumns";
 import { useCopy } from "./useCopy";
 import { type Desk, useDesk } from "./useDesk";
 import { useSending } from "./useSending";
@@ -45,8 +46,9 @@ export function SheetDesk({ sheet, accountId, fromCopy }: SheetDeskProps) {
   const columns = columnsShown(view);
   const onSend = () => void sending.send();
   const sendOrGoOn = locked ? sending.goOn : onSend;
-  const onKeyDown = useSheetKeys({ sheet, desk, view, columns, main, locked, onView, showAndGo, sendOrGoOn });
-  const onScroll = useScrollTogether(main, view.tied);
+  const onSheetKey = useSheetKeys({ sheet, desk, view, columns, main, locked, onView, showAndGo, sendOrGoOn });
+  const scrolledTogether = useScrollTogether(main, view.tied);
+  const begins = useBeginning(onView);
   const seen = { sheet, desk, view, onView, showAndGo };
   const rows = view.dock === "grades" ? gradeRows(sheet, desk) : pointRows(sheet);
   const given = { rows, locked, guessing: lock === "sent" };
@@ -54,8 +56,14 @@ export function SheetDesk({ sheet, accountId, fromCopy }: SheetDeskProps) {
     <main
       ref={main}
       className="flex h-[calc(100dvh-2.75rem)] min-h-[36rem] flex-col"
-      onKeyDown={onKeyDown}
-      onScrollCapture={onScroll}
+      onKeyDown={(event) => {
+        begins.onKeyDown(event);
+        onSheetKey(event);
+      }}
+      onScrollCapture={(event) => {
+        begins.onScroll(event);
+        scrolledTogether(event);
+      }}
     >
       <SheetHead {...seen} fromCopy={fromCopy} onSend={locked ? undefined : onSend} sending={sending.isPending} />
       {view.searching && <Search {...seen} />}
@@ -115,6 +123,26 @@ function usePlace(sheet: Sheet, desk: Desk) {
   return { view, onView, table, showAndGo, jump };
 }
 
+/** A key that moves in the table or grades. */
+const GRADING_KEY = /^(Arrow(Up|Down|Left|Right)|\d)$/;
+
+/** Reading begins with the first scroll of an answer, grading with the first key in the table: then the prompt gives way. */
+function useBeginning(onView: (change: ViewChange) => void) {
+  const within = (target: EventTarget, what: string) => target instanceof HTMLElement && target.closest(what) !== null;
+  return {
+    onScroll: ({ target }: UIEvent) => {
+      if (within(target, "[data-column]")) {
+        onView({ type: "begin" });
+      }
+    },
+    onKeyDown: ({ target, key, ctrlKey, metaKey, altKey }: KeyboardEvent) => {
+      if (GRADING_KEY.test(key) && !ctrlKey && !metaKey && !altKey && within(target, "[data-cell]")) {
+        onView({ type: "begin" });
+      }
+    },
+  };
+}
+
 /** The first cell without a grade, or else the first of all. */
 function firstEmpty(sheet: Sheet, desk: Desk): Focus {
   const to = missingOn(sheet, desk).find((m) => m.what === "grade");
@@ -159,10 +187,18 @@ type AnswersAndTableProps = Seen & {
 /** Answers, and below each what is judged of it; while two are compared, only that. */
 function AnswersAndTable({ table, columns, ...props }: AnswersAndTableProps) {
   const { sheet, desk, view, onView, rows, locked, guessing } = props;
-  const template = { gridTemplateColumns: `12.5rem repeat(${columns.length}, minmax(19rem, 1fr))` };
+  const place = useRef<HTMLDivElement>(null);
+  const template = useColumns(place, columns.length);
   const isGrades = view.dock === "grades";
   return (
-    <div className={view.compared ? "shrink-0 overflow-x-auto" : "mt-1.5 flex min-h-0 flex-1 flex-col overflow-x-auto"}>
+    <div
+      ref={place}
+      className={
+        view.compared
+          ? "shrink-0 overflow-x-auto"
+          : "mt-1.5 flex min-h-0 flex-1 snap-x snap-proximity scroll-pl-[12.5rem] flex-col overflow-x-auto"
+      }
+    >
       {!view.compared && (
         <AnswerColumns sheet={sheet} desk={desk} view={view} onView={onView} columns={columns} template={template} />
       )}

@@ -3,7 +3,7 @@ import type { Schemas } from "../../api/client";
 import { Button } from "../../ui/Button";
 import { SavedSign } from "./SavedSign";
 import type { Desk } from "./useDesk";
-import type { View, ViewChange } from "./view";
+import { isPromptOpen, type View, type ViewChange } from "./view";
 
 type SheetHeadProps = {
   sheet: Schemas["SheetView"];
@@ -29,11 +29,11 @@ export function SheetHead({ sheet, desk, view, onView, fromCopy, onSend, sending
       </span>
       <button
         type="button"
-        aria-expanded={view.prompt === "open"}
+        aria-expanded={isPromptOpen(view)}
         className={`${LINK} whitespace-nowrap`}
         onClick={() => onView({ type: "prompt" })}
       >
-        {view.prompt === "open" ? "Fold the prompt" : "Show the prompt"}
+        {isPromptOpen(view) ? "Fold the prompt" : "Show the prompt"}
       </button>
       <span className="ml-auto" />
       {view.tied && <span className="text-sm whitespace-nowrap">scrolling together</span>}

@@ -1,4 +1,4 @@
-import { useEffect } from "react";
+import { type ReactNode, useEffect } from "react";
 import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
 import { buttonLook } from "../../ui/Button";
@@ -14,8 +14,14 @@ function isLeft(sheet: Sheet): boolean {
   return !sheet.sentAt && !sheet.roundClosed && !sheet.setAside && !sheet.withdrawn;
 }
 
+type SheetListProps = {
+  sheets: Sheet[];
+  /** What else waits, below what is left to grade. */
+  children?: ReactNode;
+};
+
 /** A rater's sheets by study, with the next one to grade on top. */
-export function SheetList({ sheets }: { sheets: Sheet[] }) {
+export function SheetList({ sheets, children }: SheetListProps) {
   const left = sheets.filter(isLeft).length;
   // Whoever has sheets opens one next: what the desk is made of is fetched while the list is read.
   useEffect(() => {
@@ -28,6 +34,7 @@ export function SheetList({ sheets }: { sheets: Sheet[] }) {
       {left === 0 && (
         <p className="mt-2 text-ink-soft">Thank you. You can read them, and take one back while the round is open.</p>
       )}
+      {children}
       {[...Map.groupBy(sheets, (s) => s.studyId).values()].map((ofStudy) => (
         <StudySheets key={ofStudy[0]?.studyId} sheets={ofStudy} />
       ))}

@@ -1,6 +1,7 @@
 import type { RemarkContent } from "./cells";
 
-export type PlacedRemark = { id: string; remark: RemarkContent };
+/** @property by whose it is, where several people’s stand together */
+export type PlacedRemark = { id: string; remark: RemarkContent; by?: string };
 
 /** Whether two lists of remarks say the same; they are made anew with every change on the sheet. */
 export function areSame(some: PlacedRemark[], others: PlacedRemark[]): boolean {

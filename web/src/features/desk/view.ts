@@ -23,7 +23,8 @@ export type View = {
   parts: Part[];
   dock: Dock;
   focus: Focus;
-  prompt: "open" | "folded" | "code";
+  /** A new one is open, and folds away once reading or grading begins; opened by hand, it stays. */
+  prompt: "new" | "open" | "folded" | "code";
   tied: boolean;
   diff: DiffLayout;
   searching: boolean;
@@ -33,7 +34,7 @@ export type View = {
 };
 
 export type ViewChange =
-  | { type: "layout" | "tie" | "diff" | "pin-here" | "prompt" | "code" | "dock" | "compare" }
+  | { type: "layout" | "tie" | "diff" | "pin-here" | "prompt" | "code" | "dock" | "compare" | "begin" }
   | { type: "focus"; focus: Focus }
   | { type: "part"; column: number; part: Part }
   | { type: "next-part"; all: boolean }
@@ -47,12 +48,14 @@ export const firstView = (answers: number, focus: Focus = { row: 0, column: 0 })
   parts: Array.from({ length: answers }, (): Part => "text"),
   dock: "grades",
   focus,
-  prompt: "open",
+  prompt: "new",
   tied: false,
   diff: "inline",
   searching: false,
   help: false,
 });
+
+export const isPromptOpen = (view: View): boolean => view.prompt === "new" || view.prompt === "open";
 
 const LAYOUTS: Record<Layout, Layout> = { all: "two", two: "one", one: "all" };
 const PARTS: Record<Part, Part> = { text: "changes", changes: "files", files: "text" };
@@ -79,7 +82,9 @@ export function changeView(hasCode: boolean[]) {
         };
       }
       case "prompt":
-        return { ...view, prompt: view.prompt === "open" ? "folded" : "open" };
+        return { ...view, prompt: isPromptOpen(view) ? "folded" : "open" };
+      case "begin":
+        return view.prompt === "new" ? { ...view, prompt: "folded" } : view;
       case "code":
         return { ...view, prompt: view.prompt === "code" ? "folded" : "code" };
       case "dock":

@@ -11,6 +11,7 @@ import { ReasonDialog } from "../../ui/ReasonDialog";
 import { useTitle } from "../../ui/useTitle";
 import { promptTitles } from "../prompt";
 import { useStudy } from "../study";
+import { TakeUpWidest } from "../reconciliation";
 import { gradingOfStudy, oversightOf, useCloseRound, useReopenRound } from "./api";
 import { Oversight } from "./Oversight";
 import { KindTable, PromptTable } from "./ProgressTables";
@@ -38,6 +39,8 @@ export function GradingPage() {
   );
 }
 
+const leftOf = (sheets: { sentAt?: string }[]) => sheets.filter((s) => !s.sentAt).length;
+
 type RoundProgressProps = { grading: Progress; openedAt: string; prompts: Schemas["PromptTitle"][] };
 
 function RoundProgress({ grading, openedAt, prompts }: RoundProgressProps) {
@@ -46,7 +49,6 @@ function RoundProgress({ grading, openedAt, prompts }: RoundProgressProps) {
   const sheets = grading.raters
     .flatMap((r) => r.sheets)
     .filter((s) => !setAside.has(s.promptId) && s.withdrawn === undefined);
-  const left = sheets.filter((s) => !s.sentAt).length;
   const lead = study.role === "LEAD";
   const closed = grading.closedAt !== undefined;
   const oversight = useQuery({ ...oversightOf(study.id), enabled: lead && !study.blind });
@@ -62,7 +64,7 @@ function RoundProgress({ grading, openedAt, prompts }: RoundProgressProps) {
       <h1>Grading</h1>
       <HowFar
         sheets={sheets.length}
-        left={left}
+        left={leftOf(sheets)}
         setAside={setAside.size}
         leftMs={leftMs}
         openedAt={openedAt}
@@ -96,9 +98,24 @@ function RoundProgress({ grading, openedAt, prompts }: RoundProgressProps) {
       <KindTable prompts={prompts} raters={grading.raters} />
       <h2 className="mt-8 mb-2">By prompt</h2>
       <PromptTable prompts={prompts} raters={grading.raters} linked={!study.blind} />
-      {lead && !closed && <CloseRound studyId={study.id} left={left} />}
+      {lead && !closed && study.blind && <TalkThrough studyId={study.id} />}
+      {lead && !closed && <CloseRound studyId={study.id} left={leftOf(sheets)} />}
       {lead && closed && <ReopenRound studyId={study.id} />}
     </div>
+  );
+}
+
+/** For a lead who grades, and sees no list of splits. */
+function TalkThrough({ studyId }: { studyId: string }) {
+  return (
+    <section className="mt-10 border-t border-rule pt-4">
+      <h2>Talk splits through</h2>
+      <p className="mt-1 mb-3 max-w-2xl">
+        Where raters lie two levels or more apart, those who graded the answer can talk. You grade, so you see those
+        that concern you, on your first page.
+      </p>
+      <TakeUpWidest studyId={studyId} />
+    </section>
   );
 }
 

@@ -185,8 +185,9 @@ function Keep({ prompt, settle }: { prompt: Prompt; settle: () => Promise<void> 
 /** A prompt that turned out faulty stays on record and counts nowhere; it can be taken up again. */
 export function SetAside({ prompt }: { prompt: Prompt }) {
   const study = useStudy();
-  const [asking, setAsking] = useState(false);
-  const done = () => setAsking(false);
+  // Which of the two is asked about: once one is done, its window does not turn into the other's.
+  const [asking, setAsking] = useState<"aside" | "taken-up">();
+  const done = () => setAsking(undefined);
   return (
     <Part title="Faulty?">
       {prompt.fault && (
@@ -200,14 +201,12 @@ export function SetAside({ prompt }: { prompt: Prompt }) {
           again.
         </p>
       ) : (
-        <Button onClick={() => setAsking(true)}>{prompt.fault ? "Let it count again …" : "Set it aside …"}</Button>
+        <Button onClick={() => setAsking(prompt.fault ? "taken-up" : "aside")}>
+          {prompt.fault ? "Let it count again …" : "Set it aside …"}
+        </Button>
       )}
-      {asking &&
-        (prompt.fault ? (
-          <TakeUpDialog prompt={prompt} onClose={done} />
-        ) : (
-          <AsideDialog prompt={prompt} onClose={done} />
-        ))}
+      {asking === "taken-up" && prompt.fault && <TakeUpDialog prompt={prompt} onClose={done} />}
+      {asking === "aside" && !prompt.fault && <AsideDialog prompt={prompt} onClose={done} />}
     </Part>
   );
 }

@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
-import { count, moment } from "../../ui/format";
+import { count, fixed, moment } from "../../ui/format";
 import { Note } from "../../ui/Note";
 import { Query, WORKED_OUT } from "../../ui/Query";
 import { Table } from "../../ui/Table";
@@ -43,6 +43,7 @@ export function RecommendationPage() {
           <UnequalFollowUps report={report} />
           <RuledOut report={report} />
           <FailedAnswers report={report} />
+          <Settled report={report} />
           <StandingSection report={report} />
           <DifferenceSection report={report} />
           <MeasureSection report={report} />
@@ -135,6 +136,36 @@ function FailedAnswers({ report }: { report: Report }) {
       {otherwise === undefined
         ? `The outcome would be the same if they ${lowest ? "counted nowhere" : "got the lowest levels"}.`
         : `If they ${lowest ? "counted nowhere" : "got the lowest levels"}, it would be: ${otherwise}`}
+    </Note>
+  );
+}
+
+/** What raters settled on stands beside what decides. */
+function Settled({ report }: { report: Report }) {
+  const { splits, open, standings, otherwise } = report.settled;
+  if (splits === 0) {
+    return null;
+  }
+  return (
+    <Note tone={otherwise === undefined ? "info" : "caution"} className="mt-3">
+      <p>
+        {count(splits, "split has", "splits have")} a settled grade{open > 0 && `, ${open} have none`}. Everything here
+        rests on the grades as they were given, before anybody saw another’s.{" "}
+        {otherwise === undefined
+          ? "With settled grades the outcome would be the same."
+          : `With settled grades it would be: ${otherwise}`}
+      </p>
+      <p className="text-sm">
+        With settled grades, in points:{" "}
+        {standings.map((s, i) => (
+          <span key={s.candidateId}>
+            {i > 0 && ", "}
+            <CandidateOf report={report} id={s.candidateId} />{" "}
+            {s.adjusted.value === undefined ? "–" : fixed(s.adjusted.value, 1)}
+          </span>
+        ))}
+        . They are not independent, so they have no interval.
+      </p>
     </Note>
   );
 }

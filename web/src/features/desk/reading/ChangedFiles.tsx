@@ -3,6 +3,7 @@ import type { Schemas } from "../../../api/client";
 import { classes } from "../../../ui/classes";
 import { count } from "../../../ui/format";
 import { Note } from "../../../ui/Note";
+import { PathText } from "../../../ui/PathText";
 import { spelledOut } from "../../../ui/spelledOut";
 import { type NumberedLine, type Pair, pairsOf, plainCounts, type Stretch, stretchesOf } from "./diff";
 import { useNotesAt } from "./notes";
@@ -81,7 +82,9 @@ function ChangedFile({ file, start, layout, outside, sides }: ChangedFileProps) 
   return (
     <details open={lines <= MOST_LINES_OPEN} className="fold">
       <summary>
-        <span className="font-mono text-sm [overflow-wrap:anywhere]">{spelledOut(file.path)}</span>{" "}
+        <span className="font-mono text-sm">
+          <PathText path={file.path} />
+        </span>{" "}
         <span className="text-sm text-ink-soft">{wordsOf(file, sides)}</span>
         {outside && (
           <span className="ml-2 border-b-2 border-ochre text-sm">the prompt does not speak of this file</span>

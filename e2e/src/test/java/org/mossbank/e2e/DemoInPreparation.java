@@ -22,7 +22,10 @@ public final class DemoInPreparation {
             "reasons.csv",
             "judgements.csv",
             "coverage.csv",
-            "remarks.csv");
+            "remarks.csv",
+            "splits.csv",
+            "split-words.csv",
+            "split-stances.csv");
 
     private DemoInPreparation() {}
 

@@ -145,7 +145,8 @@ public class AuthorizationTest extends ServerTest {
             prepares("POST", STUDY + "/round", 409),
             new Row("GET", STUDY + "/grading", 200, 403, 404, 401),
             new Row("GET", STUDY + "/agreement", 200, 403, 404, 401),
-            new Row("GET", STUDY + "/agreement/diagnosis", 200, 403, 404, 401),
+            prepares("GET", STUDY + "/agreement/diagnosis", 200),
+            prepares("GET", STUDY + "/agreement/crossing", 200),
             new Row("GET", STUDY + "/recommendation", 409, 403, 404, 401),
             new Row("GET", STUDY + "/recommendation/robustness", 409, 403, 404, 401),
             new Row("GET", STUDY + "/acts", 200, 403, 404, 401),
@@ -276,6 +277,10 @@ public class AuthorizationTest extends ServerTest {
         String address = path.replace(STUDY + "/answers/{answerId}", STUDY + "/answers/" + ids.get("keptAnswerId"));
         for (Map.Entry<String, String> id : ids.entrySet()) {
             address = address.replace("{" + id.getKey() + "}", id.getValue());
+        }
+        if (address.endsWith("/crossing")) {
+            address += "?criterionId=" + ids.get("criterionId") + "&firstId=" + ids.get("raterId") + "&secondId="
+                    + ids.get("raterId");
         }
         if (address.endsWith("/comparison")) {
             address += "?first=" + ids.get("answerId") + "&second=" + ids.get("answerId");

@@ -83,9 +83,11 @@ public class BlindingTest extends ServerTest {
                 "/oversight",
                 "/agreement",
                 "/recommendation",
+                "/splits",
                 "/archive")) {
             responses.add(rater.get("/api/studies/" + study + path));
         }
+        responses.addAll(fromTheTalks(rater));
         for (JsonNode summary : sheets(rater, study)) {
             String id = summary.path("id").asString();
             ApiClient.Response sheet = rater.get("/api/sheets/" + id);
@@ -106,6 +108,22 @@ public class BlindingTest extends ServerTest {
             }
         }
         return responses.stream().map(BlindingTest::allOf).toList();
+    }
+
+    /** Splits that concern the rater, with the talk about them; what a rater says comes back too. */
+    private static List<ApiClient.Response> fromTheTalks(ApiClient rater) {
+        List<ApiClient.Response> responses = new ArrayList<>();
+        ApiClient.Response mine = rater.get("/api/splits");
+        responses.add(mine);
+        for (JsonNode split : mine.json().path("splits")) {
+            String on = "/api/splits/" + split.path("id").asString();
+            String id = UUID.randomUUID().toString();
+            responses.add(rater.get(on));
+            responses.add(rater.post(on + "/words", Map.of("id", id, "words", "As I see it.")));
+            responses.add(rater.post(on + "/stances", Map.of("id", id, "level", 2, "reason", "So.")));
+            responses.add(rater.get(on + "/look"));
+        }
+        return responses;
     }
 
     /** Code, comparisons, and every part that is set, refusals and conflicts with what they tell included. */
@@ -160,22 +178,39 @@ public class BlindingTest extends ServerTest {
         String study = copyOfTheDemo();
         Set<String> traces = traces(lead, study);
         assertThat(traces).hasSizeGreaterThan(50);
-        for (String response : responses(as("juri"), study)) {
-            String whole = response.toLowerCase(Locale.ROOT);
-            // Four digits in the middle of a random id are no measure; ids are looked for among ids.
-            String withoutIds = UUID_FORM.matcher(whole).replaceAll("an-id");
-            for (String trace : traces) {
-                String plain = trace.toLowerCase(Locale.ROOT);
-                String text = UUID_FORM.matcher(plain).matches() ? whole : withoutIds;
-                // Most are nowhere near, and then no pattern is needed.
-                if (text.contains(plain)) {
-                    // Whole words only: a measure of 0.001 must not be found in 10.0011.
-                    Pattern word =
-                            Pattern.compile("(?<![\\p{L}\\p{N}._])" + Pattern.quote(plain) + "(?![\\p{L}\\p{N}._])");
-                    assertThat(word.matcher(text).find())
-                            .as("trace " + trace + " in " + response)
-                            .isFalse();
-                }
+        responses(as("juri"), study).forEach(response -> assertThatNoneIsIn(response, traces));
+    }
+
+    /** Where raters meet, and a lead who knows the names lets one slip. */
+    @Test
+    public void noTalkHoldsATraceOfACandidate() {
+        ApiClient lead = as(LEAD);
+        String study = copyOfTheDemo();
+        Set<String> traces = traces(lead, study);
+        for (JsonNode split : lead.get("/api/studies/" + study + "/splits").json()) {
+            lead.post(
+                    "/api/splits/" + split.path("id").asString() + "/words",
+                    Map.of("id", UUID.randomUUID().toString(), "words", "Tansy! And QUILLWORT, not Marram."));
+        }
+        List<ApiClient.Response> responses = fromTheTalks(as(RATER));
+        assertThat(responses.stream().map(ApiClient.Response::body)).anyMatch(b -> b.contains("[masked]! And"));
+        responses.forEach(r -> assertThatNoneIsIn(allOf(r), traces));
+    }
+
+    private static void assertThatNoneIsIn(String response, Set<String> traces) {
+        String whole = response.toLowerCase(Locale.ROOT);
+        // Four digits in the middle of a random id are no measure; ids are looked for among ids.
+        String withoutIds = UUID_FORM.matcher(whole).replaceAll("an-id");
+        for (String trace : traces) {
+            String plain = trace.toLowerCase(Locale.ROOT);
+            String text = UUID_FORM.matcher(plain).matches() ? whole : withoutIds;
+            // Most are nowhere near, and then no pattern is needed.
+            if (text.contains(plain)) {
+                // Whole words only: a measure of 0.001 must not be found in 10.0011.
+                Pattern word = Pattern.compile("(?<![\\p{L}\\p{N}._])" + Pattern.quote(plain) + "(?![\\p{L}\\p{N}._])");
+                assertThat(word.matcher(text).find())
+                        .as("trace " + trace + " in " + response)
+                        .isFalse();
             }
         }
     }

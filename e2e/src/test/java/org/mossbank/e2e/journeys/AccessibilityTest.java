@@ -90,6 +90,10 @@ public class AccessibilityTest extends Journey {
             browser.go("/studies/" + study + "/" + step);
             scan(step);
         }
+        String split =
+                lead.get("/api/studies/" + study + "/splits").json().at("/0/id").asString();
+        browser.go("/splits/" + split).seeText("The talk");
+        scan("split");
         browser.go("/studies/" + study + "/recommendation?look=1").seeHeading();
         scan("look");
         browser.go("/studies/" + study + "/recommendation/how?look=1").seeHeading();
@@ -117,9 +121,11 @@ public class AccessibilityTest extends Journey {
         String study = "/studies/" + studies.get(studies.size() - 1).path("id").asString();
         String prompt =
                 lead.get("/api" + study + "/prompts/titles").json().at("/0/id").asString();
+        String split = lead.get("/api" + study + "/splits").json().at("/0/id").asString();
         browser.resize(390, 800);
         try {
             for (String page : List.of(
+                    "/../../splits/" + split,
                     "/answers/" + prompt,
                     "/recommendation?look=1",
                     "/agreement",
@@ -206,14 +212,14 @@ public class AccessibilityTest extends Journey {
     public void ratersPages() {
         browser.signInAs("Sana Tillery");
         scan("my sheets");
-        browser.clickLink("Drift alarm fires");
+        browser.click(By.linkText("Drift alarm fires at the dateline"));
         browser.seeHeading("Drift alarm");
         scan("desk, sent in");
         browser.click(By.xpath("//section[@aria-label='Answer 1']//button[.='Files']"));
         browser.see(By.cssSelector(".plain-lines"));
         scan("desk, files");
         browser.signInAs("Juri Halvard");
-        browser.clickLink("Service visits show");
+        browser.click(By.linkText("Service visits show a day early"));
         browser.seeHeading("Service visits");
         scan("desk");
         browser.press("k");
@@ -238,13 +244,54 @@ public class AccessibilityTest extends Journey {
         scan("keys");
     }
 
+    /** Once grading begins the prompt gives way; what does not fit whole shows that it is there. */
+    @Test
+    public void answersHaveHalfOfTheHeightAndStandThereWhole() {
+        browser.signInAs("Juri Halvard");
+        browser.click(By.linkText("Service visits show a day early"));
+        browser.seeHeading("Service visits");
+        browser.await(d -> browser.focusedLabel().startsWith("Correctness, answer 1"));
+        browser.press(Keys.ARROW_DOWN);
+        browser.await(d -> shareOfAnswers() >= 0.5);
+        assertThat(wholeColumns()).as("and the edge of the fourth").isEqualTo(3);
+        for (int i = 0; i < 4; i++) {
+            browser.press(Keys.ARROW_RIGHT);
+        }
+        browser.await(d -> wholeColumns() >= 3);
+        browser.press("p");
+        browser.see(By.cssSelector("section[aria-label='Prompt']"));
+
+        browser.signInAs("Sana Tillery");
+        browser.click(By.linkText("Drift alarm fires at the dateline"));
+        browser.seeText("This sheet is sent in.");
+        browser.press(Keys.ARROW_DOWN);
+        browser.await(d -> shareOfAnswers() >= 0.5);
+    }
+
+    private double shareOfAnswers() {
+        return ((Number)
+                        browser.driver()
+                                .executeScript(
+                                        "return document.querySelector('[data-column]:not([inert])').clientHeight / innerHeight"))
+                .doubleValue();
+    }
+
+    /** Columns of which all is in sight, right of the heads of the rows. */
+    private long wholeColumns() {
+        return ((Number) browser.driver().executeScript("""
+                        return [...document.querySelectorAll('[data-column]:not([inert])')].filter(c => {
+                            const at = c.getBoundingClientRect();
+                            return at.left >= 199 && at.right <= innerWidth + 1;
+                        }).length;""")).longValue();
+    }
+
     /** A window of 1280 by 800 shows this much when it is enlarged to 200 %. */
     @Test
     public void theDeskEnlargedTwofold() {
         browser.resize(640, 400);
         try {
             browser.signInAs("Juri Halvard");
-            browser.clickLink("Service visits show");
+            browser.click(By.linkText("Service visits show a day early"));
             assertThat(browser.seeHeading("Service visits").getSize().getWidth())
                     .as("the title has room")
                     .isGreaterThan(300);

@@ -11,12 +11,13 @@ import org.testng.annotations.AfterClass;
 import org.testng.annotations.BeforeClass;
 import org.testng.annotations.Test;
 
-/** The server is killed while raters are sending grades and a run is collecting answers. */
+/** The server is killed while raters are sending grades, somebody talks about a split and a run is collecting answers. */
 public class CrashTest {
     private static final Path ROOT = Path.of(System.getProperty("mossbank.root"));
     private static final String SECRET = "heron under the jetty";
 
     private final GradesUnderWay grades = new GradesUnderWay();
+    private final WordsUnderWay words = new WordsUnderWay();
     private RunUnderWay run;
     private ServerProcess killed;
     private ServerProcess again;
@@ -41,6 +42,8 @@ public class CrashTest {
         ServerProcess server = start(database);
         grades.begin(server.address());
         grades.awaitEnough();
+        words.begin(server.address());
+        words.awaitEnough();
         run.beginAndAwaitItsMiddle(server.address());
         server.kill();
         killed = server;
@@ -61,6 +64,11 @@ public class CrashTest {
     @Test
     public void everyAcknowledgedGradeSurvivesAKill() {
         grades.areThere(again.address());
+    }
+
+    @Test
+    public void everythingSaidInATalkSurvivesAKill() throws InterruptedException {
+        words.areThere(again.address());
     }
 
     /** Runs were claimed, asked, cut by the kill and taken up again; none of it writes what requests were sent with. */

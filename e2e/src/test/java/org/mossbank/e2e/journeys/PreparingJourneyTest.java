@@ -376,7 +376,7 @@ public class PreparingJourneyTest extends Journey {
     private ApiClient joined(ApiClient lead, JsonNode rater) {
         String name = rater.path("signInName").asString();
         if (rater.path("hasPassword").asBoolean()) {
-            return ApiClient.signedIn(server().address(), name, PASSWORD);
+            return expecting(ApiClient.signedIn(server().address(), name, PASSWORD));
         }
         String token = lead.post(
                         "/api" + studyPath + "/raters/" + rater.path("raterId").asString() + "/link", Map.of())
@@ -390,7 +390,13 @@ public class PreparingJourneyTest extends Journey {
                                 "token", token,
                                 "displayName", rater.path("name").asString(),
                                 "password", OWN_PASSWORD));
-        return ApiClient.signedIn(server().address(), name, OWN_PASSWORD);
+        return expecting(ApiClient.signedIn(server().address(), name, OWN_PASSWORD));
+    }
+
+    /** Who grades says first what they expect. */
+    private ApiClient expecting(ApiClient rater) {
+        rater.put("/api" + studyPath + "/expectation", Map.of("expects", "", "usesToday", ""));
+        return rater;
     }
 
     private void theBriefIsReopenedForALook() {

@@ -82,6 +82,7 @@ class AgreementBasis {
                 prompts.kinds(study),
                 rubrics.ofStudy(study),
                 all.stream().collect(Collectors.toMap(AnswerView::id, a -> byId.get(a.promptId()))),
+                all.stream().collect(Collectors.toMap(AnswerView::id, AnswerView::candidateId)),
                 raters,
                 grades,
                 grading.repeatGrades(study).stream()

@@ -234,6 +234,7 @@ class AgreementComputation {
         PromptView prompt = data.prompt(split.unit());
         return new AgreementReport.SplitView(
                 AnswerId.from(split.unit()),
+                Require.known(data.candidateOfAnswer(), AnswerId.from(split.unit())),
                 prompt.id(),
                 prompt.title(),
                 criterion.id(),

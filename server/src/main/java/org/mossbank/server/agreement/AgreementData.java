@@ -11,6 +11,7 @@ import org.mossbank.server.grading.Grading;
 import org.mossbank.server.grading.SentGrade;
 import org.mossbank.server.ids.AccountId;
 import org.mossbank.server.ids.AnswerId;
+import org.mossbank.server.ids.CandidateId;
 import org.mossbank.server.prompt.KindView;
 import org.mossbank.server.prompt.PromptView;
 import org.mossbank.server.rubric.CriterionView;
@@ -22,6 +23,7 @@ record AgreementData(
         List<KindView> kinds,
         List<CriterionView> criteria,
         Map<AnswerId, PromptView> promptOfAnswer,
+        Map<AnswerId, CandidateId> candidateOfAnswer,
         Map<AccountId, AccountView> raters,
         List<SentGrade> grades,
         List<SentGrade> repeats,

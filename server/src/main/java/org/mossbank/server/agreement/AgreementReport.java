@@ -5,6 +5,7 @@ import org.jspecify.annotations.Nullable;
 import org.mossbank.core.agreement.Coefficient;
 import org.mossbank.server.ids.AccountId;
 import org.mossbank.server.ids.AnswerId;
+import org.mossbank.server.ids.CandidateId;
 import org.mossbank.server.ids.CriterionId;
 import org.mossbank.server.ids.KindId;
 import org.mossbank.server.ids.PromptId;
@@ -31,6 +32,30 @@ public record AgreementReport(
         List<SplitView> splits,
         int splitCount,
         List<SetAsidePrompt> setAside) {
+
+    /** With nothing of single raters but what is of this one: their place, their pairs, the splits they are part of. */
+    AgreementReport forRater(AccountId own) {
+        return new AgreementReport(
+                revision,
+                sentSheets,
+                sheets,
+                coefficient,
+                resamples,
+                criteria,
+                raters,
+                pairs.stream()
+                        .filter(p -> p.firstRaterId().equals(own)
+                                || p.secondRaterId().equals(own))
+                        .toList(),
+                severity.stream().filter(s -> s.raterId().equals(own)).toList(),
+                selfAgreement.stream().filter(s -> s.raterId().equals(own)).toList(),
+                splits.stream()
+                        .filter(s ->
+                                s.grades().stream().anyMatch(g -> g.raterId().equals(own)))
+                        .toList(),
+                splitCount,
+                setAside);
+    }
 
     /** Agreement on one criterion, with the least there must be, over all kinds and within each. */
     public record CriterionAgreement(
@@ -105,6 +130,7 @@ public record AgreementReport(
     /** An answer and criterion on which raters lie two levels or more apart. */
     public record SplitView(
             AnswerId answerId,
+            CandidateId candidateId,
             PromptId promptId,
             String promptTitle,
             CriterionId criterionId,

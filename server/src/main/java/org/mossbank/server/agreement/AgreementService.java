@@ -2,10 +2,16 @@ package org.mossbank.server.agreement;
 
 import java.util.Comparator;
 import java.util.Locale;
+import org.jspecify.annotations.Nullable;
+import org.mossbank.server.account.CurrentAccount;
+import org.mossbank.server.ids.AccountId;
+import org.mossbank.server.ids.CriterionId;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.progress.Step;
 import org.mossbank.server.progress.StepReport;
 import org.mossbank.server.progress.StepState;
+import org.mossbank.server.shared.Problem;
+import org.mossbank.server.study.StudyAccess;
 import org.springframework.security.access.prepost.PreAuthorize;
 import org.springframework.stereotype.Component;
 import org.springframework.stereotype.Service;
@@ -13,18 +19,37 @@ import org.springframework.stereotype.Service;
 @Service
 class AgreementService {
     private final Agreements agreements;
+    private final StudyAccess access;
+    private final CurrentAccount current;
+    private final CrossingComputation crossing;
 
-    AgreementService(Agreements agreements) {
+    AgreementService(Agreements agreements, StudyAccess access, CurrentAccount current, CrossingComputation crossing) {
+        this.crossing = crossing;
         this.agreements = agreements;
+        this.access = access;
+        this.current = current;
     }
 
+    /** Of single raters, a rater is told their own figures alone. */
     @PreAuthorize("@studyAccess.maySeeAll(#study)")
     public AgreementReport report(StudyId study) {
-        return agreements.report(study);
+        AgreementReport report = agreements.report(study);
+        return access.mayLead(study) ? report : report.forRater(current.id());
     }
 
-    /** Where raters part; asked for by itself, so that the figures need not wait for it. */
-    @PreAuthorize("@studyAccess.maySeeAll(#study)")
+    /**
+     * What two raters gave the same answers.
+     *
+     * @throws Problem 404 if there is no such criterion
+     */
+    @PreAuthorize("@studyAccess.mayPrepare(#study)")
+    public Crossing crossing(
+            StudyId study, CriterionId criterion, AccountId first, AccountId second, Crossing.@Nullable Cell cell) {
+        return crossing.of(study, criterion, first, second, cell);
+    }
+
+    /** Where raters part; asked for by itself, so that the figures need not wait for it. For the lead: it names raters. */
+    @PreAuthorize("@studyAccess.mayPrepare(#study)")
     public DiagnosisReport diagnosis(StudyId study) {
         return agreements.diagnosis(study);
     }

@@ -25,6 +25,13 @@ interface AnswerRepository extends JpaRepository<Answer, AnswerId> {
             + " from Answer a where a.studyId = :study")
     List<Place> places(StudyId study);
 
+    /** Whose an answer is, and to which prompt. */
+    record Whose(AnswerId id, PromptId promptId, CandidateId candidateId) {}
+
+    @Query("select new org.mossbank.server.answer.AnswerRepository$Whose(a.id, a.promptId, a.candidateId)"
+            + " from Answer a where a.id in :ids")
+    List<Whose> whose(List<AnswerId> ids);
+
     long countByStudyId(StudyId study);
 
     @Query("select coalesce(sum(length(a.text)), 0) from Answer a where a.studyId = :study")

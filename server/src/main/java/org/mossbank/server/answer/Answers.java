@@ -23,6 +23,7 @@ import org.mossbank.server.ids.Id;
 import org.mossbank.server.ids.PromptId;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.prompt.PromptUse;
+import org.mossbank.server.shared.Chunks;
 import org.mossbank.server.shared.FreeKey;
 import org.mossbank.server.shared.Problem;
 import org.mossbank.server.shared.ProblemType;
@@ -143,6 +144,13 @@ public class Answers {
         return answers.places(study).stream()
                 .map(a -> new Cell(a.promptId(), a.candidateId()))
                 .toList();
+    }
+
+    /** Which prompt and candidate answers belong to, without their texts. */
+    @SystemOnly
+    public Map<AnswerId, Cell> cells(Collection<AnswerId> ids) {
+        return Chunks.of(ids, answers::whose).stream()
+                .collect(Collectors.toMap(AnswerRepository.Whose::id, w -> new Cell(w.promptId(), w.candidateId())));
     }
 
     /** A prompt or a candidate, and its key. */

@@ -212,6 +212,17 @@ public class Grading {
                         SheetRepository.SentAnswer::answerId, SheetRepository.SentAnswer::promptId, (a, b) -> a));
     }
 
+    /** An answer's prompt, and how many raters have sent in a sheet with it. */
+    public record Graded(PromptId promptId, long raters) {}
+
+    /** Answers to sound prompts that somebody has graded. */
+    @SystemOnly
+    public Map<AnswerId, Graded> gradedAnswers(StudyId study) {
+        return sheets.gradedAnswers(study, sound(study)).stream()
+                .collect(Collectors.toMap(
+                        SheetRepository.GradedAnswer::answerId, g -> new Graded(g.promptId(), g.raters())));
+    }
+
     /** Raters who have, or had, a sheet for a prompt. */
     @SystemOnly
     public Set<AccountId> ratersOf(StudyId study, PromptId prompt) {

@@ -19,6 +19,7 @@ import org.mossbank.server.rubric.CriterionView;
 import org.mossbank.server.rubric.Rubrics;
 import org.mossbank.server.study.RoundStage;
 import org.mossbank.server.study.Studies;
+import org.mossbank.server.study.StudyAccess;
 import org.mossbank.server.study.StudyView;
 import org.springframework.security.access.prepost.PreAuthorize;
 import org.springframework.stereotype.Service;
@@ -35,6 +36,7 @@ class OwnSplitList {
     private final Rubrics rubrics;
     private final Studies studies;
     private final CurrentAccount current;
+    private final StudyAccess access;
 
     OwnSplitList(
             ReconciliationRepository all,
@@ -43,7 +45,8 @@ class OwnSplitList {
             Prompts prompts,
             Rubrics rubrics,
             Studies studies,
-            CurrentAccount current) {
+            CurrentAccount current,
+            StudyAccess access) {
         this.all = all;
         this.talks = talks;
         this.grading = grading;
@@ -51,6 +54,7 @@ class OwnSplitList {
         this.rubrics = rubrics;
         this.studies = studies;
         this.current = current;
+        this.access = access;
     }
 
     @PreAuthorize("isAuthenticated()")
@@ -86,6 +90,7 @@ class OwnSplitList {
                 grading.answersSentBy(study, own),
                 grading.underWay(study),
                 talks.of(study, own),
+                access.mayPrepare(study) ? grading.gradedAnswers(study) : Map.of(),
                 prompts.outlines(study).stream().collect(Collectors.toMap(Prompts.Outline::id, Function.identity())),
                 rubrics.ofStudy(study).stream().collect(Collectors.toMap(CriterionView::id, CriterionView::name)));
     }
@@ -104,6 +109,7 @@ class OwnSplitList {
             Map<AnswerId, PromptId> sent,
             Grading.UnderWay underWay,
             TalkRecords.OfStudy talks,
+            Map<AnswerId, Grading.Graded> gradedIfLed,
             Map<PromptId, Prompts.Outline> prompts,
             Map<CriterionId, String> criteria) {
         Sight sight(Reconciliation split) {
@@ -112,12 +118,21 @@ class OwnSplitList {
             }
             PromptId prompt = sent.get(split.answerId());
             if (prompt == null) {
-                return Sight.NEVER;
+                return isToBeClosed(split) ? Sight.NOW : Sight.NEVER;
             }
             boolean closed = stage == RoundStage.Stage.CLOSED;
             boolean graded =
                     !underWay.raters().contains(own) && !underWay.prompts().contains(prompt);
             return closed || graded ? Sight.NOW : Sight.LATER;
+        }
+
+        /** Everybody has said where they stand, and somebody must close it: the lead, if it is theirs. */
+        private boolean isToBeClosed(Reconciliation split) {
+            Grading.Graded graded = gradedIfLed.get(split.answerId());
+            return stage == RoundStage.Stage.GRADING
+                    && split.isOpen()
+                    && graded != null
+                    && talks.standing(split.id()) >= graded.raters();
         }
 
         SplitViews.OwnSplit view(Reconciliation split) {
@@ -126,16 +141,26 @@ class OwnSplitList {
                     split.id(),
                     study.id(),
                     study.title(),
-                    prompt == null ? "" : Require.known(prompts, prompt).title(),
+                    title(split, prompt),
                     Require.known(criteria, split.criterionId()),
                     split.state(),
                     talks.words(split.id()),
                     waitsFor(split, prompt));
         }
 
+        /** Whoever looks blind is not told more than they need. */
+        private String title(Reconciliation split, @Nullable PromptId own) {
+            Grading.Graded led = gradedIfLed.get(split.answerId());
+            PromptId prompt = own == null && led != null ? led.promptId() : own;
+            return prompt == null ? "" : Require.known(prompts, prompt).title();
+        }
+
         private SplitViews.WaitsFor waitsFor(Reconciliation split, @Nullable PromptId prompt) {
             if (stage != RoundStage.Stage.GRADING || !split.isOpen()) {
                 return SplitViews.WaitsFor.NOTHING;
+            }
+            if (prompt == null && isToBeClosed(split)) {
+                return SplitViews.WaitsFor.CLOSING;
             }
             if (prompt == null) {
                 return talks.hasLooked(split.id()) ? SplitViews.WaitsFor.NOTHING : SplitViews.WaitsFor.LOOK;

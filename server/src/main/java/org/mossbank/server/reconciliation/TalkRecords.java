@@ -32,6 +32,7 @@ class TalkRecords {
     OfStudy of(StudyId study, AccountId own) {
         List<SplitWord> said = words.ofStudies(List.of(study));
         return new OfStudy(
+                own,
                 said.stream().collect(Collectors.groupingBy(SplitWord::reconciliationId, Collectors.counting())),
                 said.stream()
                         .filter(w -> !w.word().author().equals(own))
@@ -40,9 +41,9 @@ class TalkRecords {
                 readings.ofReader(own).stream()
                         .collect(Collectors.toMap(TalkReading::reconciliationId, TalkReading::lastReadAt)),
                 stances.ofStudies(List.of(study)).stream()
-                        .filter(s -> s.stood().rater().equals(own))
-                        .map(Stance::reconciliationId)
-                        .collect(Collectors.toSet()),
+                        .collect(Collectors.groupingBy(
+                                Stance::reconciliationId,
+                                Collectors.mapping(s -> s.stood().rater(), Collectors.toSet()))),
                 looks.ofRater(own).stream()
                         .collect(Collectors.toMap(l -> l.key().reconciliationId(), ThirdLook::isGiven)));
     }
@@ -51,21 +52,27 @@ class TalkRecords {
      * By split.
      *
      * @param lastByOthers when somebody else last said something
-     * @param stood        where the person has said where they stand
+     * @param own          the person
+     * @param stood        who has said where they stand
      * @param looked       where they were asked for a blind look, and whether it is given
      */
     record OfStudy(
+            AccountId own,
             Map<UUID, Long> said,
             Map<UUID, Instant> lastByOthers,
             Map<UUID, Instant> lastRead,
-            Set<UUID> stood,
+            Map<UUID, Set<AccountId>> stood,
             Map<UUID, Boolean> looked) {
         int words(UUID split) {
             return said.getOrDefault(split, 0L).intValue();
         }
 
         boolean stands(UUID split) {
-            return stood.contains(split);
+            return stood.getOrDefault(split, Set.of()).contains(own);
+        }
+
+        int standing(UUID split) {
+            return stood.getOrDefault(split, Set.of()).size();
         }
 
         boolean isNewsFor(UUID split) {

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
 import java.util.List;
+import java.util.Map;
 import org.mossbank.server.ServerTest;
 import org.testng.annotations.BeforeClass;
 import org.testng.annotations.Test;
@@ -63,6 +64,52 @@ public class AgreementTest extends ServerTest {
         assertThat(correctness.at("/useOfScale").values())
                 .anySatisfy(u -> assertThat(u.path("counts").toString()).isEqualTo("[0,4,0,4,0]"))
                 .anySatisfy(u -> assertThat(u.path("counts").toString()).isEqualTo("[0,3,1,4,0]"));
+    }
+
+    @Test
+    public void twoRatersAreCrossedAndACellNamesItsAnswers() {
+        JsonNode report = get("/agreement");
+        String criterion = report.at("/criteria/0/criterionId").asString();
+        String bram = idOf(report, "Bram Okkers");
+        String juri = idOf(report, "Juri Halvard");
+        String pair = "/agreement/crossing?criterionId=" + criterion + "&firstId=" + bram + "&secondId=" + juri;
+        JsonNode all = get(pair);
+        // Osier 1 and 1 on three prompts, 1 and 2 on one; teasel 3 and 3 on four.
+        assertThat(all.path("counts").toString())
+                .isEqualTo("[[0,0,0,0,0],[0,3,1,0,0],[0,0,0,0,0],[0,0,0,4,0],[0,0,0,0,0]]");
+        assertThat(all.path("answers").size()).isZero();
+        JsonNode cell = get(pair + "&firstLevel=1&secondLevel=2").path("answers");
+        assertThat(cell.size()).isEqualTo(1);
+        assertThat(cell.at("/0/promptTitle").asString()).isEqualTo("Where is the lost hour?");
+        assertThat(as(LEAD).get("/api/studies/" + study + pair.replace(criterion, bram))
+                        .status())
+                .as("no such criterion")
+                .isEqualTo(404);
+    }
+
+    private static String idOf(JsonNode report, String name) {
+        return report.path("raters")
+                .valueStream()
+                .filter(r -> r.path("name").asString().equals(name))
+                .findFirst()
+                .orElseThrow()
+                .path("raterId")
+                .asString();
+    }
+
+    /** How strict another is, is between them and the lead. */
+    @Test(dependsOnMethods = {"whatPartsRatersIsFound", "twoRatersAreCrossedAndACellNamesItsAnswers"})
+    public void aRaterIsToldTheirOwnPlaceAlone() {
+        as(LEAD).post("/api/studies/" + study + "/round/close", Map.of("reason", ""));
+        JsonNode own = as(RATER).get("/api/studies/" + study + "/agreement").json();
+        assertThat(own.path("severity").size()).isEqualTo(1);
+        assertThat(own.at("/severity/0/name").asString()).isEqualTo("Bram Okkers");
+        assertThat(own.path("criteria")).isEqualTo(get("/agreement").path("criteria"));
+        assertThat(get("/agreement").path("severity").size()).isEqualTo(2);
+        assertThat(as(RATER)
+                        .get("/api/studies/" + study + "/agreement/diagnosis")
+                        .status())
+                .isEqualTo(403);
     }
 
     @Test

@@ -39,6 +39,7 @@ public class FiguresOfAgreementTest {
                                         .filter(p -> p.id().equals(a.promptId()))
                                         .findFirst()
                                         .orElseThrow())),
+                study.answers.stream().collect(Collectors.toMap(AnswerView::id, AnswerView::candidateId)),
                 study.ratersById(),
                 study.grades,
                 repeats,

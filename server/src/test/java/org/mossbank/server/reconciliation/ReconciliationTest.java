@@ -188,6 +188,22 @@ public class ReconciliationTest extends ServerTest {
     }
 
     @Test
+    public void theLeadIsToldWhatIsToBeClosed() {
+        String study = parting();
+        String split = widest(study);
+        as(RATER).post(split + "/stances", stands(1));
+        assertThat(mine(LEAD, study)).isEmpty();
+        as("juri").post(split + "/stances", stands(4));
+        JsonNode waits = mine(LEAD, study).get(0);
+        assertThat(waits.path("waitsFor").asString()).isEqualTo("CLOSING");
+        assertThat(waits.path("title").asString()).isNotBlank();
+        as("juri").post(split + "/words", says("No further."));
+        assertThat(mine(RATER, study).get(0).path("waitsFor").asString()).isEqualTo("READING");
+        as(RATER).get(split);
+        assertThat(mine(RATER, study).get(0).path("waitsFor").asString()).isEqualTo("NOTHING");
+    }
+
+    @Test
     public void theSameWordsSentTwiceAreSaidOnce() {
         String split = widest(parting());
         Map<String, Object> once = says("Once.");

@@ -79,6 +79,17 @@ public interface SheetRepository extends JpaRepository<Sheet, SheetId> {
             group by a.answerId""")
     List<SheetCount<AnswerId>> ratersByAnswer(StudyId study, List<PromptId> prompts);
 
+    record GradedAnswer(AnswerId answerId, PromptId promptId, long raters) {}
+
+    /** How many raters have sent in a first sheet with each answer to some prompts. */
+    @Query("""
+            select new org.mossbank.server.grading.sheet.SheetRepository$GradedAnswer(a.answerId, s.promptId, count(s))
+            from Sheet s join SheetAnswer a on a.sheetId = s.id
+            where s.studyId = :study and s.promptId in :prompts and s.repeat = false and s.sentAt is not null
+                and s.withdrawnAt is null
+            group by a.answerId, s.promptId""")
+    List<GradedAnswer> gradedAnswers(StudyId study, List<PromptId> prompts);
+
     record SentAnswer(AnswerId answerId, PromptId promptId) {}
 
     /** Answers that a rater graded, on first sheets that were sent in for some prompts. */

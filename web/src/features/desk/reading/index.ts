@@ -1,0 +1,1 @@
+export { NotedAnswer } from "./NotedAnswer";
