@@ -104,6 +104,10 @@ describe("the desk", () => {
     expect(here()).toBe("Names the fuse, answer 1, nothing yet");
     await userEvent.keyboard("1k");
     expect(here()).toMatch(/^Correctness, answer 1/);
+    // The prompt gave way when judging began.
+    expect(screen.queryByRole("region", { name: "Prompt" })).toBeNull();
+    await userEvent.keyboard("p");
+    expect(screen.getByRole("region", { name: "Prompt" })).toBeTruthy();
     await userEvent.keyboard("v");
     expect(screen.getAllByRole("gridcell").length).toBeGreaterThan(0);
     await userEvent.keyboard("v");

@@ -208,6 +208,38 @@ describe("agreement", () => {
     expect(names()).toEqual(["Åse Lund", "Bo Grane"]);
   });
 
+  it("crosses two raters level by level, and names the answers behind a cell", async () => {
+    const asked: string[] = [];
+    server()
+      .on("GET /api/studies/s1/agreement", () => ({ body: AGREEMENT }))
+      .on("GET /api/studies/s1/candidates", () => ({ body: [] }))
+      .on("GET /api/studies/s1/agreement/crossing", () => {
+        asked.push("crossing");
+        return {
+          body: {
+            counts: [
+              [3, 0],
+              [2, 4],
+            ],
+            answers:
+              asked.length < 2
+                ? []
+                : [{ answerId: "x1", promptId: "p1", promptTitle: "Why does the lamp stay dark?", candidateId: "o" }],
+          },
+        };
+      });
+    inStudy(<AgreementPage />);
+    await userEvent.click((await screen.findAllByRole("button", { name: "0.66" }))[0] ?? document.body);
+    const cell = await screen.findByRole("button", { name: /^2 answers: .* 1, .* 0$/ });
+    expect(screen.queryByRole("button", { name: /^0 answers/ })).toBeNull();
+    await userEvent.click(cell);
+    const behind = await screen.findByRole("table", { name: "Answers behind the cell" });
+    const link = within(behind).getByRole("link", { name: "Why does the lamp stay dark?" });
+    expect(link.getAttribute("href")).toBe("/studies/s1/answers/p1?answer=x1");
+    await userEvent.click(screen.getByRole("button", { name: "Close" }));
+    expect(screen.queryByRole("table", { name: "Answers behind the cell" })).toBeNull();
+  });
+
   it("shows the widest splits first, of one criterion or rater if asked", async () => {
     const split = (n: number, criterionId: string, low: string): Schemas["SplitView"] => ({
       answerId: `x${n}`,

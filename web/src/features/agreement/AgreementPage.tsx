@@ -123,6 +123,7 @@ function AlphaSection({ report }: { report: Report }) {
 }
 
 function SeveritySection({ report }: { report: Report }) {
+  const leads = useStudy().role === "LEAD";
   const far = Math.max(
     1,
     ...report.severity.flatMap((r) => [Math.abs(r.severity.low ?? 0), Math.abs(r.severity.high ?? 0)]),
@@ -131,7 +132,7 @@ function SeveritySection({ report }: { report: Report }) {
   const axis: Axis = { from: -edge, to: edge, decimals: 1, marks: [{ at: 0, label: "kind ← 0 → strict" }] };
   return (
     <section className="mt-8">
-      <h2>Who is strict, who is kind</h2>
+      <h2>{leads ? "Who is strict, who is kind" : "Strict or kind: your own place"}</h2>
       {report.severity.length === 0 ? (
         <p>No sheet is sent in yet.</p>
       ) : (

@@ -1,13 +1,26 @@
-import { useState } from "react";
+import { useSearchParams } from "react-router";
 import type { Schemas } from "../../api/client";
 import { classes } from "../../ui/classes";
 import { fixed } from "../../ui/format";
+import { useStudy } from "../study";
+import { type CrossedPair, Crossing } from "./Crossing";
 
 type Report = Schemas["AgreementReport"];
 
 /** Weighted kappa of each two raters as a half table: quadratic above, linear below it, with the count. */
 export function PairTable({ report }: { report: Report }) {
-  const [chosen, setChosen] = useState(report.criteria[0]?.criterionId);
+  const [address, setAddress] = useSearchParams();
+  const chosen = address.get("pairs-on") ?? report.criteria[0]?.criterionId ?? "";
+  const crossed = crossedPair(address, chosen);
+  const leads = useStudy().role === "LEAD";
+  const set = (changes: Record<string, string | undefined>) => {
+    const next = new URLSearchParams(address);
+    Object.entries(changes).forEach(([name, value]) =>
+      value === undefined ? next.delete(name) : next.set(name, value),
+    );
+    setAddress(next, { replace: true, preventScrollReset: true });
+  };
+  const nameOf = (id: string) => report.raters.find((r) => r.raterId === id)?.name ?? "";
   const pairs = report.pairs.filter((p) => p.criterionId === chosen);
   if (report.raters.length < 2) {
     return null;
@@ -21,7 +34,7 @@ export function PairTable({ report }: { report: Report }) {
             key={c.criterionId}
             type="button"
             aria-pressed={c.criterionId === chosen}
-            onClick={() => setChosen(c.criterionId)}
+            onClick={() => set({ "pairs-on": c.criterionId, cell: undefined })}
             className={classes(
               "border-b-2 px-2 py-0.5",
               c.criterionId === chosen ? "border-heather font-semibold" : "border-transparent text-ink-soft",
@@ -31,24 +44,68 @@ export function PairTable({ report }: { report: Report }) {
           </button>
         ))}
       </div>
-      <PairsOfRaters raters={report.raters} pairs={pairs} />
+      <PairsOfRaters
+        raters={report.raters}
+        pairs={pairs}
+        onCross={
+          leads ? (pair) => set({ pair: `${pair.firstRaterId}.${pair.secondRaterId}`, cell: undefined }) : undefined
+        }
+      />
       <p className="mt-1 text-sm text-ink-soft">
-        Cohen’s κ with quadratic weights; in brackets with linear weights, then the number of answers that both graded.
+        Cohen’s κ with quadratic weights; in brackets with linear weights, then the number of answers that both graded.{" "}
+        {leads && "A pair opens what they gave, level by level."}
       </p>
+      {leads && crossed && (
+        <Crossing
+          pair={crossed}
+          names={{ first: nameOf(crossed.firstId), second: nameOf(crossed.secondId) }}
+          onCell={(cell) => set({ cell: cell && `${cell.first}.${cell.second}` })}
+          onClose={() => set({ pair: undefined, cell: undefined })}
+        />
+      )}
     </section>
   );
 }
 
-function Pair({ pair }: { pair: Report["pairs"][number] | undefined }) {
+/** What the address says of the pair that is looked into. */
+function crossedPair(address: URLSearchParams, criterionId: string): CrossedPair | undefined {
+  const [firstId, secondId] = address.get("pair")?.split(".") ?? [];
+  const [first, second] = address.get("cell")?.split(".").map(Number) ?? [];
+  return firstId === undefined || secondId === undefined || criterionId === ""
+    ? undefined
+    : {
+        criterionId,
+        firstId,
+        secondId,
+        ...(first === undefined || second === undefined ? {} : { cell: { first, second } }),
+      };
+}
+
+type PairView = Report["pairs"][number];
+
+type PairProps = { pair: PairView | undefined; onCross: ((pair: PairView) => void) | undefined };
+
+function Pair({ pair, onCross }: PairProps) {
   if (!pair || pair.answers === 0) {
     return <span className="text-sm text-ink-soft">none in common</span>;
   }
   if (pair.quadratic.value === undefined) {
     return <span className="text-sm text-ink-soft">none: {pair.quadratic.undefinedReason}</span>;
   }
+  const value = fixed(pair.quadratic.value, 2);
   return (
     <>
-      <strong className="font-semibold">{fixed(pair.quadratic.value, 2)}</strong>{" "}
+      {onCross ? (
+        <button
+          type="button"
+          className="font-semibold text-tarn underline underline-offset-4"
+          onClick={() => onCross(pair)}
+        >
+          {value}
+        </button>
+      ) : (
+        <strong className="font-semibold">{value}</strong>
+      )}{" "}
       <span className="text-sm text-ink-soft">
         ({pair.linear.value === undefined ? "–" : fixed(pair.linear.value, 2)}) {pair.answers}
       </span>
@@ -56,10 +113,10 @@ function Pair({ pair }: { pair: Report["pairs"][number] | undefined }) {
   );
 }
 
-type PairsOfRatersProps = { raters: Report["raters"]; pairs: Report["pairs"] };
+type PairsOfRatersProps = { raters: Report["raters"]; pairs: PairView[]; onCross: PairProps["onCross"] };
 
 /** Every two raters once, below the diagonal. */
-function PairsOfRaters({ raters, pairs }: PairsOfRatersProps) {
+function PairsOfRaters({ raters, pairs, onCross }: PairsOfRatersProps) {
   const pairOf = (a: string, b: string) =>
     pairs.find(
       (p) => (p.firstRaterId === a && p.secondRaterId === b) || (p.firstRaterId === b && p.secondRaterId === a),
@@ -87,7 +144,7 @@ function PairsOfRaters({ raters, pairs }: PairsOfRatersProps) {
               </th>
               {columns.slice(0, i + 1).map((column) => (
                 <td key={column.raterId} className="px-3 py-1 whitespace-nowrap">
-                  <Pair pair={pairOf(row.raterId, column.raterId)} />
+                  <Pair pair={pairOf(row.raterId, column.raterId)} onCross={onCross} />
                 </td>
               ))}
             </tr>

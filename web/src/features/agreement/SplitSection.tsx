@@ -7,7 +7,7 @@ import { count } from "../../ui/format";
 import { Table } from "../../ui/Table";
 import { Trouble } from "../../ui/Trouble";
 import { splitsOfStudy, SplitStateWords, TakeUpWidest, useTakeUp } from "../reconciliation";
-import { candidatesOfStudy } from "../candidate";
+import { CandidateName, candidatesOfStudy } from "../candidate";
 import { LevelMark } from "../rubric";
 import { useStudy } from "../study";
 
@@ -137,7 +137,10 @@ function SplitTable({ report, splits, takenUp }: SplitTableProps) {
           key: "whose",
           head: "Whose",
           sortBy: (s) => nameOf.get(s.candidateId) ?? "",
-          cell: (s) => nameOf.get(s.candidateId),
+          cell: (s) => {
+            const index = candidates.data?.findIndex((c) => c.id === s.candidateId) ?? -1;
+            return index < 0 ? null : <CandidateName name={nameOf.get(s.candidateId) ?? ""} index={index} />;
+          },
         },
         {
           key: "grades",

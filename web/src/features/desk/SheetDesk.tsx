@@ -46,7 +46,7 @@ export function SheetDesk({ sheet, accountId, fromCopy }: SheetDeskProps) {
   const columns = columnsShown(view);
   const onSend = () => void sending.send();
   const sendOrGoOn = locked ? sending.goOn : onSend;
-  const onSheetKey = useSheetKeys({ sheet, desk, view, columns, main, locked, onView, showAndGo, sendOrGoOn });
+  const onKeyDown = useSheetKeys({ sheet, desk, view, columns, main, locked, onView, showAndGo, sendOrGoOn });
   const scrolledTogether = useScrollTogether(main, view.tied);
   const begins = useBeginning(onView);
   const seen = { sheet, desk, view, onView, showAndGo };
@@ -56,10 +56,8 @@ export function SheetDesk({ sheet, accountId, fromCopy }: SheetDeskProps) {
     <main
       ref={main}
       className="flex h-[calc(100dvh-2.75rem)] min-h-[36rem] flex-col"
-      onKeyDown={(event) => {
-        begins.onKeyDown(event);
-        onSheetKey(event);
-      }}
+      onKeyDownCapture={begins.onKeyDown}
+      onKeyDown={onKeyDown}
       onScrollCapture={(event) => {
         begins.onScroll(event);
         scrolledTogether(event);

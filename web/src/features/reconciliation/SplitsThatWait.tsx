@@ -22,17 +22,21 @@ export function SplitsThatWait() {
   if (!data || (data.splits.length === 0 && data.later === 0)) {
     return null;
   }
+  const later = data.later > 0 && (
+    <p className="mt-1 text-ink-soft">
+      {count(data.later, "split opens", "splits open")} to you once you, and everybody with the same prompt, have sent
+      in.
+    </p>
+  );
+  if (data.splits.length === 0) {
+    return later;
+  }
   const waiting = data.splits.filter((s) => s.waitsFor !== "NOTHING");
   const others = data.splits.filter((s) => s.waitsFor === "NOTHING");
   return (
     <section className="mt-8 mb-8">
       <h2>Splits to talk about</h2>
-      {data.later > 0 && (
-        <p className="mt-1 text-ink-soft">
-          {count(data.later, "split opens", "splits open")} to you once you, and everybody with the same prompt, have
-          sent in.
-        </p>
-      )}
+      {later}
       {waiting.length > 0 && <Splits splits={waiting} />}
       {waiting.length === 0 && others.length > 0 && <p className="mt-1 text-ink-soft">Nothing waits for you.</p>}
       {others.length > 0 && (

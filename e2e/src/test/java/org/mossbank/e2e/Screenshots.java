@@ -107,10 +107,11 @@ public class Screenshots {
         browser.see(By.cssSelector("[data-column='0'] .tok-keyword"));
         browser.see(By.cssSelector("[data-column='2'] .tok-keyword"));
         browser.setTheme("light");
-        shot(browser, "desk-light");
+        shot(browser, "desk");
+        browser.signInAs("Bram Okkers");
         browser.setTheme("dark");
-        browser.press("v", "p", "k", "1", Keys.ARROW_RIGHT, "2", Keys.ARROW_DOWN);
-        browser.seeText("All saved");
-        shot(browser, "desk-dark");
+        browser.click(By.xpath("//section[h2='Splits to talk about']//a[.='Clean up the chart label, correctness']"));
+        browser.seeText("The talk");
+        shot(browser, "split");
     }
 }
