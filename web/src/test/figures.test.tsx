@@ -190,7 +190,8 @@ describe("agreement", () => {
     await agreement();
     const pairs = () => screen.getByRole("table", { name: "Weighted kappa of each two raters" }).textContent;
     expect(pairs()).toContain("0.66");
-    await userEvent.click(screen.getByRole("button", { name: "Idiom" }));
+    const criteria = screen.getByRole("group", { name: "Criterion" });
+    await userEvent.click(within(criteria).getByRole("button", { name: "Idiom" }));
     expect(pairs()).toContain("0.41");
     expect(pairs()).not.toContain("0.66");
   });
@@ -206,6 +207,90 @@ describe("agreement", () => {
     expect(names()).toEqual(["Bo Grane", "Åse Lund"]);
     await userEvent.click(screen.getByRole("button", { name: "Levels below the others" }));
     expect(names()).toEqual(["Åse Lund", "Bo Grane"]);
+  });
+
+  it("shows any coefficient by criterion and kind, with its source", async () => {
+    server()
+      .on("GET /api/studies/s1/agreement", () => ({ body: AGREEMENT }))
+      .on("GET /api/studies/s1/agreement/coefficients", () => ({
+        body: {
+          within: [
+            {
+              criterionId: "right",
+              answers: 24,
+              coefficients: [
+                { name: "FLEISS_KAPPA", figure: { value: 0.58 } },
+                { name: "KENDALL_W", figure: noFigure("no answer has grades from all raters") },
+              ],
+            },
+          ],
+        },
+      }));
+    inStudy(<AgreementPage />);
+    const choice = await screen.findByLabelText("Coefficient");
+    await userEvent.selectOptions(choice, "Fleiss’ κ");
+    const table = await screen.findByRole("table", { name: "Fleiss’ κ by criterion and kind" });
+    expect(within(table).getByText("0.58")).toBeTruthy();
+    expect(screen.getByText(/only where each answer has the same number of grades/)).toBeTruthy();
+    await userEvent.selectOptions(choice, "Kendall’s W");
+    expect((await screen.findByText(/no answer has grades from all raters/)).textContent).toBeTruthy();
+    await userEvent.selectOptions(choice, "α, with what decides");
+    expect(screen.getByRole("table", { name: "Agreement by criterion and kind" })).toBeTruthy();
+  });
+
+  it("narrows the splits down by a rater or prompt that is looked at", async () => {
+    const split = (promptId: string, low: string): Schemas["SplitView"] => ({
+      answerId: `of ${promptId} ${low}`,
+      candidateId: "o",
+      criterionId: "right",
+      criterionName: "Correctness",
+      promptId,
+      promptTitle: `Prompt ${promptId}`,
+      distance: 2,
+      grades: [
+        { raterId: low, name: low, level: 1 },
+        { raterId: "c", name: "Cleo Varn", level: 3 },
+      ],
+    });
+    server()
+      .on("GET /api/studies/s1/agreement", () => ({
+        body: { ...AGREEMENT, splitCount: 3, splits: [split("p1", "a"), split("p2", "a"), split("p2", "b")] },
+      }))
+      .on("GET /api/studies/s1/agreement/diagnosis", () => ({
+        body: {
+          criteria: [
+            {
+              criterionId: "right",
+              name: "Correctness",
+              alpha: figure(0.5, 0.4, 0.6),
+              forOtherRaters: figure(0.5, 0.4, 0.6),
+              prompts: [{ promptId: "p2", title: "Prompt p2", share: 0.6, pairs: 9 }],
+              raterPairs: [],
+              levelPairs: [{ lower: 1, higher: 2, share: 0.7, pairs: 9 }],
+              merged: [{ lower: 1, alpha: figure(0.8, 0.7, 0.9) }],
+              withoutPrompt: [{ promptId: "p2", title: "Prompt p2", alpha: figure(0.9, 0.8, 1) }],
+              withoutRater: [{ raterId: "a", alpha: figure(0.7, 0.6, 0.8) }],
+              useOfScale: [{ raterId: "a", counts: [1, 0, 4, 2, 9] }],
+              drift: [{ raterId: "a", grades: 9, slope: figure(-0.1, -0.2, 0) }],
+            },
+          ],
+        },
+      }));
+    inStudy(<AgreementPage />);
+    const raters = await screen.findByRole("region", { name: "Raters" });
+    expect(within(raters).getByRole("img", { name: "Åse Lund: 1 × 0, 0 × 1, 4 × 2, 2 × 3, 9 × 4" })).toBeTruthy();
+    expect(within(raters).getByText("−0.10 a sheet, α without 0.70")).toBeTruthy();
+    expect(within(screen.getByRole("region", { name: "Levels" })).getByText("70 %")).toBeTruthy();
+    const rows = () => rowsOf("Splits, widest first").length - 1;
+    expect(rows()).toBe(3);
+    await userEvent.click(
+      within(screen.getByRole("region", { name: "Prompts" })).getByRole("button", { name: "Prompt p2" }),
+    );
+    expect(rows()).toBe(2);
+    await userEvent.click(within(raters).getByRole("button", { name: "Åse Lund" }));
+    expect(rows()).toBe(1);
+    await userEvent.click(within(raters).getByRole("button", { name: "Åse Lund", pressed: true }));
+    expect(rows()).toBe(2);
   });
 
   it("crosses two raters level by level, and names the answers behind a cell", async () => {
@@ -304,10 +389,13 @@ describe("agreement", () => {
           exact: figure(0.67, 0.4, 0.9),
           withinOne: figure(1, 0.7, 1),
           kappa: noFigure("only one level is in use"),
+          sheetsApart: 7.4,
+          daysApart: 1.25,
         },
       ],
     });
     expect(await screen.findByText("With themselves")).toBeDefined();
+    expect(screen.getByText("7 sheets, 1.3 days")).toBeDefined();
     expect(screen.getByText(/only one level is in use/)).toBeDefined();
   });
 

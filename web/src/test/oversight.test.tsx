@@ -105,6 +105,36 @@ describe("the lead's view of grading", () => {
     expect(await screen.findByText(/Nothing unusual/)).toBeTruthy();
   });
 
+  it("deals sheets to somebody who came in late, and shows the balance before it is done", async () => {
+    const answers = page({ raters: [IDA, NOOR, rater("r3", "Tess", [])] });
+    const view = (more: number) => ({
+      sheets: more,
+      loads: [
+        { raterId: "r1", before: 2, after: 2 - more },
+        { raterId: "r3", before: 0, after: more },
+      ],
+      fewest: 1,
+      most: 2,
+    });
+    answers
+      .on("POST /api/studies/s1/round/deal/preview", ({ body }) => ({
+        body: JSON.stringify(body).includes("UNBEGUN") ? view(1) : { ...view(0), loads: [] },
+      }))
+      .on("POST /api/studies/s1/round/deal", () => ({ body: view(1) }));
+    await userEvent.click(await screen.findByRole("button", { name: "Tess" }));
+    await userEvent.click(screen.getByRole("button", { name: "Deal sheets …" }));
+    const dialog = screen.getByRole("dialog", { name: "Deal sheets to Tess" });
+    const balance = await within(dialog).findByRole("table", { name: "Sheets by rater, now and then" });
+    expect(within(balance).getByRole("row", { name: "Ida 2 1" })).toBeTruthy();
+    expect(within(dialog).getByText("Each prompt then has 1 to 2 raters.")).toBeTruthy();
+    await userEvent.click(within(dialog).getByRole("radio", { name: /A sheet for every prompt/ }));
+    expect(await within(dialog).findByText("There is no such sheet for them.")).toBeTruthy();
+    await userEvent.click(within(dialog).getByRole("radio", { name: /nobody has begun/ }));
+    await userEvent.click(await within(dialog).findByRole("button", { name: "Deal 1 sheet" }));
+    await waitFor(() => expect(screen.queryByRole("dialog")).toBeNull());
+    expect(posted(answers).at(-1)).toMatchObject({ body: { raterId: "r3", from: "UNBEGUN" } });
+  });
+
   it("reminds with words that can be changed", async () => {
     const answers = page();
     await userEvent.click(await screen.findByRole("button", { name: "Remind …" }));

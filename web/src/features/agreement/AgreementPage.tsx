@@ -6,6 +6,8 @@ import { Query, WORKED_OUT } from "../../ui/Query";
 import { type Column, Table } from "../../ui/Table";
 import { useTitle } from "../../ui/useTitle";
 import { SetAsideNote, studyKeys, useStudy } from "../study";
+import { CoefficientChoice, OtherCoefficient, useCoefficient } from "./OtherCoefficients";
+import { OnOneCriterion } from "./OnOneCriterion";
 import { PairTable } from "./PairTable";
 import { SelfSection, shareColumn } from "./SelfSection";
 import { SplitSection } from "./SplitSection";
@@ -37,6 +39,7 @@ export function AgreementPage() {
           <SetAsideNote setAside={report.setAside} />
           <AlphaSection report={report} />
           <SeveritySection report={report} />
+          {study.role === "LEAD" && <OnOneCriterion report={report} />}
           <PairTable report={report} />
           <SelfSection report={report} />
           <SplitSection report={report} />
@@ -91,6 +94,7 @@ type AlphaRow = { key: string; name: string; kind: string | undefined; floor: nu
 const PARTED = 0.2;
 
 function AlphaSection({ report }: { report: Report }) {
+  const { chosen, choose } = useCoefficient();
   const rows: AlphaRow[] = report.criteria.flatMap((c) => [
     { key: c.criterionId, name: c.name, kind: undefined, floor: c.floor, figures: c.overall },
     ...c.byKind.map((k) => ({
@@ -103,9 +107,24 @@ function AlphaSection({ report }: { report: Report }) {
   ]);
   return (
     <section className="mt-6">
-      <h2>On each criterion, and within each kind</h2>
+      <h2 className="mb-1">On each criterion, and within each kind</h2>
+      <CoefficientChoice
+        chosen={chosen}
+        decides={report.coefficient === "AC2_ORDINAL" ? "AC2" : "α"}
+        onChoose={choose}
+      />
+      {chosen ? <OtherCoefficient report={report} name={chosen} /> : <Decisive report={report} rows={rows} />}
+    </section>
+  );
+}
+
+/** The coefficient that the rule looks at, with shares and the other one beside it. */
+function Decisive({ report, rows }: { report: Report; rows: AlphaRow[] }) {
+  return (
+    <>
       <Table
         caption="Agreement by criterion and kind"
+        saveAs="agreement"
         rows={rows}
         rowKey={(r) => r.key}
         rowClass={(r) => (r.kind ? undefined : "border-t border-t-edge")}
@@ -118,7 +137,7 @@ function AlphaSection({ report }: { report: Report }) {
         </p>
       )}
       <HowAlphaIsMade report={report} />
-    </section>
+    </>
   );
 }
 
@@ -138,6 +157,7 @@ function SeveritySection({ report }: { report: Report }) {
       ) : (
         <Table
           caption="Severity of raters"
+          saveAs="severity"
           rows={report.severity}
           rowKey={(r) => r.raterId}
           columns={[

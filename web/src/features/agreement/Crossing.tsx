@@ -167,6 +167,7 @@ function Behind({ answers, cell, names }: BehindProps) {
       </p>
       <Table
         caption="Answers behind the cell"
+        saveAs="answers"
         rows={answers}
         rowKey={(a) => a.answerId}
         columns={[

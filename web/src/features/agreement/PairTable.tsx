@@ -10,7 +10,7 @@ type Report = Schemas["AgreementReport"];
 /** Weighted kappa of each two raters as a half table: quadratic above, linear below it, with the count. */
 export function PairTable({ report }: { report: Report }) {
   const [address, setAddress] = useSearchParams();
-  const chosen = address.get("pairs-on") ?? report.criteria[0]?.criterionId ?? "";
+  const chosen = address.get("criterion") ?? report.criteria[0]?.criterionId ?? "";
   const crossed = crossedPair(address, chosen);
   const leads = useStudy().role === "LEAD";
   const set = (changes: Record<string, string | undefined>) => {
@@ -34,7 +34,7 @@ export function PairTable({ report }: { report: Report }) {
             key={c.criterionId}
             type="button"
             aria-pressed={c.criterionId === chosen}
-            onClick={() => set({ "pairs-on": c.criterionId, cell: undefined })}
+            onClick={() => set({ criterion: c.criterionId, cell: undefined })}
             className={classes(
               "border-b-2 px-2 py-0.5",
               c.criterionId === chosen ? "border-heather font-semibold" : "border-transparent text-ink-soft",

@@ -1,5 +1,5 @@
 import type { Schemas } from "../../api/client";
-import { percent } from "../../ui/format";
+import { fixed, percent } from "../../ui/format";
 import { FigureText } from "../../ui/IntervalRow";
 import { type Column, Table } from "../../ui/Table";
 
@@ -20,11 +20,21 @@ export function SelfSection({ report }: { report: Report }) {
       </p>
       <Table
         caption="Agreement of raters with themselves"
+        saveAs="self-agreement"
         rows={report.selfAgreement}
         rowKey={(s) => s.raterId}
         columns={[
           { key: "name", head: "Rater", rowHeader: true, sortBy: (s) => s.name, cell: (s) => s.name },
           { key: "grades", head: "Pairs of grades", align: "right", cell: (s) => s.grades },
+          {
+            key: "apart",
+            head: "Came again after",
+            cell: (s) => (
+              <span className="text-sm">
+                {fixed(s.sheetsApart, 0)} sheets, {fixed(s.daysApart, 1)} days
+              </span>
+            ),
+          },
           shareColumn("exact", "Same level", (s: Self) => s.exact),
           shareColumn("within", "Within one", (s: Self) => s.withinOne),
           {

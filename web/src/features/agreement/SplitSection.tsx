@@ -1,5 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
-import { Link, useSearchParams } from "react-router";
+import { useState } from "react";
+import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Field";
@@ -10,6 +11,7 @@ import { splitsOfStudy, SplitStateWords, TakeUpWidest, useTakeUp } from "../reco
 import { CandidateName, candidatesOfStudy } from "../candidate";
 import { LevelMark } from "../rubric";
 import { useStudy } from "../study";
+import { type Filter, useFilter } from "./useFilter";
 
 type Report = Schemas["AgreementReport"];
 type SplitView = Report["splits"][number];
@@ -23,21 +25,13 @@ export function SplitSection({ report }: { report: Report }) {
   const study = useStudy();
   const leads = study.role === "LEAD";
   const { data: taken } = useQuery({ ...splitsOfStudy(study.id), enabled: leads });
-  const [address, setAddress] = useSearchParams();
-  const criterion = address.get("criterion") ?? ALL;
-  const rater = address.get("rater") ?? ALL;
-  const whole = address.get("splits") === "all";
-  const set = (name: string, value: string) => {
-    const next = new URLSearchParams(address);
-    if (value === ALL) {
-      next.delete(name);
-    } else {
-      next.set(name, value);
-    }
-    setAddress(next, { replace: true, preventScrollReset: true });
-  };
+  const { filter, narrow } = useFilter();
+  const [whole, setWhole] = useState(false);
   const found = report.splits.filter(
-    (s) => (criterion === ALL || s.criterionId === criterion) && (rater === ALL || isAtAnEnd(s, rater)),
+    (s) =>
+      (filter.criterion === undefined || s.criterionId === filter.criterion) &&
+      (filter.prompt === undefined || s.promptId === filter.prompt) &&
+      (filter.rater === undefined || isAtAnEnd(s, filter.rater)),
   );
   const shown = whole ? found : found.slice(0, FIRST);
   return (
@@ -52,7 +46,7 @@ export function SplitSection({ report }: { report: Report }) {
             more apart
             {report.splitCount > report.splits.length && `; the widest ${report.splits.length} are known here`}.
           </p>
-          <SplitFilters report={report} criterion={criterion} rater={rater} onChoose={set} />
+          <SplitFilters report={report} filter={filter} onNarrow={narrow} />
           {leads && study.stage === "GRADING" && (
             <div className="mb-3">
               <TakeUpWidest studyId={study.id} />
@@ -60,7 +54,7 @@ export function SplitSection({ report }: { report: Report }) {
           )}
           {found.length === 0 ? <p>None of these.</p> : <SplitTable report={report} splits={shown} takenUp={taken} />}
           {found.length > shown.length && (
-            <Button className="mt-2" onClick={() => set("splits", "all")}>
+            <Button className="mt-2" onClick={() => setWhole(true)}>
               Show all {found.length}
             </Button>
           )}
@@ -72,30 +66,37 @@ export function SplitSection({ report }: { report: Report }) {
 
 type SplitFiltersProps = {
   report: Report;
-  criterion: string;
-  rater: string;
-  onChoose: (name: string, value: string) => void;
+  filter: Filter;
+  onNarrow: ReturnType<typeof useFilter>["narrow"];
 };
 
-function SplitFilters({ report, criterion, rater, onChoose }: SplitFiltersProps) {
+function SplitFilters({ report, filter, onNarrow }: SplitFiltersProps) {
+  const prompts = new Map(report.splits.map((s) => [s.promptId, s.promptTitle]));
   return (
     <div className="mb-2 flex flex-wrap gap-4">
       <Choice
         label="On"
         className="w-56"
-        value={criterion}
+        value={filter.criterion ?? ALL}
         options={[
           { value: ALL, label: "every criterion" },
           ...report.criteria.map((c) => ({ value: c.criterionId, label: c.name })),
         ]}
-        onValue={(value) => onChoose("criterion", value)}
+        onValue={(criterion) => onNarrow({ criterion })}
       />
       <Choice
         label="Lowest or highest by"
         className="w-56"
-        value={rater}
+        value={filter.rater ?? ALL}
         options={[{ value: ALL, label: "anybody" }, ...report.raters.map((r) => ({ value: r.raterId, label: r.name }))]}
-        onValue={(value) => onChoose("rater", value)}
+        onValue={(rater) => onNarrow({ rater })}
+      />
+      <Choice
+        label="Prompt"
+        className="w-72"
+        value={filter.prompt ?? ALL}
+        options={[{ value: ALL, label: "every prompt" }, ...[...prompts].map(([value, label]) => ({ value, label }))]}
+        onValue={(prompt) => onNarrow({ prompt })}
       />
     </div>
   );
@@ -118,6 +119,7 @@ function SplitTable({ report, splits, takenUp }: SplitTableProps) {
   return (
     <Table
       caption="Splits, widest first"
+      saveAs="splits"
       rows={splits}
       rowKey={(s) => `${s.answerId} ${s.criterionId}`}
       columns={[

@@ -1,21 +1,15 @@
-import { queryOptions, useQuery } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import type { ReactNode } from "react";
 import { Link } from "react-router";
-import { api, type Schemas, unwrap } from "../../api/client";
+import type { Schemas } from "../../api/client";
 import { fixed, percent } from "../../ui/format";
 import { rubricOfStudy } from "../rubric";
-import { studyKeys, useStudy } from "../study";
+import { useStudy } from "../study";
+import { diagnosisOfStudy } from "./diagnosis";
 
 type Report = Schemas["AgreementReport"];
 type Criterion = Report["criteria"][number];
 type Diagnosis = Schemas["OnCriterion"];
-
-const diagnosisOfStudy = (studyId: string) =>
-  queryOptions({
-    queryKey: studyKeys.part(studyId, "agreement", "diagnosis"),
-    queryFn: ({ signal }) =>
-      unwrap(api.GET("/api/studies/{studyId}/agreement/diagnosis", { params: { path: { studyId } }, signal })),
-  });
 
 /** One thing that could be done, and what alpha would be without what it mends. */
 type Help = { key: string; alpha: number; words: ReactNode };

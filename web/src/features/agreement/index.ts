@@ -1,1 +1,2 @@
 export { AgreementPage } from "./AgreementPage";
+export { COEFFICIENT_NAMES } from "./coefficients";

@@ -13,6 +13,7 @@ import { promptTitles } from "../prompt";
 import { useStudy } from "../study";
 import { TakeUpWidest } from "../reconciliation";
 import { gradingOfStudy, oversightOf, useCloseRound, useReopenRound } from "./api";
+import { LateRater } from "./LateRater";
 import { Oversight } from "./Oversight";
 import { KindTable, PromptTable } from "./ProgressTables";
 import { RaterSheets } from "./RaterSheets";
@@ -93,14 +94,14 @@ function RoundProgress({ grading, openedAt, prompts }: RoundProgressProps) {
           closed={closed}
         />
       )}
+      {lead && !closed && <LateRater studyId={study.id} />}
       {oversight.data && <Oversight oversight={oversight.data} raters={grading.raters} />}
       <h2 className="mt-8 mb-2">By kind</h2>
       <KindTable prompts={prompts} raters={grading.raters} />
       <h2 className="mt-8 mb-2">By prompt</h2>
       <PromptTable prompts={prompts} raters={grading.raters} linked={!study.blind} />
       {lead && !closed && study.blind && <TalkThrough studyId={study.id} />}
-      {lead && !closed && <CloseRound studyId={study.id} left={leftOf(sheets)} />}
-      {lead && closed && <ReopenRound studyId={study.id} />}
+      {lead && (closed ? <ReopenRound studyId={study.id} /> : <CloseRound studyId={study.id} left={leftOf(sheets)} />)}
     </div>
   );
 }

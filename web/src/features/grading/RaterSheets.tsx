@@ -6,6 +6,7 @@ import { Dialog } from "../../ui/Dialog";
 import { Choice, Field } from "../../ui/Field";
 import { count, moment } from "../../ui/format";
 import { ReasonDialog } from "../../ui/ReasonDialog";
+import { DealDialog } from "./DealDialog";
 import { Table } from "../../ui/Table";
 import { Trouble } from "../../ui/Trouble";
 import { type SheetStep, useSheetStep } from "./api";
@@ -28,9 +29,13 @@ type Asking = { sheet: Sheet; step: SheetStep["step"] };
 export function RaterSheets({ studyId, rater, raters, titles, closed }: RaterSheetsProps) {
   const step = useSheetStep(studyId);
   const [asking, setAsking] = useState<Asking>();
+  const [dealing, setDealing] = useState(false);
   return (
     <section aria-label={`Sheets of ${rater.name}`} className="mt-4 border-l-2 border-edge pl-4">
-      <h3 className="mb-1">Sheets of {rater.name}</h3>
+      <div className="mb-1 flex items-baseline gap-4">
+        <h3>Sheets of {rater.name}</h3>
+        {!closed && <Button onClick={() => setDealing(true)}>Deal sheets …</Button>}
+      </div>
       <Table
         caption={`Sheets of ${rater.name}`}
         rows={rater.sheets}
@@ -57,6 +62,7 @@ export function RaterSheets({ studyId, rater, raters, titles, closed }: RaterShe
           },
         ]}
       />
+      {dealing && <DealDialog studyId={studyId} rater={rater} raters={raters} onClose={() => setDealing(false)} />}
       {!asking && <Trouble error={step.error} className="mt-2" />}
       {asking && (
         <AskedStep

@@ -111,7 +111,7 @@ function raterColumns(
 type NewRaterProps = { add: ReturnType<typeof useAddRater>; onInvited: (invitation: Schemas["Invitation"]) => void };
 
 /** One more rater, by name. */
-function NewRater({ add, onInvited }: NewRaterProps) {
+export function NewRater({ add, onInvited }: NewRaterProps) {
   const [name, setName] = useState("");
   const [signInName, setSignInName] = useState("");
   const submit = (event: FormEvent) => {

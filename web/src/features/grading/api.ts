@@ -97,6 +97,25 @@ export function useInvite(studyId: string) {
   });
 }
 
+export type DealFrom = Schemas["DealSheets"]["from"];
+
+/** What dealing sheets to a rater would come to. */
+export const dealOf = (studyId: string, body: Schemas["DealSheets"]) =>
+  queryOptions({
+    queryKey: studyKeys.part(studyId, "deal", body.raterId, body.from),
+    queryFn: ({ signal }) =>
+      unwrap(api.POST("/api/studies/{studyId}/round/deal/preview", { params: { path: { studyId } }, body, signal })),
+  });
+
+export function useDeal(studyId: string) {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (body: Schemas["DealSheets"]) =>
+      unwrap(api.POST("/api/studies/{studyId}/round/deal", { params: { path: { studyId } }, body })),
+    onSuccess: () => client.invalidateQueries({ queryKey: studyKeys.all }),
+  });
+}
+
 export const planOf = (studyId: string, body: Schemas["PlanRequest"]) =>
   queryOptions({
     queryKey: studyKeys.part(studyId, "plan", JSON.stringify(body)),

@@ -23,6 +23,7 @@ const DONE: Record<Act["sort"], string> = {
   SHEET_WITHDRAWN: "Sheet withdrawn",
   SHEET_GIVEN_BACK: "Sheet given back",
   SHEET_HANDED_OVER: "Sheet handed over",
+  SHEETS_DEALT: "Sheets dealt",
   SPLIT_SETTLED: "Split settled by the lead",
   SPLIT_LEFT_OPEN: "Split left open",
   SPLIT_OPENED_AGAIN: "Split opened again",

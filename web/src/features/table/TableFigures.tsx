@@ -2,23 +2,9 @@ import type { Schemas } from "../../api/client";
 import { fixed, percent } from "../../ui/format";
 import { type FigureLike, FigureText, IntervalRow } from "../../ui/IntervalRow";
 import { Table } from "../../ui/Table";
+import { COEFFICIENT_NAMES } from "../agreement";
 
 type Figures = Schemas["TableAgreementView"];
-
-const NAMES: Record<Figures["coefficients"][number]["name"], string> = {
-  ALPHA_NOMINAL: "Krippendorff’s α, nominal",
-  ALPHA_ORDINAL: "Krippendorff’s α, ordinal",
-  ALPHA_INTERVAL: "Krippendorff’s α, interval",
-  AC1: "Gwet’s AC1",
-  AC2_ORDINAL: "Gwet’s AC2, ordinal",
-  FLEISS_KAPPA: "Fleiss’ κ",
-  EXACT: "pairs alike",
-  WITHIN_ONE: "pairs at most a level apart",
-  ICC_SINGLE_AGREEMENT: "ICC, one rater, agreement",
-  ICC_MEAN_AGREEMENT: "ICC, mean of raters, agreement",
-  ICC_SINGLE_CONSISTENCY: "ICC, one rater, consistency",
-  KENDALL_W: "Kendall’s W",
-};
 
 const AXIS = {
   from: -0.2,
@@ -39,7 +25,7 @@ export function TableFigures({ figures }: { figures: Figures }) {
         rows={figures.coefficients}
         rowKey={(c) => c.name}
         columns={[
-          { key: "name", head: "Over all raters", rowHeader: true, cell: (c) => NAMES[c.name] },
+          { key: "name", head: "Over all raters", rowHeader: true, cell: (c) => COEFFICIENT_NAMES[c.name] },
           { key: "drawn", head: "From −0.2 to 1", cell: (c) => <IntervalRow figure={c.figure} axis={AXIS} /> },
           {
             key: "figure",

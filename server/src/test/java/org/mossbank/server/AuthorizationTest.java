@@ -72,7 +72,7 @@ public class AuthorizationTest extends ServerTest {
             prepares("POST", STUDY + "/forecast/uses", 200),
             new Row("GET", STUDY + "/steps", 200, 403, 404, 401),
             new Row("GET", STUDY + "/people", 200, 403, 404, 401),
-            prepares("POST", STUDY + "/raters", 409),
+            new Row("POST", STUDY + "/raters", 201, 403, 404, 401),
             prepares("DELETE", STUDY + "/raters/{raterId}", 409),
             new Row("GET", STUDY + "/expectation", 200, 200, 404, 401),
             new Row("PUT", STUDY + "/expectation", 409, 409, 404, 401),
@@ -143,10 +143,13 @@ public class AuthorizationTest extends ServerTest {
             prepares("POST", STUDY + "/rubric/examples", 200),
             prepares("POST", STUDY + "/plan", 200),
             prepares("POST", STUDY + "/round", 409),
+            new Row("POST", STUDY + "/round/deal/preview", 200, 403, 404, 401),
+            new Row("POST", STUDY + "/round/deal", 409, 403, 404, 401),
             new Row("GET", STUDY + "/grading", 200, 403, 404, 401),
             new Row("GET", STUDY + "/agreement", 200, 403, 404, 401),
             prepares("GET", STUDY + "/agreement/diagnosis", 200),
             prepares("GET", STUDY + "/agreement/crossing", 200),
+            new Row("GET", STUDY + "/agreement/coefficients", 200, 403, 404, 401),
             new Row("GET", STUDY + "/recommendation", 409, 403, 404, 401),
             new Row("GET", STUDY + "/recommendation/robustness", 409, 403, 404, 401),
             new Row("GET", STUDY + "/acts", 200, 403, 404, 401),
@@ -315,6 +318,9 @@ public class AuthorizationTest extends ServerTest {
     private Object body(String address) {
         if (address.contains("/grades/")) {
             return grade(0, 3);
+        }
+        if (address.contains("/round/deal")) {
+            return Map.of("raterId", ids.get("raterId"), "from", "UNBEGUN");
         }
         if (address.contains("/splits")) {
             return ofSplit(address);

@@ -121,6 +121,70 @@ public record TableAgreement(
         return new Working(table.values(), scale).agreement();
     }
 
+    /**
+     * Every coefficient over all raters, each with its interval where it has one of its own; units are taken as independent.
+     *
+     * @param ratings what the matrix was made of
+     * @param numbers what each level is worth, ascending
+     */
+    public static List<Named> coefficientsOf(
+            List<Rating> ratings, RatingMatrix matrix, double[] numbers, TableScale scale) {
+        List<Named> all = new ArrayList<>();
+        KrippendorffAlpha alpha = KrippendorffAlpha.of(matrix);
+        for (Metric metric : Metric.values()) {
+            if (metric == Metric.NOMINAL || scale != TableScale.NOMINAL) {
+                all.add(new Named(
+                        Name.valueOf("ALPHA_" + metric.name()), alpha.value(metric), alpha.interval(metric, LEVEL)));
+            }
+        }
+        GwetCoefficient ac1 = GwetCoefficient.of(matrix, AgreementWeights.unweighted(matrix.levels()));
+        all.add(new Named(Name.AC1, ac1.value(), upToOne(ac1.interval())));
+        if (scale != TableScale.NOMINAL && matrix.levels() > 1) {
+            GwetCoefficient ac2 = GwetCoefficient.of(matrix, AgreementWeights.ordinal(matrix.levels()));
+            all.add(new Named(Name.AC2_ORDINAL, ac2.value(), upToOne(ac2.interval())));
+        }
+        all.add(without(Name.FLEISS_KAPPA, FleissKappa.of(matrix).kappa()));
+        all.add(without(Name.EXACT, PercentAgreement.of(matrix, 0).pooled()));
+        if (scale != TableScale.NOMINAL) {
+            all.add(without(Name.WITHIN_ONE, PercentAgreement.of(matrix, 1).pooled()));
+            ofNumbers(all, ratings, numbers, scale);
+        }
+        return all;
+    }
+
+    /** No coefficient of agreement is above 1; the interval by its variance may be. */
+    private static Interval upToOne(Interval interval) {
+        return interval instanceof Interval.Bounds b
+                ? new Interval.Bounds(b.low(), Math.min(1, b.high()), b.level())
+                : interval;
+    }
+
+    private static void ofNumbers(List<Named> all, List<Rating> ratings, double[] numbers, TableScale scale) {
+        ScoreTable scores = ScoreTable.of(ratings.stream()
+                .map(r -> new ScoreTable.Score(r.unit(), r.rater(), numbers[r.category()]))
+                .toList());
+        if (scale == TableScale.INTERVAL) {
+            IntraclassCorrelation icc = IntraclassCorrelation.of(scores);
+            all.add(new Named(
+                    Name.ICC_SINGLE_AGREEMENT,
+                    icc.agreement().single(),
+                    icc.agreement().singleInterval()));
+            all.add(new Named(
+                    Name.ICC_MEAN_AGREEMENT,
+                    icc.agreement().mean(),
+                    icc.agreement().meanInterval()));
+            all.add(new Named(
+                    Name.ICC_SINGLE_CONSISTENCY,
+                    icc.consistency().single(),
+                    icc.consistency().singleInterval()));
+        }
+        all.add(without(Name.KENDALL_W, Concordance.of(scores).w()));
+    }
+
+    private static Named without(Name name, Estimate value) {
+        return new Named(name, value, Interval.undefined(Reason.NOT_ASKED));
+    }
+
     private static final class Working {
         private final TableScale scale;
         private final List<String> levels;
@@ -200,7 +264,7 @@ public record TableAgreement(
                     matrix.raters(),
                     ratings.size(),
                     levels,
-                    coefficients(),
+                    coefficientsOf(ratings, matrix, numbers, scale),
                     pairs(),
                     severities(),
                     all.stream()
@@ -208,65 +272,6 @@ public record TableAgreement(
                             .limit(SHOWN_SPLITS)
                             .toList(),
                     all.size());
-        }
-
-        private List<Named> coefficients() {
-            List<Named> all = new ArrayList<>();
-            KrippendorffAlpha alpha = KrippendorffAlpha.of(matrix);
-            for (Metric metric : Metric.values()) {
-                if (metric == Metric.NOMINAL || scale != TableScale.NOMINAL) {
-                    all.add(new Named(
-                            Name.valueOf("ALPHA_" + metric.name()),
-                            alpha.value(metric),
-                            alpha.interval(metric, LEVEL)));
-                }
-            }
-            GwetCoefficient ac1 = GwetCoefficient.of(matrix, AgreementWeights.unweighted(matrix.levels()));
-            all.add(new Named(Name.AC1, ac1.value(), upToOne(ac1.interval())));
-            if (scale != TableScale.NOMINAL && matrix.levels() > 1) {
-                GwetCoefficient ac2 = GwetCoefficient.of(matrix, AgreementWeights.ordinal(matrix.levels()));
-                all.add(new Named(Name.AC2_ORDINAL, ac2.value(), upToOne(ac2.interval())));
-            }
-            all.add(without(Name.FLEISS_KAPPA, FleissKappa.of(matrix).kappa()));
-            all.add(without(Name.EXACT, PercentAgreement.of(matrix, 0).pooled()));
-            if (scale != TableScale.NOMINAL) {
-                all.add(without(Name.WITHIN_ONE, PercentAgreement.of(matrix, 1).pooled()));
-                ofNumbers(all);
-            }
-            return all;
-        }
-
-        /** No coefficient of agreement is above 1; the interval by its variance may be. */
-        private static Interval upToOne(Interval interval) {
-            return interval instanceof Interval.Bounds b
-                    ? new Interval.Bounds(b.low(), Math.min(1, b.high()), b.level())
-                    : interval;
-        }
-
-        private void ofNumbers(List<Named> all) {
-            ScoreTable scores = ScoreTable.of(ratings.stream()
-                    .map(r -> new ScoreTable.Score(r.unit(), r.rater(), numbers[r.category()]))
-                    .toList());
-            if (scale == TableScale.INTERVAL) {
-                IntraclassCorrelation icc = IntraclassCorrelation.of(scores);
-                all.add(new Named(
-                        Name.ICC_SINGLE_AGREEMENT,
-                        icc.agreement().single(),
-                        icc.agreement().singleInterval()));
-                all.add(new Named(
-                        Name.ICC_MEAN_AGREEMENT,
-                        icc.agreement().mean(),
-                        icc.agreement().meanInterval()));
-                all.add(new Named(
-                        Name.ICC_SINGLE_CONSISTENCY,
-                        icc.consistency().single(),
-                        icc.consistency().singleInterval()));
-            }
-            all.add(without(Name.KENDALL_W, Concordance.of(scores).w()));
-        }
-
-        private static Named without(Name name, Estimate value) {
-            return new Named(name, value, Interval.undefined(Reason.NOT_ASKED));
         }
 
         private List<Pair> pairs() {

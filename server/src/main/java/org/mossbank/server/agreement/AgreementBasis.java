@@ -88,6 +88,7 @@ class AgreementBasis {
                 grading.repeatGrades(study).stream()
                         .filter(g -> gradable.contains(g.answerId()))
                         .toList(),
+                grading.repeatDistances(study),
                 grading.totals(study),
                 byId.values().stream()
                         .sorted(Comparator.comparing(PromptView::key))

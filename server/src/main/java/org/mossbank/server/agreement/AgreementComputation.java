@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.concurrent.CompletableFuture;
 import java.util.function.Function;
+import java.util.function.ToDoubleFunction;
 import java.util.stream.Collectors;
 import org.mossbank.core.agreement.AgreementWeights;
 import org.mossbank.core.agreement.CohenKappa;
@@ -22,6 +23,7 @@ import org.mossbank.core.severity.GradedUnit;
 import org.mossbank.core.severity.Severity;
 import org.mossbank.server.account.AccountView;
 import org.mossbank.server.grading.Grading;
+import org.mossbank.server.grading.RepeatDistance;
 import org.mossbank.server.grading.SentGrade;
 import org.mossbank.server.ids.AccountId;
 import org.mossbank.server.ids.AnswerId;
@@ -201,7 +203,17 @@ class AgreementComputation {
                 Figure.of(joined(
                         twice,
                         m -> CohenKappa.of(m, 0, 1, AgreementWeights.quadratic(m.levels()))
-                                .kappa())));
+                                .kappa())),
+                apart(rater, RepeatDistance::sheets, data),
+                apart(rater, RepeatDistance::days, data));
+    }
+
+    private static double apart(AccountId rater, ToDoubleFunction<RepeatDistance> how, AgreementData data) {
+        return data.repeatDistances().stream()
+                .filter(d -> d.raterId().equals(rater))
+                .mapToDouble(how)
+                .average()
+                .orElse(0);
     }
 
     /** The mean of a coefficient over criteria, each weighing its pairs; undefined ones are left out. */

@@ -4,6 +4,8 @@ import org.jspecify.annotations.Nullable;
 import org.mossbank.server.ids.AccountId;
 import org.mossbank.server.ids.CriterionId;
 import org.mossbank.server.ids.StudyId;
+import org.mossbank.server.shared.MayRefuse;
+import org.mossbank.server.shared.ProblemType;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.RequestParam;
@@ -23,12 +25,19 @@ class AgreementController {
         return agreement.report(studyId);
     }
 
+    /** Every coefficient of agreement, by criterion over all kinds and within each. */
+    @GetMapping("/api/studies/{studyId}/agreement/coefficients")
+    CoefficientsReport coefficients(@PathVariable StudyId studyId) {
+        return agreement.coefficients(studyId);
+    }
+
     /**
      * How often two raters gave the same answers which levels, and the answers of one cell.
      *
      * @param firstLevel  of the cell; both or none
      * @param secondLevel of the cell
      */
+    @MayRefuse(ProblemType.INVALID_REQUEST)
     @GetMapping("/api/studies/{studyId}/agreement/crossing")
     Crossing crossing(
             @PathVariable StudyId studyId,

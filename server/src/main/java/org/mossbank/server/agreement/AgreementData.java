@@ -8,6 +8,7 @@ import org.mossbank.core.agreement.RatingMatrix;
 import org.mossbank.core.estimate.Require;
 import org.mossbank.server.account.AccountView;
 import org.mossbank.server.grading.Grading;
+import org.mossbank.server.grading.RepeatDistance;
 import org.mossbank.server.grading.SentGrade;
 import org.mossbank.server.ids.AccountId;
 import org.mossbank.server.ids.AnswerId;
@@ -27,6 +28,7 @@ record AgreementData(
         Map<AccountId, AccountView> raters,
         List<SentGrade> grades,
         List<SentGrade> repeats,
+        List<RepeatDistance> repeatDistances,
         Grading.SheetTotals totals,
         List<AgreementReport.SetAsidePrompt> setAside) {
 
@@ -48,11 +50,14 @@ record AgreementData(
     }
 
     RatingMatrix matrix(CriterionView criterion, List<SentGrade> part) {
-        List<Rating> ratings = part.stream()
+        return RatingMatrix.ofLevels(ratings(criterion, part), criterion.highestLevel());
+    }
+
+    List<Rating> ratings(CriterionView criterion, List<SentGrade> part) {
+        return part.stream()
                 .filter(g -> g.criterionId().equals(criterion.id()))
                 .map(g -> new Rating(g.answerId().toString(), g.raterId().toString(), g.level()))
                 .toList();
-        return RatingMatrix.ofLevels(ratings, criterion.highestLevel());
     }
 
     /** Wordings of one prompt belong together like the answers to one wording. */

@@ -75,9 +75,18 @@ public record AgreementReport(
      *
      * @param grades  pairs of a first and a second grade
      * @param kappa   Cohen's kappa, quadratic, of first and second grades
+     * @param sheetsApart how many sheets lay between, in the mean
+     * @param daysApart   how many days, in the mean
      */
     public record SelfAgreement(
-            AccountId raterId, String name, int grades, Figure exact, Figure withinOne, Figure kappa) {}
+            AccountId raterId,
+            String name,
+            int grades,
+            Figure exact,
+            Figure withinOne,
+            Figure kappa,
+            double sheetsApart,
+            double daysApart) {}
 
     public record KindAgreement(KindId kindId, String name, AgreementFigures figures) {}
 

@@ -37,6 +37,12 @@ class AgreementService {
         return access.mayLead(study) ? report : report.forRater(current.id());
     }
 
+    /** Every coefficient of agreement, by criterion and kind. */
+    @PreAuthorize("@studyAccess.maySeeAll(#study)")
+    public CoefficientsReport coefficients(StudyId study) {
+        return agreements.coefficients(study);
+    }
+
     /**
      * What two raters gave the same answers.
      *

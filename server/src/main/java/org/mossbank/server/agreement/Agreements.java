@@ -18,12 +18,22 @@ public class Agreements implements WorkedOutAhead {
     private static final FiguresOf<StudyAgreement> AGREEMENT = new FiguresOf<>("agreement", StudyAgreement.class);
     private static final FiguresOf<DiagnosisReport> DIAGNOSIS = new FiguresOf<>("diagnosis", DiagnosisReport.class);
 
+    private static final FiguresOf<CoefficientsReport> COEFFICIENTS =
+            new FiguresOf<>("coefficients", CoefficientsReport.class);
+
     private final Grading grading;
     private final AgreementComputation computation;
     private final DiagnosisComputation diagnosis;
+    private final CoefficientsComputation coefficients;
     private final KeptFigures kept;
 
-    Agreements(Grading grading, AgreementComputation computation, DiagnosisComputation diagnosis, KeptFigures kept) {
+    Agreements(
+            Grading grading,
+            AgreementComputation computation,
+            DiagnosisComputation diagnosis,
+            CoefficientsComputation coefficients,
+            KeptFigures kept) {
+        this.coefficients = coefficients;
         this.grading = grading;
         this.computation = computation;
         this.diagnosis = diagnosis;
@@ -47,6 +57,14 @@ public class Agreements implements WorkedOutAhead {
         return revision(study)
                 .map(r -> kept.of(DIAGNOSIS, study, r, () -> diagnosis.compute(study)))
                 .orElseGet(() -> diagnosis.compute(study));
+    }
+
+    /** Every coefficient; worked out when somebody asks. */
+    @SystemOnly
+    public CoefficientsReport coefficients(StudyId study) {
+        return revision(study)
+                .map(r -> kept.of(COEFFICIENTS, study, r, () -> coefficients.compute(study)))
+                .orElseGet(() -> coefficients.compute(study));
     }
 
     /** The agreement in a study whose round was opened. */

@@ -186,6 +186,12 @@ public class Grading {
         return sentGrades.of(study, sound(study), true);
     }
 
+    /** How far apart repeats came, of sound prompts. */
+    @SystemOnly
+    public List<RepeatDistance> repeatDistances(StudyId study) {
+        return sheets.repeatDistances(study, sound(study));
+    }
+
     /** How many raters have sent in a sheet with each answer to a sound prompt; answers that none has are left out. */
     @SystemOnly
     public Map<AnswerId, Long> ratersByAnswer(StudyId study) {

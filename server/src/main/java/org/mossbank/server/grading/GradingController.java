@@ -6,7 +6,6 @@ import java.util.UUID;
 import org.mossbank.server.acts.OnRecord;
 import org.mossbank.server.ids.AccountId;
 import org.mossbank.server.ids.PromptId;
-import org.mossbank.server.ids.SheetId;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.shared.MayRefuse;
 import org.mossbank.server.shared.ProblemType;
@@ -21,21 +20,14 @@ import org.springframework.web.bind.annotation.RestController;
 @RestController
 class GradingController {
     private final GradingService grading;
-    private final KeepingService keeping;
     private final ReminderService reminders;
     private final GradingBoard board;
     private final OnRecord record;
 
-    GradingController(
-            GradingService grading,
-            KeepingService keeping,
-            ReminderService reminders,
-            GradingBoard board,
-            OnRecord record) {
+    GradingController(GradingService grading, ReminderService reminders, GradingBoard board, OnRecord record) {
         this.record = record;
         this.board = board;
         this.grading = grading;
-        this.keeping = keeping;
         this.reminders = reminders;
     }
 
@@ -49,36 +41,6 @@ class GradingController {
     @GetMapping("/api/studies/{studyId}/prompts/{promptId}/grades")
     PromptGrades ofPrompt(@PathVariable StudyId studyId, @PathVariable PromptId promptId) {
         return grading.ofPrompt(studyId, promptId);
-    }
-
-    /** Withdraws a sheet with a reason: what is on it counts nowhere. */
-    @MayRefuse(ProblemType.ROUND_CLOSED)
-    @PostMapping("/api/studies/{studyId}/sheets/{sheetId}/withdraw")
-    @ResponseStatus(HttpStatus.NO_CONTENT)
-    void withdraw(@PathVariable StudyId studyId, @PathVariable SheetId sheetId, @Valid @RequestBody Withdraw request) {
-        record.of(studyId, () -> keeping.withdraw(studyId, sheetId, request));
-    }
-
-    /** Gives a withdrawn sheet back to its rater. */
-    @MayRefuse(ProblemType.ROUND_CLOSED)
-    @PostMapping("/api/studies/{studyId}/sheets/{sheetId}/give-back")
-    @ResponseStatus(HttpStatus.NO_CONTENT)
-    void giveBack(
-            @PathVariable StudyId studyId,
-            @PathVariable SheetId sheetId,
-            @Valid @RequestBody KeepingService.GiveBack request) {
-        record.of(studyId, () -> keeping.giveBack(studyId, sheetId, request));
-    }
-
-    /** Lays a sheet before another rater instead. */
-    @MayRefuse({ProblemType.ROUND_CLOSED, ProblemType.SHEET_SENT})
-    @PostMapping("/api/studies/{studyId}/sheets/{sheetId}/hand-over")
-    @ResponseStatus(HttpStatus.NO_CONTENT)
-    void handOver(
-            @PathVariable StudyId studyId,
-            @PathVariable SheetId sheetId,
-            @Valid @RequestBody KeepingService.HandOver request) {
-        record.of(studyId, () -> keeping.handOver(studyId, sheetId, request));
     }
 
     /** Leaves a reminder for a rater. */

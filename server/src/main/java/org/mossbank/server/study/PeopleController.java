@@ -31,8 +31,8 @@ class PeopleController {
         return people.all(studyId);
     }
 
-    /** Adds a rater, by an invitation where there is no account yet. */
-    @MayRefuse(ProblemType.ROUND_OPENED)
+    /** Adds a rater, by an invitation where there is no account yet; also while raters grade. */
+    @MayRefuse(ProblemType.ROUND_CLOSED)
     @PostMapping("/api/studies/{studyId}/raters")
     @ResponseStatus(HttpStatus.CREATED)
     PeopleService.AddedRater add(@PathVariable StudyId studyId, @Valid @RequestBody PeopleService.AddRater request) {

@@ -117,12 +117,14 @@ class PeopleService {
      * Adds a rater. Who has no account gets one, and a one-time link; who was invited by the same person before belongs to
      * the study at once; anybody else's account is asked, and belongs to it once they accept.
      *
-     * @throws Problem 409 if they belong to the study, or its round was opened
+     * <p>While raters grade, somebody may still come in, with no sheet until some are dealt to them.
+     *
+     * @throws Problem 409 if they belong to the study, or its round is closed
      */
     @PreAuthorize("@studyAccess.mayLead(#study)")
     @Transactional
     public AddedRater add(StudyId study, AddRater request) {
-        studies.requirePreparing(study);
+        studies.requireNotClosed(study);
         Accounts.Found found =
                 accounts.findOrInvite(request.signInName(), request.name().strip(), current.id());
         AccountView account = found.account();

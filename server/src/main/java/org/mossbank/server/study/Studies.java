@@ -204,6 +204,20 @@ public class Studies {
     }
 
     /**
+     * Holds the study until the transaction ends.
+     *
+     * @throws Problem 409 once its round is closed
+     */
+    @SystemOnly
+    public void requireNotClosed(StudyId study) {
+        studies.hold(study);
+        if (rounds.of(study) == RoundStage.Stage.CLOSED) {
+            throw new Problem(
+                    ProblemType.ROUND_CLOSED, "The round is closed. Nobody comes in until it is opened again.");
+        }
+    }
+
+    /**
      * Takes the study alone, so that nothing is changed while its round is opened.
      *
      * @throws Problem 409 if it was opened already

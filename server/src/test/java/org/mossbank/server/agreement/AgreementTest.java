@@ -66,6 +66,33 @@ public class AgreementTest extends ServerTest {
                 .anySatisfy(u -> assertThat(u.path("counts").toString()).isEqualTo("[0,3,1,4,0]"));
     }
 
+    /** One answer of eight parts the two by a level, so that each coefficient can be worked out by hand. */
+    @Test
+    public void everyCoefficientIsThere() {
+        JsonNode all = get("/agreement/coefficients").path("within");
+        assertThat(all.get(0).path("answers").asInt()).isEqualTo(8);
+        assertThat(all.get(0).has("kindId")).isFalse();
+        assertThat(coefficient(all.get(0), "EXACT")).isCloseTo(7 / 8.0, within(1e-9));
+        // Shares of levels 1, 2, 3 over both: 7, 1, 8 of 16; (7/8 − Σp²) / (1 − Σp²).
+        double chance = (49 + 1 + 64) / 256.0;
+        assertThat(coefficient(all.get(0), "FLEISS_KAPPA")).isCloseTo((7 / 8.0 - chance) / (1 - chance), within(1e-9));
+        assertThat(coefficient(all.get(0), "ALPHA_ORDINAL"))
+                .isCloseTo(
+                        get("/agreement").at("/criteria/0/overall/alpha/value").asDouble(), within(1e-12));
+        assertThat(all.get(0).path("coefficients").size()).isEqualTo(12);
+        assertThat(all.get(1).has("kindId")).as("then within each kind").isTrue();
+    }
+
+    private static double coefficient(JsonNode within, String name) {
+        return within.path("coefficients")
+                .valueStream()
+                .filter(c -> c.path("name").asString().equals(name))
+                .findFirst()
+                .orElseThrow()
+                .at("/figure/value")
+                .asDouble();
+    }
+
     @Test
     public void twoRatersAreCrossedAndACellNamesItsAnswers() {
         JsonNode report = get("/agreement");

@@ -43,6 +43,7 @@ public class FiguresOfAgreementTest {
                 study.ratersById(),
                 study.grades,
                 repeats,
+                List.of(),
                 new Grading.SheetTotals(17, 18),
                 List.of());
     }

@@ -117,10 +117,6 @@ public class RoundTest extends ServerTest {
                                         "content", prompt.path("content")))
                         .problem())
                 .isEqualTo("round-opened");
-        assertThat(study.lead
-                        .post(study.path + "/raters", Map.of("signInName", "late", "name", "Late"))
-                        .problem())
-                .isEqualTo("round-opened");
         assertThat(RubricDraft.of(study).write(study).problem()).isEqualTo("round-opened");
         study.put(
                 "/candidates/" + candidate.path("id").asString() + "/considerations",
@@ -220,6 +216,10 @@ public class RoundTest extends ServerTest {
         JsonNode agreement = study.get("/agreement");
         assertThat(agreement.path("selfAgreement").size()).isEqualTo(3);
         assertThat(agreement.at("/selfAgreement/0/exact/value").asDouble()).isZero();
+        assertThat(agreement.at("/selfAgreement/0/sheetsApart").asDouble())
+                .as("of six sheets")
+                .isBetween(1.0, 5.0);
+        assertThat(agreement.at("/selfAgreement/0/daysApart").asDouble()).isBetween(0.0, 0.1);
         assertThat(agreement.at("/criteria/0/overall/exact/value").asDouble()).isEqualTo(1);
         JsonNode overall = recommendation(study.lead, study.id()).path("overall");
         overall.forEach(s -> assertThat(s.at("/plain/value").asDouble()).isEqualTo(75));

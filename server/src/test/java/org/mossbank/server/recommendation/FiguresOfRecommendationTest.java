@@ -18,6 +18,7 @@ import org.mossbank.server.agreement.StudyAgreement;
 import org.mossbank.server.grading.SentGrade;
 import org.mossbank.server.grading.SentPlace;
 import org.mossbank.server.ids.CandidateId;
+import org.mossbank.server.reconciliation.Reconciliations;
 import org.mossbank.server.study.RuleTerms;
 import org.testng.annotations.Test;
 
@@ -27,6 +28,10 @@ public class FiguresOfRecommendationTest {
     private static final RuleTerms RULE = PlainStudy.rule(0.5, 5, 2, TieBreak.NONE);
 
     private static RecommendationData data(PlainStudy study, RuleTerms rule) {
+        return data(study, rule, List.of());
+    }
+
+    private static RecommendationData data(PlainStudy study, RuleTerms rule, List<Reconciliations.Settled> settled) {
         return new RecommendationData(
                 study.study(rule),
                 study.candidates,
@@ -39,7 +44,7 @@ public class FiguresOfRecommendationTest {
                 List.of(),
                 List.of(),
                 new RecommendationData.Looking(List.of(), study.prompts.size()),
-                new RecommendationData.RoundSeen(true, 0, List.of()));
+                new RecommendationData.RoundSeen(true, 0, settled));
     }
 
     /** Agreement as it is told to the rule, on each criterion. */
@@ -72,6 +77,79 @@ public class FiguresOfRecommendationTest {
 
     private static RecommendationReport report(PlainStudy study, RuleTerms rule) {
         return RecommendationComputation.compute(9, data(study, rule), agreement(study, 0.9), 2);
+    }
+
+    /** The first rater gives Teasel's first answer the highest level on correctness, the second the lowest but one. */
+    private static PlainStudy parted() {
+        return new PlainStudy(2, 8, 2)
+                .graded(0, (p, c, r) -> c == 0 ? 3 : p == 0 && r == 0 ? 4 : 1)
+                .graded(1, (p, c, r) -> c == 1 ? 1 : 3);
+    }
+
+    private static RecommendationReport settledAt(double level, RuleTerms rule) {
+        PlainStudy study = parted();
+        List<Reconciliations.Settled> settled = List.of(new Reconciliations.Settled(
+                study.answer(0, 1).id(), study.criteria.get(0).id(), level));
+        return RecommendationComputation.compute(9, data(study, rule, settled), agreement(study, 0.9), 2);
+    }
+
+    private static double teasel(RecommendationReport report) {
+        return report.settled().standings().get(1).adjusted().value();
+    }
+
+    @Test
+    public void settledGradesStandBesideWhatRestsOnTheOriginals() {
+        RecommendationReport report = settledAt(3.5, RULE);
+        // Correctness of Teasel: (15 · 1 + 4) / 16 as it was given, (14 · 1 + 2 · 3.5) / 16 as it was settled; idiom 1.
+        assertThat(report.overall().get(1).plain().value()).isCloseTo((2 * 19 / 16.0 + 1) / 12 * 100, within(TINY));
+        assertThat(teasel(report)).isCloseTo((2 * 21 / 16.0 + 1) / 12 * 100, within(TINY));
+        assertThat(report.settled().standings().get(0).candidateId())
+                .isEqualTo(report.overall().get(0).candidateId());
+        assertThat(report.settled().splits()).isEqualTo(1);
+        assertThat(report.settled().open()).isZero();
+        assertThat(report.settled().otherwise()).as("the same outcome").isNull();
+        RecommendationReport without = report(parted(), RULE);
+        assertThat(without.settled().splits()).isZero();
+        assertThat(without.settled().open()).isEqualTo(1);
+        assertThat(without.settled().standings()).isEmpty();
+        assertThat(without.overall()).isEqualTo(report.overall());
+    }
+
+    @Test
+    public void aRuleStrictAboutSplitsAsksForSettledGrades() {
+        RuleTerms strict = with(RULE, true, null);
+        assertThat(report(parted(), strict).outcome()).isEqualTo(Outcome.WITHHELD);
+        assertThat(report(parted(), strict).findings())
+                .extracting(RecommendationReport.FindingView::type)
+                .contains("splits-open");
+        assertThat(settledAt(1, strict).outcome()).isEqualTo(Outcome.RECOMMENDED);
+        assertThat(report(parted(), RULE).outcome()).isEqualTo(Outcome.RECOMMENDED);
+    }
+
+    /** The gate caps at level 1; between 1 and 2 it does not. */
+    @Test
+    public void aSettledGradeAboveTheGateIsNotCapped() {
+        RuleTerms gated = with(RULE, false, new RuleTerms.GateTerms("correctness", 1, 10));
+        // All others of Teasel are capped at 10 points.
+        assertThat(teasel(settledAt(1, gated))).isCloseTo(10, within(TINY));
+        // (2 · 1.5 + 1) / 12 of 100 points, from both raters, in one of eight prompts.
+        assertThat(teasel(settledAt(1.5, gated))).isCloseTo((7 * 10 + 100 * 4 / 12.0) / 8, within(TINY));
+    }
+
+    private static RuleTerms with(RuleTerms rule, boolean strictOnSplits, RuleTerms.GateTerms gate) {
+        return new RuleTerms(
+                rule.coefficient(),
+                rule.agreementFloor(),
+                rule.floorOn(),
+                rule.margin(),
+                rule.minimumRaters(),
+                rule.tieBreak(),
+                rule.strictOnMasking(),
+                strictOnSplits,
+                rule.byKind(),
+                rule.looks(),
+                rule.failedAnswers(),
+                gate);
     }
 
     /** Osier is two levels of four above Teasel on every prompt, and Sedge is like Osier; raters differ a little by prompt. */
@@ -221,19 +299,7 @@ public class FiguresOfRecommendationTest {
     @Test
     public void aGateCapsWhatFailsIt() {
         PlainStudy study = clear(2);
-        RuleTerms gated = new RuleTerms(
-                RULE.coefficient(),
-                0.5,
-                RULE.floorOn(),
-                5,
-                2,
-                TieBreak.NONE,
-                false,
-                false,
-                false,
-                1,
-                RuleTerms.FailedAnswers.LOWEST,
-                new RuleTerms.GateTerms("correctness", 1, 10));
+        RuleTerms gated = with(RULE, false, new RuleTerms.GateTerms("correctness", 1, 10));
         RecommendationReport report = report(study, gated);
         // Teasel has level 1 on correctness everywhere: 25 points are capped at 10, and criteria alone are not.
         assertThat(report.overall().get(1).plain().value()).isCloseTo(10, within(TINY));

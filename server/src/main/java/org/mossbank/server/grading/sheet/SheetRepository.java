@@ -4,6 +4,7 @@ import jakarta.persistence.LockModeType;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
+import org.mossbank.server.grading.RepeatDistance;
 import org.mossbank.server.grading.SentPlace;
 import org.mossbank.server.ids.AccountId;
 import org.mossbank.server.ids.AnswerId;
@@ -78,6 +79,15 @@ public interface SheetRepository extends JpaRepository<Sheet, SheetId> {
                 and s.withdrawnAt is null
             group by a.answerId""")
     List<SheetCount<AnswerId>> ratersByAnswer(StudyId study, List<PromptId> prompts);
+
+    /** First sheets with the ones on which their answers came again, both sent in for some prompts. */
+    @Query("""
+            select new org.mossbank.server.grading.RepeatDistance(s.raterId, t.place - s.place, s.sentAt, t.sentAt)
+            from Sheet s join Sheet t on t.studyId = s.studyId and t.raterId = s.raterId and t.promptId = s.promptId
+            where s.studyId = :study and s.promptId in :prompts and s.repeat = false and t.repeat = true
+                and s.sentAt is not null and t.sentAt is not null
+                and s.withdrawnAt is null and t.withdrawnAt is null""")
+    List<RepeatDistance> repeatDistances(StudyId study, List<PromptId> prompts);
 
     record GradedAnswer(AnswerId answerId, PromptId promptId, long raters) {}
 

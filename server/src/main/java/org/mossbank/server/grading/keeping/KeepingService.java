@@ -1,4 +1,4 @@
-package org.mossbank.server.grading;
+package org.mossbank.server.grading.keeping;
 
 import jakarta.persistence.EntityManager;
 import jakarta.validation.constraints.NotBlank;
@@ -7,6 +7,8 @@ import jakarta.validation.constraints.Size;
 import java.util.List;
 import org.mossbank.server.account.Actor;
 import org.mossbank.server.acts.ActSort;
+import org.mossbank.server.grading.Grading;
+import org.mossbank.server.grading.Withdraw;
 import org.mossbank.server.grading.sheet.Sheet;
 import org.mossbank.server.grading.sheet.SheetAnswer;
 import org.mossbank.server.grading.sheet.SheetEvent;

@@ -1,4 +1,4 @@
-package org.mossbank.server.grading;
+package org.mossbank.server.grading.keeping;
 
 import java.util.List;
 import org.mossbank.core.estimate.Require;

@@ -1,4 +1,4 @@
-package org.mossbank.server.grading;
+package org.mossbank.server.grading.keeping;
 
 import java.util.ArrayList;
 import java.util.Collections;
@@ -18,6 +18,7 @@ import org.mossbank.server.grading.sheet.SheetAnswerRepository;
 import org.mossbank.server.ids.AccountId;
 import org.mossbank.server.ids.AnswerId;
 import org.mossbank.server.ids.CandidateId;
+import org.mossbank.server.ids.SheetId;
 import org.mossbank.server.study.Studies;
 import org.springframework.stereotype.Component;
 
@@ -38,6 +39,11 @@ class HandedAnswers {
 
     /** Without the rater's own; shuffled by the study's seed and the sheet, so that it can be told again. */
     List<AnswerId> of(Sheet sheet, AccountId rater) {
+        return of(sheet, rater, sheet.id());
+    }
+
+    /** The same as on one sheet, in the order of another. */
+    List<AnswerId> of(Sheet sheet, AccountId rater, SheetId order) {
         Map<AnswerId, AnswerView> byId = answers.ofStudy(sheet.studyId()).stream()
                 .collect(Collectors.toMap(AnswerView::id, Function.identity()));
         List<CandidateId> own = candidates.ofStudy(sheet.studyId()).stream()
@@ -49,7 +55,7 @@ class HandedAnswers {
                 .filter(id -> !own.contains(Require.known(byId, id).candidateId()))
                 .sorted()
                 .toList());
-        long seed = studies.get(sheet.studyId()).seed() ^ sheet.id().value().getLeastSignificantBits();
+        long seed = studies.get(sheet.studyId()).seed() ^ order.value().getLeastSignificantBits();
         Collections.shuffle(onSheet, new Random(seed));
         return onSheet;
     }
