@@ -1,11 +1,14 @@
 import { Dialog as Radix } from "radix-ui";
 import { type ReactNode, useRef, useState } from "react";
 import { Button } from "./Button";
+import { classes } from "./classes";
 
 type DialogProps = {
   title: string;
   open: boolean;
   onOpenChange: (open: boolean) => void;
+  /** Room for two columns, where that much is read at once. */
+  wide?: boolean;
   children: ReactNode;
 };
 
@@ -19,7 +22,7 @@ const isWritten = (field: EventTarget) =>
  * A window over the page; Escape closes it, asking first where something was written in it, and the focus goes back to where it
  * came from.
  */
-export function Dialog({ title, open, onOpenChange, children }: DialogProps) {
+export function Dialog({ title, open, onOpenChange, wide = false, children }: DialogProps) {
   const [unsaved, setUnsaved] = useState(false);
   const [leaving, setLeaving] = useState(false);
   const [wasOpen, setWasOpen] = useState(open);
@@ -58,7 +61,10 @@ export function Dialog({ title, open, onOpenChange, children }: DialogProps) {
               opener.current.focus();
             }
           }}
-          className="fixed top-[12vh] left-1/2 z-50 max-h-[76vh] w-[min(34rem,92vw)] -translate-x-1/2 overflow-y-auto rounded-leaf border border-edge bg-vellum p-5 shadow-lg"
+          className={classes(
+            "fixed top-[12vh] left-1/2 z-50 max-h-[76vh] -translate-x-1/2 overflow-y-auto rounded-leaf border border-edge bg-vellum p-5 shadow-lg",
+            wide ? "w-[min(64rem,92vw)]" : "w-[min(34rem,92vw)]",
+          )}
         >
           <Radix.Title className="mb-3 font-serif text-xl font-semibold">{title}</Radix.Title>
           {children}

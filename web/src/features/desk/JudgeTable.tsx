@@ -33,6 +33,8 @@ type JudgeTableProps = {
 
 /** More rows are not shown at a time: those around the cell in focus. The answers above must keep their room. */
 const MOST_ROWS = 5;
+/** Of a sheet that can only be read, there is a line that says so as well. */
+const MOST_ROWS_LOCKED = 4;
 
 const STUCK = "sticky left-0 z-10 border-r border-rule bg-paper px-3";
 
@@ -41,7 +43,8 @@ export function JudgeTable(props: JudgeTableProps) {
   const { ref, label, rows, locked, reasons, focus, onFocus } = props;
   const table = useRef<HTMLDivElement>(null);
   const at: Focus = { row: Math.min(focus.row, rows.length - 1), column: focus.column };
-  const from = Math.max(0, Math.min(at.row - Math.floor(MOST_ROWS / 2), rows.length - MOST_ROWS));
+  const most = locked ? MOST_ROWS_LOCKED : MOST_ROWS;
+  const from = Math.max(0, Math.min(at.row - Math.floor(most / 2), rows.length - most));
 
   const go = (cell: Focus) => {
     // At once, so that the next key of a fast typist finds its cell, also one that a wide reading did not show before.
@@ -71,7 +74,7 @@ export function JudgeTable(props: JudgeTableProps) {
       aria-rowcount={rows.length + (reasons ? 1 : 0)}
       className="min-w-fit shrink-0 border-t-2 border-edge bg-paper"
     >
-      {rows.slice(from, from + MOST_ROWS).map((row, i) => (
+      {rows.slice(from, from + most).map((row, i) => (
         <JudgedRow key={rowKey(row)} {...props} row={row} place={from + i} at={at} onKeyDown={onKeyDown} />
       ))}
       {reasons && <ReasonRow {...props} onLeave={(column) => go({ row: at.row, column })} />}

@@ -125,8 +125,8 @@ type Line = Pick<Binding<never>, "shown" | "what">;
 /** The list that raters read. */
 export const KEY_GROUPS: { title: string; lines: Line[] }[] = [
   { title: "In the table", lines: [...CELL_KEYS, ...TABLE].filter((line) => line.shown !== "") },
-  { title: "Reading", lines: READING },
   { title: "Remarks", lines: REMARKS },
+  { title: "Reading", lines: READING },
   { title: "The sheet", lines: SHEET },
 ];
 

@@ -238,14 +238,7 @@ public class GradingJourneyTest extends Journey {
                         d.findElement(By.cssSelector("[data-cell='2-0']")).getAttribute("aria-label"))
                 .contains("level 4 "));
         browser.seeText("All saved");
-        ApiClient juri = ApiClient.signedIn(server().address(), "juri", PASSWORD);
-        long made = juri.get("/api/sheets").json().values().stream()
-                .filter(s -> s.path("promptTitle").asString().startsWith("Review the page"))
-                .findFirst()
-                .orElseThrow()
-                .path("made")
-                .asLong();
-        assertThat(made).isEqualTo(3);
+        assertThat(made()).isEqualTo(3);
     }
 
     /** Two windows on one sheet: the second asks before it writes over the first. */
@@ -287,9 +280,12 @@ public class GradingJourneyTest extends Journey {
                 Browser away = Browser.open(wire.address())) {
             openJurisSheet(away);
             away.click(By.cssSelector("[data-cell='1-2']"));
+            away.await(d -> away.focusedLabel().startsWith("Idiom, answer 3"));
             away.press("2");
+            away.await(d -> label(away, "1-2").contains("level 2 "));
             away.seeText("All saved");
-            away.await(d -> Boolean.TRUE.equals(away.driver().executeAsyncScript(IS_KEPT)));
+            // The copy follows what is saved by a moment.
+            away.await(d -> Boolean.TRUE.equals(away.driver().executeAsyncScript(IS_KEPT, made())));
 
             wire.cut();
             away.driver().navigate().refresh();
@@ -311,14 +307,29 @@ public class GradingJourneyTest extends Journey {
         }
     }
 
-    /** Whether all files of the page and the sheet are kept in the browser. */
+    /** Grades that juri has given on the sheet, as the server has them. */
+    private long made() {
+        ApiClient juri = ApiClient.signedIn(server().address(), "juri", PASSWORD);
+        return juri.get("/api/sheets").json().values().stream()
+                .filter(s -> s.path("promptTitle").asString().startsWith("Review the page"))
+                .findFirst()
+                .orElseThrow()
+                .path("made")
+                .asLong();
+    }
+
+    /** Whether all files of the page are kept in the browser, and a sheet with so many grades. */
     private static final String IS_KEPT = """
-            const done = arguments[0];
-            Promise.all(['mossbank.files', 'mossbank.copies'].map(name => caches.open(name).then(c => c.keys())))
+            const [made, done] = arguments;
+            const graded = sheet => sheet.answers.flatMap(a => a.grades)
+              .filter(g => g.level !== undefined || g.notApplicable).length;
+            const sheets = caches.open('mossbank.copies').then(copies => copies.keys().then(keys => Promise.all(
+              keys.filter(k => k.url.includes('/sheets/')).map(k => copies.match(k).then(r => r.json())))));
+            Promise.all([caches.open('mossbank.files').then(c => c.keys()), sheets])
               .then(([files, copies]) => {
                 const kept = files.map(file => file.url);
                 const used = performance.getEntriesByType('resource').map(e => e.name).filter(n => n.includes('/assets/'));
-                done(used.every(name => kept.includes(name)) && copies.some(c => c.url.includes('/sheets/')));
+                done(used.every(name => kept.includes(name)) && copies.some(sheet => graded(sheet) === made));
               }, () => done(false));""";
 
     private static String label(Browser window, String cell) {

@@ -298,7 +298,7 @@ public class PreparingJourneyTest extends Journey {
         browser.clickLink("Review of the lock");
         withReason("Let it count again …", "Why it is sound after all", "One of them is a weir.", "Let it count again");
         browser.go(studyPath + "/candidates");
-        browser.clickLink("Osierhold");
+        browser.click(By.xpath("//tr[contains(., 'Osierhold')]//a[.='Look up']"));
         browser.clickButton("Change them …");
         browser.clickButton("Add a consideration");
         write("Consideration 1", "Its maker answers the telephone");
