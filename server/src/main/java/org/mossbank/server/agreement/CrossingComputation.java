@@ -44,24 +44,39 @@ class CrossingComputation {
 
     /** @param cell absent unless its answers are wanted */
     Crossing of(StudyId study, CriterionId criterion, AccountId first, AccountId second, Crossing.@Nullable Cell cell) {
-        return snapshot.of(() -> cross(study, criterion, first, second, cell));
+        Graded read = snapshot.of(() -> new Graded(levels(study, criterion), grading.sentGrades(study)));
+        List<AnswerId> inCell = new ArrayList<>();
+        List<List<Integer>> counts = counted(read, criterion, first, second, cell, inCell);
+        return new Crossing(counts, inCell.isEmpty() ? List.of() : snapshot.of(() -> listed(study, inCell)));
     }
 
-    private Crossing cross(
-            StudyId study, CriterionId criterion, AccountId first, AccountId second, Crossing.@Nullable Cell cell) {
-        int levels = rubrics.ofStudy(study).stream()
+    /** @param levels of the criterion's scale */
+    private record Graded(int levels, List<SentGrade> grades) {}
+
+    private int levels(StudyId study, CriterionId criterion) {
+        return rubrics.ofStudy(study).stream()
                         .filter(c -> c.id().equals(criterion))
                         .mapToInt(CriterionView::highestLevel)
                         .findFirst()
                         .orElseThrow(() -> Problem.notFound("This criterion"))
                 + 1;
-        List<SentGrade> grades = grading.sentGrades(study).stream()
+    }
+
+    /** @param inCell gets the answers of the cell */
+    private static List<List<Integer>> counted(
+            Graded read,
+            CriterionId criterion,
+            AccountId first,
+            AccountId second,
+            Crossing.@Nullable Cell cell,
+            List<AnswerId> inCell) {
+        int levels = read.levels;
+        List<SentGrade> grades = read.grades.stream()
                 .filter(g -> g.criterionId().equals(criterion))
                 .toList();
         Map<AnswerId, Integer> byFirst = levels(grades, first);
         Map<AnswerId, Integer> bySecond = levels(grades, second);
         int[][] counts = new int[levels][levels];
-        List<AnswerId> inCell = new ArrayList<>();
         byFirst.forEach((answer, given) -> {
             Integer other = bySecond.get(answer);
             if (other != null) {
@@ -71,11 +86,9 @@ class CrossingComputation {
                 }
             }
         });
-        return new Crossing(
-                IntStream.range(0, levels)
-                        .mapToObj(i -> IntStream.of(counts[i]).boxed().toList())
-                        .toList(),
-                listed(study, inCell));
+        return IntStream.range(0, levels)
+                .mapToObj(i -> IntStream.of(counts[i]).boxed().toList())
+                .toList();
     }
 
     private static Map<AnswerId, Integer> levels(List<SentGrade> grades, AccountId rater) {
@@ -85,9 +98,6 @@ class CrossingComputation {
     }
 
     private List<Crossing.CrossedAnswer> listed(StudyId study, List<AnswerId> ids) {
-        if (ids.isEmpty()) {
-            return List.of();
-        }
         Map<PromptId, Prompts.Outline> byId =
                 prompts.outlines(study).stream().collect(Collectors.toMap(Prompts.Outline::id, Function.identity()));
         return answers.cells(ids).entrySet().stream()

@@ -70,10 +70,10 @@ class SplitTalk {
      */
     @PreAuthorize("@splitAccess.mayRead(#id)")
     public SplitPage say(UUID id, SplitRequests.Say request) {
-        Reconciliation split = locks.open(id);
         if (records.isSaid(request.id())) {
-            return page(split);
+            return page(locks.found(id));
         }
+        Reconciliation split = locks.open(id);
         if (records.countWords(id) >= MOST_WORDS) {
             throw new Problem(ProblemType.TOO_LATE, "Nobody reads more than %d words here.".formatted(MOST_WORDS));
         }
@@ -93,6 +93,10 @@ class SplitTalk {
      */
     @PreAuthorize("@splitAccess.mayRead(#id)")
     public SplitPage stand(UUID id, SplitRequests.Stand request) {
+        // It may be the one that closed the split, and its answer was lost on the way.
+        if (records.isTaken(request.id())) {
+            return page(locks.found(id));
+        }
         Reconciliation split = locks.open(id);
         List<SplitReaders.Rated> rated =
                 readers.rated(split, readers.answer(split).promptId());
@@ -101,19 +105,17 @@ class SplitTalk {
             throw new Problem(ProblemType.NOT_ALLOWED, "Where one stands is for those who gave a grade.");
         }
         locks.requireLevel(split, request.level());
-        if (!records.isTaken(request.id())) {
-            entities.persist(Stance.of(
-                    request.id(),
-                    id,
-                    new Reconciliations.Stood(
-                            own,
-                            request.level(),
-                            request.reason().strip(),
-                            actor.now(),
-                            access.knowsNames(split.studyId()))));
-            entities.flush();
-            settleIfAllAgree(split, rated);
-        }
+        entities.persist(Stance.of(
+                request.id(),
+                id,
+                new Reconciliations.Stood(
+                        own,
+                        request.level(),
+                        request.reason().strip(),
+                        actor.now(),
+                        access.knowsNames(split.studyId()))));
+        entities.flush();
+        settleIfAllAgree(split, rated);
         return page(split);
     }
 

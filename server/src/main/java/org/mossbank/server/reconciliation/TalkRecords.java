@@ -30,14 +30,18 @@ class TalkRecords {
     }
 
     OfStudy of(StudyId study, AccountId own) {
-        List<SplitWord> said = words.ofStudies(List.of(study));
+        List<SplitWordRepository.Said> said = words.saidIn(study);
         return new OfStudy(
                 own,
-                said.stream().collect(Collectors.groupingBy(SplitWord::reconciliationId, Collectors.counting())),
                 said.stream()
-                        .filter(w -> !w.word().author().equals(own))
+                        .collect(Collectors.groupingBy(
+                                SplitWordRepository.Said::reconciliationId, Collectors.counting())),
+                said.stream()
+                        .filter(w -> !w.authorId().equals(own))
                         .collect(Collectors.toMap(
-                                SplitWord::reconciliationId, w -> w.word().at(), (a, b) -> a.isAfter(b) ? a : b)),
+                                SplitWordRepository.Said::reconciliationId,
+                                SplitWordRepository.Said::at,
+                                (a, b) -> a.isAfter(b) ? a : b)),
                 readings.ofReader(own).stream()
                         .collect(Collectors.toMap(TalkReading::reconciliationId, TalkReading::lastReadAt)),
                 stances.ofStudies(List.of(study)).stream()

@@ -187,6 +187,18 @@ public class ReconciliationTest extends ServerTest {
         assertThat(as(RATER).post(split + "/stances", stands(5)).status()).isEqualTo(409);
     }
 
+    /** The answer was lost on the way, and the client sends it again. */
+    @Test
+    public void theStanceThatSettlesItMayBeSentTwice() {
+        String split = widest(parting());
+        as(RATER).post(split + "/stances", stands(2));
+        Map<String, Object> last = stands(2);
+        as("juri").post(split + "/stances", last);
+        ApiClient.Response again = as("juri").post(split + "/stances", last);
+        assertThat(again.status()).isEqualTo(200);
+        assertThat(again.json().path("state").asString()).isEqualTo("SETTLED");
+    }
+
     @Test
     public void theLeadIsToldWhatIsToBeClosed() {
         String study = parting();

@@ -5,6 +5,7 @@ import jakarta.validation.constraints.NotNull;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -172,9 +173,12 @@ class DealingService {
                 .sorted(Comparator.comparingInt(Sheet::place).reversed())
                 .collect(Collectors.groupingBy(Sheet::raterId, Collectors.toCollection(ArrayList::new)));
         List<Sheet> over = new ArrayList<>();
-        Set<PromptId> free = new java.util.HashSet<>(open);
-        Predicate<Sheet> mayGo =
-                s -> free.contains(s.promptId()) && !handed.of(s, rater).isEmpty();
+        Set<PromptId> free = new HashSet<>(open);
+        // Whether they wrote all of a prompt's answers is asked once a prompt.
+        Map<PromptId, Boolean> anyOfOthers = new HashMap<>();
+        Predicate<Sheet> mayGo = s -> free.contains(s.promptId())
+                && anyOfOthers.computeIfAbsent(
+                        s.promptId(), p -> !handed.of(s, rater).isEmpty());
         while (true) {
             Optional<List<Sheet>> fullest = left.values().stream()
                     .filter(own -> own.size() > over.size() && own.stream().anyMatch(mayGo))

@@ -5,10 +5,7 @@ import java.util.Collections;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
-import java.util.function.Function;
-import java.util.stream.Collectors;
 import org.mossbank.core.estimate.Require;
-import org.mossbank.server.answer.AnswerView;
 import org.mossbank.server.answer.Answers;
 import org.mossbank.server.candidate.CandidateView;
 import org.mossbank.server.candidate.Candidates;
@@ -44,14 +41,15 @@ class HandedAnswers {
 
     /** The same as on one sheet, in the order of another. */
     List<AnswerId> of(Sheet sheet, AccountId rater, SheetId order) {
-        Map<AnswerId, AnswerView> byId = answers.ofStudy(sheet.studyId()).stream()
-                .collect(Collectors.toMap(AnswerView::id, Function.identity()));
         List<CandidateId> own = candidates.ofStudy(sheet.studyId()).stream()
                 .filter(c -> rater.equals(c.content().personId()))
                 .map(CandidateView::id)
                 .toList();
-        List<AnswerId> onSheet = new ArrayList<>(sheetAnswers.findBySheetIdInOrderByPlace(List.of(sheet.id())).stream()
+        List<AnswerId> all = sheetAnswers.findBySheetIdInOrderByPlace(List.of(sheet.id())).stream()
                 .map(SheetAnswer::answerId)
+                .toList();
+        Map<AnswerId, Answers.Cell> byId = answers.cells(all);
+        List<AnswerId> onSheet = new ArrayList<>(all.stream()
                 .filter(id -> !own.contains(Require.known(byId, id).candidateId()))
                 .sorted()
                 .toList());
