@@ -27,6 +27,7 @@ public class AuthorizationTest extends ServerTest {
     private static final String ANSWER = SHEET + "/answers/{answerId}";
     private static final String REASON = ANSWER + "/reason";
     private static final String KEPT_SHEET = STUDY + "/sheets/{sheetId}";
+    private static final String CALIBRATION = STUDY + "/calibrations/{number}";
     private static final String SPLIT = "/api/splits/{splitId}";
 
     /** Expected status for each person; rows are in an order in which the earlier ones do not spoil the later. */
@@ -195,6 +196,19 @@ public class AuthorizationTest extends ServerTest {
             prepares("POST", STUDY + "/splits/{splitId}/open-again", 404),
             prepares("GET", STUDY + "/splits/{splitId}/looks", 404),
             prepares("POST", STUDY + "/splits/{splitId}/looks", 404),
+            new Row("GET", "/api/calibrations", 200, 200, 200, 401),
+            new Row("GET", STUDY + "/calibrations", 200, 200, 404, 401),
+            prepares("POST", STUDY + "/calibrations", 409),
+            new Row("GET", CALIBRATION, 404, 404, 404, 401),
+            prepares("POST", CALIBRATION + "/again", 409),
+            new Row("GET", CALIBRATION + "/answers/{place}", 404, 404, 404, 401),
+            new Row("POST", CALIBRATION + "/answers/{place}/words", 404, 404, 404, 401),
+            prepares("PUT", CALIBRATION + "/answers/{place}/levels/{criterion}/{source}", 404),
+            prepares("DELETE", CALIBRATION + "/answers/{place}/levels/{criterion}/{source}", 404),
+            prepares("GET", STUDY + "/rubric/proposals", 200),
+            new Row("POST", STUDY + "/rubric/proposals", 400, 400, 404, 401),
+            prepares("POST", STUDY + "/rubric/proposals/{proposalId}/take", 404),
+            prepares("POST", STUDY + "/rubric/proposals/{proposalId}/decline", 404),
             new Row("POST", STUDY + "/round/close", 204, 403, 404, 401),
             new Row("POST", STUDY + "/round/reopen", 204, 403, 404, 401));
 
@@ -232,6 +246,9 @@ public class AuthorizationTest extends ServerTest {
                 "readBackId", UUID.randomUUID().toString(),
                 "bankPromptId", UUID.randomUUID().toString()));
         ids.put("importId", UUID.randomUUID().toString());
+        ids.put("criterion", "correctness");
+        ids.put("source", "SETTLED");
+        ids.put("proposalId", UUID.randomUUID().toString());
         ids.put("splitId", UUID.randomUUID().toString());
         ids.put("place", "0");
         ids.put("point", "0");
@@ -322,6 +339,9 @@ public class AuthorizationTest extends ServerTest {
         if (address.contains("/round/deal")) {
             return Map.of("raterId", ids.get("raterId"), "from", "UNBEGUN");
         }
+        if (address.contains("/calibrations") || address.contains("/proposals")) {
+            return ofRuler(address);
+        }
         if (address.contains("/splits")) {
             return ofSplit(address);
         }
@@ -351,6 +371,20 @@ public class AuthorizationTest extends ServerTest {
     public void noRaterSeesAnothersSheet() {
         ApiClient other = as("juri");
         assertThat(other.get("/api/sheets/" + ids.get("sheetId")).status()).isEqualTo(404);
+    }
+
+    private static Object ofRuler(String address) {
+        String id = UUID.randomUUID().toString();
+        if (address.endsWith("/calibrations")) {
+            return Map.of("promptIds", List.of(id, UUID.randomUUID().toString()));
+        }
+        if (address.endsWith("/take")) {
+            return Map.of("words", "So.");
+        }
+        if (address.endsWith("/proposals")) {
+            return Map.of("id", id, "criterion", "none", "kindId", id, "level", 1, "words", "So.", "why", "");
+        }
+        return address.contains("/levels/") ? Map.of("level", 1, "reason", "So.") : Map.of("id", id, "words", "So.");
     }
 
     private Object ofSplit(String address) {

@@ -137,6 +137,7 @@ public final class PlainStudy {
                 null,
                 null,
                 null,
+                null,
                 0);
     }
 

@@ -1,12 +1,16 @@
 package org.mossbank.server.agreement;
 
 import java.util.Optional;
+import java.util.function.UnaryOperator;
+import org.mossbank.core.agreement.Coefficient;
+import org.mossbank.core.agreement.RatingMatrix;
 import org.mossbank.server.figures.FiguresAhead;
 import org.mossbank.server.figures.FiguresOf;
 import org.mossbank.server.figures.KeptFigures;
 import org.mossbank.server.figures.WorkedOutAhead;
 import org.mossbank.server.grading.Grading;
 import org.mossbank.server.ids.StudyId;
+import org.mossbank.server.shared.Figure;
 import org.mossbank.server.shared.SystemOnly;
 import org.springframework.core.annotation.Order;
 import org.springframework.stereotype.Service;
@@ -71,6 +75,11 @@ public class Agreements implements WorkedOutAhead {
     @SystemOnly
     Optional<StudyAgreement> begun(StudyId study) {
         return revision(study).map(r -> kept.of(AGREEMENT, study, r, () -> computation.compute(study, r)));
+    }
+
+    /** The coefficient that a rule looks at, of grades that are not yet a round's; its interval leaves out units one by one. */
+    public static Figure decisive(RatingMatrix matrix, Coefficient rule) {
+        return Coefficients.of(matrix, UnaryOperator.identity()).decisive(rule).figure();
     }
 
     @Override

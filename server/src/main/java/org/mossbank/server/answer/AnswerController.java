@@ -56,7 +56,7 @@ class AnswerController {
     }
 
     /** Writes an answer while the study is being prepared. */
-    @MayRefuse(ProblemType.ROUND_OPENED)
+    @MayRefuse({ProblemType.CALIBRATING, ProblemType.ROUND_OPENED})
     @PutMapping("/answers/{answerId}")
     AnswerView write(
             @PathVariable StudyId studyId,
@@ -86,7 +86,7 @@ class AnswerController {
     }
 
     /** Removes an answer while the study is being prepared. */
-    @MayRefuse(ProblemType.ROUND_OPENED)
+    @MayRefuse({ProblemType.CALIBRATING, ProblemType.ROUND_OPENED})
     @DeleteMapping("/answers/{answerId}")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void remove(@PathVariable StudyId studyId, @PathVariable AnswerId answerId) {

@@ -93,6 +93,7 @@ class AnswerService {
         admission.requirePreparing(study);
         Answer answer = answers.lock(study, id).orElseThrow(() -> Problem.notFound("This answer"));
         entities.refresh(answer);
+        prompts.refuseIfCalibrating(answer.promptId());
         if (answer.version() != request.version()) {
             throw new Problem(
                             ProblemType.CHANGED_ELSEWHERE, "The answer was changed in another window since you saw it.")
@@ -114,7 +115,9 @@ class AnswerService {
     @Transactional
     public void remove(StudyId study, AnswerId id) {
         admission.requirePreparing(study);
-        answers.delete(answers.lock(study, id).orElseThrow(() -> Problem.notFound("This answer")));
+        Answer answer = answers.lock(study, id).orElseThrow(() -> Problem.notFound("This answer"));
+        prompts.refuseIfCalibrating(answer.promptId());
+        answers.delete(answer);
     }
 
     /** Says how many cells of prompts × candidates have an answer. */
@@ -139,7 +142,7 @@ class AnswerService {
 
         @Override
         public StepState stateOf(StudyId study) {
-            Set<PromptId> sound = Set.copyOf(prompts.soundIds(study));
+            Set<PromptId> sound = Set.copyOf(prompts.gradedIds(study));
             List<Answers.Cell> all = answers.cells(study);
             long filled = all.stream()
                     .filter(c -> sound.contains(c.promptId()))

@@ -101,6 +101,10 @@ class ArchiveLoader {
         collection.add(study, archive, ids);
         if (!archive.head().preparing()) {
             openRound(study, archive, ids);
+        } else if (!archive.sheets().isEmpty()) {
+            Instant now = clock.instant();
+            grading.calibrate(
+                    study, archive.sheets().stream().map(s -> s.kept(ids, now)).toList());
         }
         kept.restore(study, archive.kept(), ids, lead);
         return new Loaded(study, raters, asked);

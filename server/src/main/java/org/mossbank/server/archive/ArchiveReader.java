@@ -12,6 +12,7 @@ import java.util.stream.Stream;
 import org.mossbank.core.estimate.Require;
 import org.mossbank.server.answer.AnswerRows;
 import org.mossbank.server.answer.Answers;
+import org.mossbank.server.calibration.rows.CalibrationTables;
 import org.mossbank.server.candidate.CandidateRows;
 import org.mossbank.server.files.Fault;
 import org.mossbank.server.files.Faults;
@@ -85,9 +86,12 @@ final class ArchiveReader {
         if (!faults.isEmpty()) {
             return Optional.empty();
         }
-        if (preparing) {
+        if (preparing && study.kept().calibrations().isEmpty()) {
             requireNoSheets(tables);
             return Optional.of(study);
+        }
+        if (preparing) {
+            requireCalibratingSheets(study, tables);
         }
         return Optional.of(study.withSheets(SheetReader.read(tables, basis(study))));
     }
@@ -98,10 +102,13 @@ final class ArchiveReader {
         Set<String> kindKeys = kinds.stream().map(Prompts.NewKind::key).collect(Collectors.toSet());
         List<Answers.NewAnswer> answers = AnswerRows.read(tables);
         List<KeyedCriterion> criteria = RubricRows.read(tables, kindKeys);
+        List<KeyedPrompt> prompts = PromptRows.read(tables, head.preparing());
+        KeyedVersion rubric = new KeyedVersion(head.rubric(), criteria);
+        List<KeyedVersion> history = RubricHistory.read(tables, head.rubric().version(), kindKeys);
         return new StudyArchive(
                 head,
                 kinds,
-                PromptRows.read(tables, head.preparing()),
+                prompts,
                 CandidateRows.read(tables),
                 SourceRows.read(tables),
                 answers,
@@ -110,12 +117,34 @@ final class ArchiveReader {
                         tables,
                         answers.stream()
                                 .collect(Collectors.toMap(Answers.NewAnswer::key, Answers.NewAnswer::wholeText))),
-                new KeyedVersion(head.rubric(), criteria),
-                RubricHistory.read(tables, head.rubric().version(), kindKeys),
+                rubric,
+                history,
                 PeopleRows.read(tables, head.round().closedAt() != null),
                 ReadBackRows.read(tables),
                 List.of(),
-                RecordParts.Kept.read(tables, head.brief().rule().looks(), criteria));
+                RecordParts.Kept.read(
+                        tables, head.brief().rule().looks(), calibrated(prompts, answers, rubric, history)));
+    }
+
+    private static CalibrationTables.Basis calibrated(
+            List<KeyedPrompt> prompts,
+            List<Answers.NewAnswer> answers,
+            KeyedVersion rubric,
+            List<KeyedVersion> history) {
+        Map<String, Integer> ofPrompt = new HashMap<>();
+        prompts.stream().filter(p -> p.calibration() != null).forEach(p -> ofPrompt.put(p.key(), p.calibration()));
+        Map<String, Integer> ofAnswer = new HashMap<>();
+        answers.stream()
+                .filter(a -> ofPrompt.containsKey(a.prompt()))
+                .forEach(a -> ofAnswer.put(a.key(), Require.known(ofPrompt, a.prompt())));
+        return new CalibrationTables.Basis(published(rubric, history), rubric.criteria(), ofAnswer);
+    }
+
+    private static Set<Integer> published(KeyedVersion rubric, List<KeyedVersion> history) {
+        return Stream.concat(history.stream(), Stream.of(rubric))
+                .filter(v -> v.head().publishedAt() != null)
+                .map(v -> v.head().version())
+                .collect(Collectors.toSet());
     }
 
     private static SheetReader.Basis basis(StudyArchive study) {
@@ -131,7 +160,8 @@ final class ArchiveReader {
                 Stream.concat(study.history().stream(), Stream.of(study.rubric()))
                         .flatMap(v -> v.criteria().stream())
                         .flatMap(c -> c.traits().stream())
-                        .collect(Collectors.toSet()));
+                        .collect(Collectors.toSet()),
+                published(study.rubric(), study.history()));
     }
 
     private void requireNoSheets(Tables tables) {
@@ -139,6 +169,16 @@ final class ArchiveReader {
                 .filter(table -> !tables.lines(table).isEmpty())
                 .forEach(table -> faults.add(
                         tables.lines(table).get(0).at(), null, "no rows, as the study is being prepared", null));
+    }
+
+    /** A study that is being prepared has sheets to calibrate by, and no others. */
+    private void requireCalibratingSheets(StudyArchive study, Tables tables) {
+        requireResource(SheetRows.SHEETS.name());
+        Set<String> calibrating = study.prompts().stream()
+                .filter(p -> p.calibration() != null)
+                .map(KeyedPrompt::key)
+                .collect(Collectors.toSet());
+        SheetReader.refuseOthers(tables, calibrating);
     }
 
     private boolean readPackage() {

@@ -1,5 +1,6 @@
 package org.mossbank.server.archive;
 
+import java.util.HashMap;
 import java.util.Map;
 import org.mossbank.server.answer.Answers;
 import org.mossbank.server.candidate.Candidates;
@@ -34,7 +35,7 @@ class ContentParts {
     NewIds add(StudyId study, ArchiveLoader.Weighed weighed, Map<String, AccountId> people) {
         StudyArchive archive = weighed.archive();
         Map<String, KindId> kinds = prompts.addKinds(study, archive.kinds());
-        NewIds known = new NewIds(people, kinds, Map.of(), Map.of(), Map.of(), Map.of());
+        NewIds known = new NewIds(people, kinds, Map.of(), Map.of(), Map.of(), Map.of(), Map.of());
         Map<String, PromptId> promptIds = prompts.addPrompts(
                 study, archive.prompts().stream().map(p -> p.kept(known)).toList(), kinds);
         Map<String, CandidateId> candidateIds = candidates.add(
@@ -47,9 +48,11 @@ class ContentParts {
                         .sum());
         Map<String, AnswerId> answerIds =
                 answers.add(study, archive.answers(), promptIds, candidateIds, weighed.changed());
-        archive.history().forEach(v -> rubrics.add(study, v.kept(false, known)));
+        Map<Integer, Map<String, CriterionId>> versions = new HashMap<>();
+        archive.history().forEach(v -> versions.put(v.head().version(), rubrics.add(study, v.kept(false, known))));
         Map<String, CriterionId> criterionIds =
                 rubrics.add(study, archive.rubric().kept(!archive.head().preparing(), known));
-        return new NewIds(people, kinds, promptIds, candidateIds, answerIds, criterionIds);
+        versions.put(archive.rubric().head().version(), criterionIds);
+        return new NewIds(people, kinds, promptIds, candidateIds, answerIds, criterionIds, versions);
     }
 }

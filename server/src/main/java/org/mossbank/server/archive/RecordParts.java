@@ -3,9 +3,14 @@ package org.mossbank.server.archive;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import org.mossbank.server.acts.ActRows;
 import org.mossbank.server.acts.ActView;
 import org.mossbank.server.acts.Acts;
+import org.mossbank.server.calibration.Calibrations;
+import org.mossbank.server.calibration.rows.CalibrationRows;
+import org.mossbank.server.calibration.rows.CalibrationTables;
+import org.mossbank.server.calibration.rows.KeyedCalibration;
 import org.mossbank.server.files.Keys;
 import org.mossbank.server.files.NewIds;
 import org.mossbank.server.files.Tables;
@@ -21,7 +26,7 @@ import org.mossbank.server.reconciliation.Reconciliations;
 import org.mossbank.server.reconciliation.rows.KeyedSplit;
 import org.mossbank.server.reconciliation.rows.SplitReader;
 import org.mossbank.server.reconciliation.rows.SplitRows;
-import org.mossbank.server.rubric.KeyedCriterion;
+import org.mossbank.server.rubric.AnchorProposals;
 import org.springframework.stereotype.Component;
 
 /** A study's round with its sheets, and what was done and seen on the way. */
@@ -31,8 +36,18 @@ class RecordParts {
     private final Acts acts;
     private final Looks looks;
     private final Reconciliations reconciliations;
+    private final Calibrations calibrations;
+    private final AnchorProposals proposals;
 
-    RecordParts(Grading grading, Acts acts, Looks looks, Reconciliations reconciliations) {
+    RecordParts(
+            Grading grading,
+            Acts acts,
+            Looks looks,
+            Reconciliations reconciliations,
+            Calibrations calibrations,
+            AnchorProposals proposals) {
+        this.proposals = proposals;
+        this.calibrations = calibrations;
         this.reconciliations = reconciliations;
         this.grading = grading;
         this.acts = acts;
@@ -40,19 +55,31 @@ class RecordParts {
     }
 
     /** Looks and acts oldest first, splits by answer and criterion. */
-    record Kept(List<LookTaken> looks, List<ActView> acts, List<KeyedSplit> splits) {
+    record Kept(
+            List<LookTaken> looks,
+            List<ActView> acts,
+            List<KeyedSplit> splits,
+            List<KeyedCalibration> calibrations,
+            List<AnchorProposals.ProposalRow> proposals) {
         /**
          * @param most     looks that the brief allows
-         * @param criteria of the version that is graded by
+         * @param basis what calibrations are about
          */
-        static Kept read(Tables tables, int most, List<KeyedCriterion> criteria) {
-            return new Kept(LookRows.read(tables, most), ActRows.read(tables), SplitReader.read(tables, criteria));
+        static Kept read(Tables tables, int most, CalibrationTables.Basis basis) {
+            return new Kept(
+                    LookRows.read(tables, most),
+                    ActRows.read(tables),
+                    SplitReader.read(tables, basis.criteria()),
+                    CalibrationTables.read(tables, basis),
+                    AnchorProposals.read(tables));
         }
 
         void write(WrittenFiles out) {
             LookRows.write(looks, out);
             ActRows.write(acts, out);
             splits.forEach(s -> SplitRows.write(s, out));
+            calibrations.forEach(c -> CalibrationRows.write(c, out));
+            AnchorProposals.write(proposals, out);
         }
     }
 
@@ -70,17 +97,25 @@ class RecordParts {
                 .toList();
     }
 
-    Kept of(StudyId study, Keys keys) {
+    /** @param versions of the rubric that the archive holds */
+    Kept of(StudyId study, Keys keys, Set<Integer> versions) {
         return new Kept(
                 looks.ofStudy(study),
                 acts.ofStudy(study),
                 reconciliations.ofStudy(study).stream()
                         .map(s -> KeyedSplit.of(s, keys))
                         .sorted(Comparator.comparing(KeyedSplit::answer).thenComparing(KeyedSplit::criterion))
-                        .toList());
+                        .toList(),
+                calibrations.ofStudy(study).stream()
+                        .map(c -> KeyedCalibration.of(c, keys))
+                        .toList(),
+                proposals.ofStudy(study, keys, versions));
     }
 
     void restore(StudyId study, Kept kept, NewIds ids, AccountId lead) {
+        calibrations.restore(
+                study, kept.calibrations().stream().map(c -> c.kept(ids, lead)).toList());
+        proposals.restore(study, kept.proposals(), ids);
         reconciliations.restore(
                 study, kept.splits().stream().map(s -> s.kept(ids, lead)).toList());
         looks.restore(study, kept.looks());

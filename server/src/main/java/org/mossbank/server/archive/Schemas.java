@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.stream.Stream;
 import org.mossbank.server.acts.ActRows;
 import org.mossbank.server.answer.AnswerRows;
+import org.mossbank.server.calibration.rows.CalibrationRows;
 import org.mossbank.server.candidate.CandidateRows;
 import org.mossbank.server.files.JsonFile;
 import org.mossbank.server.files.Table;
@@ -14,6 +15,7 @@ import org.mossbank.server.prompt.PromptRows;
 import org.mossbank.server.readback.ReadBackRows;
 import org.mossbank.server.recommendation.LookRows;
 import org.mossbank.server.reconciliation.rows.SplitRows;
+import org.mossbank.server.rubric.AnchorProposals;
 import org.mossbank.server.rubric.RubricHistory;
 import org.mossbank.server.rubric.RubricRows;
 import org.mossbank.server.run.RunRows;
@@ -31,8 +33,10 @@ final class Schemas {
                     RunRows.TABLES,
                     MaskRows.TABLES,
                     RubricRows.TABLES,
+                    AnchorProposals.TABLES,
                     PeopleRows.TABLES,
                     ReadBackRows.TABLES,
+                    CalibrationRows.TABLES,
                     SheetRows.TABLES,
                     SplitRows.TABLES,
                     LookRows.TABLES,

@@ -4,6 +4,7 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Collectors;
 import org.mossbank.server.account.AccountView;
 import org.mossbank.server.account.Accounts;
 import org.mossbank.server.answer.AnswerView;
@@ -82,7 +83,10 @@ class StudyExport {
                 .with(allPrompts, PromptView::id, PromptView::key)
                 .with(allCandidates, CandidateView::id, CandidateView::key)
                 .with(allAnswers, AnswerView::id, AnswerView::key)
-                .with(counting.criteria(), CriterionView::id, CriterionView::key);
+                .with(
+                        versions.stream().flatMap(v -> v.criteria().stream()).toList(),
+                        CriterionView::id,
+                        CriterionView::key);
         KeyedVersion rubric = KeyedVersion.of(counting, keys);
         return new StudyArchive(
                 head(id, rubric.head()),
@@ -101,7 +105,13 @@ class StudyExport {
                 people(id, raters, keys),
                 collection.readBacks(id, keys),
                 kept.sheets(id, keys),
-                kept.of(id, keys));
+                kept.of(
+                        id,
+                        keys,
+                        versions.stream()
+                                .filter(v -> v == counting || v.version().publishedAt() != null)
+                                .map(v -> v.version().number())
+                                .collect(Collectors.toSet())));
     }
 
     private Rubrics.VersionCriteria counting(StudyId study, List<Rubrics.VersionCriteria> versions) {

@@ -18,6 +18,8 @@
             "masking",
             "rubric",
             "grading",
+            "calibration",
+            "calibration :: rows",
             "readback",
             "grading :: rows",
             "reconciliation",

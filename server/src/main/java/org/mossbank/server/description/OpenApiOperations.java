@@ -191,6 +191,11 @@ class OpenApiOperations implements GlobalOperationCustomizer, GlobalOpenApiCusto
         }
         if (operation.getParameters() != null && !operation.getParameters().isEmpty()) {
             types.add(ProblemType.MALFORMED_REQUEST);
+            if (operation.getParameters().stream()
+                    .anyMatch(p -> "query".equals(p.getIn()) && Boolean.TRUE.equals(p.getRequired()))) {
+                // One that is left out.
+                types.add(ProblemType.INVALID_REQUEST);
+            }
         }
         if (operation.getRequestBody() != null) {
             types.addAll(List.of(ProblemType.MALFORMED_REQUEST, ProblemType.INVALID_REQUEST, ProblemType.TOO_LARGE));

@@ -1,6 +1,7 @@
 package org.mossbank.server.grading;
 
 import java.time.Instant;
+import java.util.Collection;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -21,6 +22,7 @@ import org.mossbank.server.prompt.Prompts;
 import org.mossbank.server.shared.Problem;
 import org.mossbank.server.shared.ProblemType;
 import org.mossbank.server.shared.SystemOnly;
+import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 
@@ -34,6 +36,7 @@ public class Grading {
     private final SheetRecords records;
     private final RoundOpening opening;
     private final SentGrades sentGrades;
+    private final ApplicationEventPublisher events;
 
     Grading(
             RoundRepository rounds,
@@ -41,7 +44,9 @@ public class Grading {
             Prompts prompts,
             SheetRecords records,
             RoundOpening opening,
-            SentGrades sentGrades) {
+            SentGrades sentGrades,
+            ApplicationEventPublisher events) {
+        this.events = events;
         this.sentGrades = sentGrades;
         this.records = records;
         this.rounds = rounds;
@@ -53,6 +58,7 @@ public class Grading {
     /**
      * A sheet with all that is on it; places from 0.
      *
+     * @param rubricVersion the version that it is graded by, where raters calibrate by it; absent for the one in use
      * @param withdrawn absent unless the lead withdrew it; then nothing on it counts
      */
     public record SheetRecord(
@@ -60,9 +66,28 @@ public class Grading {
             PromptId promptId,
             int place,
             boolean repeat,
+            @Nullable Integer rubricVersion,
             @Nullable Instant sentAt,
             @Nullable Withdrawn withdrawn,
-            List<AnswerRecord> answers) {}
+            List<AnswerRecord> answers) {
+        /** A sheet on which nothing is said yet, graded by the version in use. */
+        public static SheetRecord blank(AccountId raterId, PromptId promptId, int place, boolean repeat) {
+            return new SheetRecord(raterId, promptId, place, repeat, null, null, null, List.of());
+        }
+
+        public SheetRecord with(List<AnswerRecord> other) {
+            return new SheetRecord(raterId, promptId, place, repeat, rubricVersion, sentAt, withdrawn, other);
+        }
+
+        SheetRecord after(int places) {
+            return new SheetRecord(
+                    raterId, promptId, places + place, repeat, rubricVersion, sentAt, withdrawn, answers);
+        }
+
+        public SheetRecord by(int version) {
+            return new SheetRecord(raterId, promptId, place, repeat, version, sentAt, withdrawn, answers);
+        }
+    }
 
     /** When and why the lead withdrew a sheet. */
     public record Withdrawn(Instant at, String reason) {}
@@ -132,6 +157,24 @@ public class Grading {
         }
     }
 
+    /**
+     * Lays sheets before raters that count for no figure; the round stays as it is, opened or not.
+     *
+     * @param starts after the sheets that their raters have; places of each rater's from 0
+     */
+    @SystemOnly
+    @Transactional
+    public void calibrate(StudyId study, List<SheetRecord> starts) {
+        opening.calibrate(study, starts);
+    }
+
+    /** Tells that a rater is about to get their first sheets, so that they calibrate before. */
+    @SystemOnly
+    @Transactional
+    public void comesIn(StudyId study, AccountId rater) {
+        events.publishEvent(new RaterComesIn(study, rater));
+    }
+
     /** Opens the round with its sheets, empty or partly graded; a closing time makes it a closed one. */
     @SystemOnly
     @Transactional
@@ -139,10 +182,10 @@ public class Grading {
         opening.open(study, round, starts);
     }
 
-    /** The round, if it was opened. */
+    /** The round, if it was opened; raters who only calibrate so far have none. */
     @SystemOnly
     public Optional<RoundState> round(StudyId study) {
-        return rounds.findById(study).map(Round::state);
+        return rounds.findById(study).flatMap(Round::state);
     }
 
     /** How many sheets there are, and how many of them are sent in. */
@@ -204,10 +247,36 @@ public class Grading {
         return records.ofStudy(study);
     }
 
+    /** The sheets on which answers to one prompt came a second time, sent in; how long each was looked at is left out. */
+    @SystemOnly
+    public List<SheetRecord> sentAgain(StudyId study, PromptId prompt) {
+        return records.sentFor(study, prompt, true);
+    }
+
+    /** Answers on sheets for some prompts, each with its prompt. */
+    @SystemOnly
+    public Map<AnswerId, PromptId> answersOn(StudyId study, Collection<PromptId> some) {
+        return sheets.answersOn(study, some).stream()
+                .collect(Collectors.toMap(
+                        SheetRepository.SentAnswer::answerId, SheetRepository.SentAnswer::promptId, (a, b) -> a));
+    }
+
+    /** A sheet without what is said on it. */
+    public record SheetState(AccountId raterId, PromptId promptId, boolean repeat, boolean sent) {}
+
+    /** Sheets for some prompts that were not withdrawn. */
+    @SystemOnly
+    public List<SheetState> sheetsFor(StudyId study, Collection<PromptId> some) {
+        return sheets.findByStudyIdAndPromptIdIn(study, some).stream()
+                .filter(s -> !s.isWithdrawn())
+                .map(s -> new SheetState(s.raterId(), s.promptId(), s.isRepeat(), s.isSent()))
+                .toList();
+    }
+
     /** The first sheets for one prompt that were sent in; how long each answer was looked at is left out. */
     @SystemOnly
     public List<SheetRecord> sentRecords(StudyId study, PromptId prompt) {
-        return records.sentFor(study, prompt);
+        return records.sentFor(study, prompt, false);
     }
 
     /** Answers to sound prompts that a rater graded on sheets that count, each with its prompt. */
@@ -258,6 +327,7 @@ public class Grading {
     @Transactional
     public void requireOpen(StudyId study) {
         rounds.lock(study)
+                .filter(Round::isOpened)
                 .orElseThrow(() -> new Problem(ProblemType.NOT_READY, "No round has been opened."))
                 .refuseIfClosed();
     }

@@ -98,6 +98,7 @@ class GradingBoard {
                                         s.promptId(),
                                         s.place() + 1,
                                         s.isRepeat(),
+                                        s.rubricVersion().isPresent(),
                                         answers.getOrDefault(s.id(), 0L),
                                         made.getOrDefault(s.id(), 0L),
                                         answers.getOrDefault(s.id(), 0L) * Require.known(criteria, s.promptId()),

@@ -28,6 +28,7 @@ record GradingProgress(@Nullable Instant openedAt, @Nullable Instant closedAt, L
 
     /**
      * @param place     when its rater gets it, from 1
+     * @param calibrates whether it counts nowhere, as raters learn the ruler by it
      * @param takenBack how often its rater took it back after sending it in
      * @param withdrawn why the lead withdrew it; absent unless they did
      */
@@ -36,6 +37,7 @@ record GradingProgress(@Nullable Instant openedAt, @Nullable Instant closedAt, L
             PromptId promptId,
             int place,
             boolean repeat,
+            boolean calibrates,
             long answers,
             long made,
             long cells,

@@ -117,6 +117,8 @@ class GradingService {
     }
 
     private Round locked(StudyId study) {
-        return rounds.lock(study).orElseThrow(() -> new Problem(ProblemType.NOT_READY, "No round has been opened."));
+        return rounds.lock(study)
+                .filter(Round::isOpened)
+                .orElseThrow(() -> new Problem(ProblemType.NOT_READY, "No round has been opened."));
     }
 }

@@ -20,6 +20,7 @@ class RoundGate implements RoundStage {
     @Override
     public Stage of(StudyId study) {
         return rounds.findById(study)
+                .filter(Round::isOpened)
                 .map(round -> round.isClosed() ? Stage.CLOSED : Stage.GRADING)
                 .orElse(Stage.PREPARING);
     }

@@ -7,6 +7,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.UUID;
+import java.util.stream.Collectors;
 import org.mossbank.core.estimate.Require;
 import org.mossbank.server.grading.sheet.Coverage;
 import org.mossbank.server.grading.sheet.GradeRepository;
@@ -14,9 +15,12 @@ import org.mossbank.server.grading.sheet.GradingChange;
 import org.mossbank.server.grading.sheet.GradingChangeRepository;
 import org.mossbank.server.grading.sheet.Remark;
 import org.mossbank.server.grading.sheet.Round;
+import org.mossbank.server.grading.sheet.RoundRepository;
 import org.mossbank.server.grading.sheet.Sheet;
 import org.mossbank.server.grading.sheet.SheetAnswer;
 import org.mossbank.server.grading.sheet.SheetAnswerRepository;
+import org.mossbank.server.grading.sheet.SheetRepository;
+import org.mossbank.server.ids.AccountId;
 import org.mossbank.server.ids.SheetAnswerId;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.shared.Progress;
@@ -28,6 +32,8 @@ import tools.jackson.databind.json.JsonMapper;
 class RoundOpening {
     private static final int SHEETS_AT_ONCE = 50;
 
+    private final RoundRepository rounds;
+    private final SheetRepository sheets;
     private final SheetAnswerRepository sheetAnswers;
     private final GradeRepository grades;
     private final GradingChangeRepository changes;
@@ -36,12 +42,16 @@ class RoundOpening {
     private final Clock clock;
 
     RoundOpening(
+            RoundRepository rounds,
+            SheetRepository sheets,
             SheetAnswerRepository sheetAnswers,
             GradeRepository grades,
             GradingChangeRepository changes,
             EntityManager entities,
             JsonMapper json,
             Clock clock) {
+        this.rounds = rounds;
+        this.sheets = sheets;
         this.grades = grades;
         this.changes = changes;
         this.sheetAnswers = sheetAnswers;
@@ -51,9 +61,11 @@ class RoundOpening {
     }
 
     /** Within the transaction of whoever asks. */
-    void open(StudyId study, Grading.NewRound round, List<Grading.SheetRecord> starts) {
-        entities.persist(Round.of(study, round));
+    void open(StudyId study, Grading.NewRound round, List<Grading.SheetRecord> planned) {
+        locked(study).open(round);
+        entities.flush();
         Instant now = clock.instant();
+        List<Grading.SheetRecord> starts = afterOthers(study, planned);
         Progress.stage("writing sheets", starts.size());
         for (int from = 0; from < starts.size(); from += SHEETS_AT_ONCE) {
             lay(study, starts.subList(from, Math.min(starts.size(), from + SHEETS_AT_ONCE)), now);
@@ -62,6 +74,32 @@ class RoundOpening {
             entities.clear();
             Progress.advance(SHEETS_AT_ONCE);
         }
+    }
+
+    /** The row that whatever happens to a sheet takes turns by. */
+    private Round locked(StudyId study) {
+        return rounds.lock(study).orElseGet(() -> {
+            Round fresh = Round.before(study);
+            entities.persist(fresh);
+            return fresh;
+        });
+    }
+
+    void calibrate(StudyId study, List<Grading.SheetRecord> starts) {
+        locked(study);
+        entities.flush();
+        lay(study, afterOthers(study, starts), clock.instant());
+    }
+
+    /** What raters calibrate by comes first. */
+    private List<Grading.SheetRecord> afterOthers(StudyId study, List<Grading.SheetRecord> starts) {
+        Map<AccountId, Integer> next = sheets.findByStudyIdOrderByRaterIdAscPlaceAsc(study).stream()
+                .collect(Collectors.toMap(Sheet::raterId, s -> s.place() + 1, Math::max));
+        return next.isEmpty()
+                ? starts
+                : starts.stream()
+                        .map(s -> s.after(next.getOrDefault(s.raterId(), 0)))
+                        .toList();
     }
 
     private void lay(StudyId study, List<Grading.SheetRecord> starts, Instant now) {

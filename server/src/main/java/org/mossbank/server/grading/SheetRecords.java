@@ -67,6 +67,7 @@ class SheetRecords {
                         s.promptId(),
                         s.place(),
                         s.isRepeat(),
+                        s.rubricVersion().orElse(null),
                         s.sentAt().orElse(null),
                         s.withdrawn(),
                         bySheet.getOrDefault(s.id(), List.of()).stream()
@@ -112,10 +113,10 @@ class SheetRecords {
         }
     }
 
-    /** The first sheets for one prompt that were sent in; how long each answer was looked at is left out. */
-    List<Grading.SheetRecord> sentFor(StudyId study, PromptId prompt) {
+    /** The first sheets for one prompt that were sent in, or the repeats; how long each answer was looked at is left out. */
+    List<Grading.SheetRecord> sentFor(StudyId study, PromptId prompt, boolean repeats) {
         List<Sheet> sent = sheets.findByStudyIdAndPromptId(study, prompt).stream()
-                .filter(s -> s.isSent() && !s.isRepeat() && !s.isWithdrawn())
+                .filter(s -> s.isSent() && s.isRepeat() == repeats && !s.isWithdrawn())
                 .toList();
         List<SheetAnswer> onSheets =
                 Chunks.of(sent.stream().map(Sheet::id).toList(), sheetAnswers::findBySheetIdInOrderByPlace);

@@ -134,7 +134,7 @@ public class Masking {
     private record Masked(List<CandidateView> candidates, Map<AnswerView, String> texts) {}
 
     private Masked masked(StudyId study) {
-        Set<PromptId> sound = Set.copyOf(prompts.soundIds(study));
+        Set<PromptId> sound = Set.copyOf(prompts.gradedIds(study));
         List<AnswerView> all = answers.ofStudy(study).stream()
                 .filter(a -> sound.contains(a.promptId()))
                 .toList();

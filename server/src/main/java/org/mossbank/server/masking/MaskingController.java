@@ -40,7 +40,7 @@ class MaskingController {
     }
 
     /** Masks passages, or lets them stand. */
-    @MayRefuse(ProblemType.ROUND_OPENED)
+    @MayRefuse({ProblemType.CALIBRATING, ProblemType.ROUND_OPENED})
     @PostMapping("/decisions")
     MaskingView decide(@PathVariable StudyId studyId, @Valid @RequestBody MaskingService.Decide request) {
         return record.of(studyId, () -> masking.decide(studyId, request));

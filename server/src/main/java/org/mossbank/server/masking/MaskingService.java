@@ -188,6 +188,7 @@ class MaskingService {
                 throw Problem.invalid(
                         "decisions[" + i + "].from", "must be where a stretch begins that gives a candidate away");
             }
+            stretches.refuseIfCalibrating(answer.answer());
             decide(decision, answer.answer(), stretch, decided.getOrDefault(decision.answerId(), List.of()), now);
         }
     }

@@ -100,7 +100,7 @@ class Stretches {
     }
 
     private Basis basis(StudyId study) {
-        Set<PromptId> sound = Set.copyOf(prompts.soundIds(study));
+        Set<PromptId> sound = Set.copyOf(prompts.gradedIds(study));
         List<AnswerView> all = answers.ofStudy(study).stream()
                 .filter(a -> sound.contains(a.promptId()))
                 .toList();
@@ -152,5 +152,10 @@ class Stretches {
         }
         stretches.sort(Comparator.comparingInt(s -> s.span().from()));
         return new AnswerStretches(answer, stretches, all.complete());
+    }
+
+    /** @throws org.mossbank.server.shared.Problem 409 if raters calibrate by it */
+    void refuseIfCalibrating(AnswerView answer) {
+        prompts.refuseIfCalibrating(answer.promptId());
     }
 }

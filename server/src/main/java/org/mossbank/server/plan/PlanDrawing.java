@@ -38,6 +38,11 @@ class PlanDrawing {
         return outlook.missing(drawn.basis);
     }
 
+    /** What it should wait for, in sentences. */
+    List<String> unmet(StudyId study) {
+        return outlook.unmet(study);
+    }
+
     /** Whether the study is still what it was drawn from. Called within the transaction that opens the round. */
     boolean holds(StudyId study, PlanRequest request, Drawn drawn) {
         return bases.of(study, request).equals(drawn.basis);

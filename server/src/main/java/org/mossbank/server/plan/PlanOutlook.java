@@ -29,8 +29,15 @@ class PlanOutlook {
     private final Candidates candidates;
     private final Masking masking;
     private final List<StepReport> reports;
+    private final List<OpeningCondition> conditions;
 
-    PlanOutlook(Studies studies, Candidates candidates, Masking masking, List<StepReport> reports) {
+    PlanOutlook(
+            Studies studies,
+            Candidates candidates,
+            Masking masking,
+            List<StepReport> reports,
+            List<OpeningCondition> conditions) {
+        this.conditions = conditions;
         this.studies = studies;
         this.candidates = candidates;
         this.masking = masking;
@@ -58,6 +65,7 @@ class PlanOutlook {
                 balance.repeated(),
                 balance.connected(),
                 missing(basis),
+                unmet(basis.study().id()),
                 notes(basis, balance));
     }
 
@@ -66,6 +74,10 @@ class PlanOutlook {
                 .filter(s -> s.rater().equals(rater.signInName()) && s.repeat())
                 .count();
         return new PlanView.RaterLoad(rater.id(), rater.displayName(), sheets, (int) repeats);
+    }
+
+    List<String> unmet(StudyId study) {
+        return conditions.stream().flatMap(c -> c.unmet(study).stream()).toList();
     }
 
     List<String> missing(PlanBasis basis) {

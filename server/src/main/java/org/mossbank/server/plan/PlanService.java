@@ -77,6 +77,11 @@ class PlanService {
             throw new Problem(
                     ProblemType.NOT_READY, "Something was changed while the plan was drawn. Look at it once more.");
         }
+        List<String> unmet = drawing.unmet(study);
+        String despite = request.despite() == null ? "" : request.despite().strip();
+        if (!unmet.isEmpty() && despite.isEmpty()) {
+            throw Problem.invalid("despite", "must say why the round opens all the same. " + String.join(" ", unmet));
+        }
         rubrics.use(study);
         if (request.leadGrades()) {
             studies.leadGrades(study);
@@ -91,18 +96,16 @@ class PlanService {
                         request.repeatShare(),
                         request.leadGrades()),
                 drawn.plan().stream().map(s -> sheet(s, drawn.basis())).toList());
-        acts.keep(study, ActSort.ROUND_OPENED, "sheets: " + drawn.plan().size(), "");
+        acts.keep(study, ActSort.ROUND_OPENED, "sheets: " + drawn.plan().size(), despite);
     }
 
     private static Grading.SheetRecord sheet(SheetPlan plan, PlanBasis basis) {
-        return new Grading.SheetRecord(
-                Require.known(basis.raters(), plan.rater()).id(),
-                Require.known(basis.prompts(), plan.prompt()).id(),
-                plan.place(),
-                plan.repeat(),
-                null,
-                null,
-                IntStream.range(0, plan.answers().size())
+        return Grading.SheetRecord.blank(
+                        Require.known(basis.raters(), plan.rater()).id(),
+                        Require.known(basis.prompts(), plan.prompt()).id(),
+                        plan.place(),
+                        plan.repeat())
+                .with(IntStream.range(0, plan.answers().size())
                         .mapToObj(i -> Grading.AnswerRecord.blank(
                                 Require.known(basis.answers(), plan.answers().get(i))
                                         .id(),

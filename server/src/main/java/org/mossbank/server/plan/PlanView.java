@@ -10,6 +10,7 @@ import org.mossbank.server.ids.AccountId;
  * @param paired   answers with two raters or more
  * @param complete answers that every rater grades
  * @param repeated answers that come to a rater twice
+ * @param unmet    what the round should wait for, in words; it opens all the same with a reason
  * @param missing  what keeps the round from being opened, in words
  * @param notes    what the lead should know before opening it, in words
  */
@@ -25,6 +26,7 @@ record PlanView(
         int repeated,
         boolean connected,
         List<String> missing,
+        List<String> unmet,
         List<String> notes) {
     /** @param sheets repeats included */
     record RaterLoad(AccountId raterId, String name, int sheets, int repeats) {}

@@ -99,6 +99,9 @@ class Prompt {
     @Nullable
     private Integer bankVersion;
 
+    @Nullable
+    private Integer calibration;
+
     @Column(name = "place")
     private int place;
 
@@ -176,6 +179,10 @@ class Prompt {
         bankVersion = bank.number();
     }
 
+    void calibrate(@Nullable Integer number) {
+        calibration = number;
+    }
+
     PromptId id() {
         return id;
     }
@@ -240,6 +247,7 @@ class Prompt {
     PromptView view(KindView kind, PromptView.@Nullable FaultView fault) {
         PromptView.BankRef bank =
                 bankPromptId == null || bankVersion == null ? null : new PromptView.BankRef(bankPromptId, bankVersion);
-        return new PromptView(id, key, kind, content(), authorId, variantOf, wording, bank, fault, version);
+        return new PromptView(
+                id, key, kind, content(), authorId, variantOf, wording, bank, calibration, fault, version);
     }
 }

@@ -67,7 +67,7 @@ class PromptController {
     }
 
     /** Writes a prompt. */
-    @MayRefuse(ProblemType.ROUND_OPENED)
+    @MayRefuse({ProblemType.CALIBRATING, ProblemType.ROUND_OPENED})
     @PutMapping("/prompts/{promptId}")
     PromptView write(
             @PathVariable StudyId studyId,
@@ -77,7 +77,7 @@ class PromptController {
     }
 
     /** Removes a prompt that has no answers. */
-    @MayRefuse({ProblemType.HAS_ANSWERS, ProblemType.NOT_READY, ProblemType.ROUND_OPENED})
+    @MayRefuse({ProblemType.CALIBRATING, ProblemType.HAS_ANSWERS, ProblemType.NOT_READY, ProblemType.ROUND_OPENED})
     @DeleteMapping("/prompts/{promptId}")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void remove(@PathVariable StudyId studyId, @PathVariable PromptId promptId) {

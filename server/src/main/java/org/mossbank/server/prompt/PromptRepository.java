@@ -18,7 +18,7 @@ interface PromptRepository extends JpaRepository<Prompt, PromptId> {
     String OUTLINE = "select new org.mossbank.server.prompt.Prompts$Outline(p.id, p.key, k.id, k.name, p.title,"
             + " case when function('btrim', p.request, ' \t\r\n') <> '' then true else false end,"
             + " case when exists (select f.promptId from PromptFault f where f.promptId = p.id and f.takenBackAt is null)"
-            + " then true else false end, p.followUps)"
+            + " then true else false end, p.calibration, p.followUps)"
             + " from Prompt p join Kind k on k.id = p.kindId ";
 
     @Query(OUTLINE + "where p.studyId = :study order by p.place")

@@ -82,6 +82,12 @@ public final class PromptRows {
             @Column("Its commit") @As(PromptContent.Origin.class) @Nullable
             String commit,
 
+            @Column(
+                    value = "The calibration that raters learn the ruler in by it; empty where it counts",
+                    in = "calibrations.calibration")
+            @Nullable
+            Integer calibration,
+
             @Column("Why it turned out faulty and counts nowhere; empty if it is sound")
             @As(value = PromptFaults.FaultReason.class, property = "reason")
             @Nullable
@@ -120,6 +126,7 @@ public final class PromptRows {
             @Nullable String author,
             @Nullable String variantOf,
             @Nullable Wording wording,
+            @Nullable Integer calibration,
             PromptView.@Nullable FaultView fault) {
         public static KeyedPrompt of(PromptView prompt, Keys keys) {
             return new KeyedPrompt(
@@ -129,12 +136,14 @@ public final class PromptRows {
                     keys.orNone(prompt.authorId()),
                     keys.orNone(prompt.variantOf()),
                     prompt.wording(),
+                    prompt.calibration(),
                     prompt.fault());
         }
 
         /** As it is kept. */
         public Prompts.NewPrompt kept(NewIds ids) {
-            return new Prompts.NewPrompt(key, kind, content, ids.person(author), variantOf, wording, fault);
+            return new Prompts.NewPrompt(
+                    key, kind, content, ids.person(author), variantOf, wording, calibration, fault);
         }
     }
 
@@ -180,6 +189,7 @@ public final class PromptRows {
                 row.author(),
                 row.variantOf(),
                 row.wording(),
+                row.calibration(),
                 fault(row, at));
     }
 
@@ -249,6 +259,7 @@ public final class PromptRows {
                         content.referenceAnswer().isEmpty() ? null : referenceFile(prompt.key()),
                         origin == null ? null : origin.repository(),
                         origin == null ? null : origin.commit(),
+                        prompt.calibration(),
                         fault == null ? null : fault.reason(),
                         fault == null ? null : fault.by(),
                         fault == null ? null : fault.at()));

@@ -134,6 +134,7 @@ class PromptService {
     @Transactional
     public PromptView write(StudyId study, PromptId id, WritePrompt request) {
         studies.requirePreparing(study);
+        prompts.refuseIfCalibrating(id);
         Prompt prompt = locked(study, id);
         if (prompt.version() != request.version()) {
             throw new Problem(
@@ -186,6 +187,7 @@ class PromptService {
     @Transactional
     public void remove(StudyId study, PromptId id) {
         studies.requirePreparing(study);
+        prompts.refuseIfCalibrating(id);
         Prompt prompt = locked(study, id);
         if (use.isPromptAnswered(study, id)) {
             throw new Problem(ProblemType.HAS_ANSWERS, "There are answers to this prompt. Remove them first.");

@@ -14,6 +14,7 @@ import org.mossbank.server.ids.PromptId;
  * @param variantOf the prompt that this is another wording of
  * @param wording   how this one is worded
  * @param bank      the version in the team's bank that it was taken from or kept as
+ * @param calibration the calibration that it is for, from 1; absent where it counts
  * @param fault     why it counts nowhere, if it turned out faulty
  * @param version   counts up with every change; sent back with the next one
  */
@@ -26,6 +27,7 @@ public record PromptView(
         @Nullable PromptId variantOf,
         @Nullable Wording wording,
         @Nullable BankRef bank,
+        @Nullable Integer calibration,
         @Nullable FaultView fault,
         long version) {
 
@@ -46,6 +48,16 @@ public record PromptView(
 
     public boolean isFaulty() {
         return fault != null;
+    }
+
+    /** Whether raters grade it to learn the ruler, and what they give counts nowhere. */
+    public boolean isForCalibration() {
+        return calibration != null;
+    }
+
+    /** Whether figures rest on it. */
+    public boolean isCounting() {
+        return !isFaulty() && !isForCalibration();
     }
 
     /** What is drawn as one when prompts are resampled: the prompt and its other wordings. */

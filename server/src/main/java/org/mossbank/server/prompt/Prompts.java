@@ -2,6 +2,7 @@ package org.mossbank.server.prompt;
 
 import jakarta.persistence.EntityManager;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -14,8 +15,11 @@ import org.mossbank.server.ids.AccountId;
 import org.mossbank.server.ids.KindId;
 import org.mossbank.server.ids.PromptId;
 import org.mossbank.server.ids.StudyId;
+import org.mossbank.server.shared.Problem;
+import org.mossbank.server.shared.ProblemType;
 import org.mossbank.server.shared.SystemOnly;
 import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
 
 /** Prompts and their kinds, for other modules. */
@@ -40,6 +44,7 @@ public class Prompts {
      * @param kind      key of the kind
      * @param author    account of who wrote it
      * @param variantOf key of the prompt that this is another wording of
+     * @param calibration the calibration that it is for; absent where it counts
      */
     public record NewPrompt(
             String key,
@@ -48,6 +53,7 @@ public class Prompts {
             @Nullable AccountId author,
             @Nullable String variantOf,
             @Nullable Wording wording,
+            @Nullable Integer calibration,
             PromptView.@Nullable FaultView fault) {}
 
     /** Adds kinds in their order and returns the new ids by key. */
@@ -74,6 +80,7 @@ public class Prompts {
                     Prompt.of(study, start.key(), Require.known(kindIds, start.kind()), start.content(), added.size());
             prompt.writtenBy(start.author());
             prompt.word(start.wording());
+            prompt.calibrate(start.calibration());
             entities.persist(prompt);
             added.put(start.key(), prompt);
         }
@@ -105,7 +112,7 @@ public class Prompts {
     /** The prompts that count. */
     @SystemOnly
     public List<PromptView> sound(StudyId study) {
-        return ofStudy(study).stream().filter(p -> !p.isFaulty()).toList();
+        return ofStudy(study).stream().filter(PromptView::isCounting).toList();
     }
 
     @SystemOnly
@@ -130,6 +137,7 @@ public class Prompts {
      *
      * @param isWritten whether there is a request
      * @param isFaulty  whether it was set aside and counts nowhere
+     * @param calibration the calibration that it is for; absent where it counts
      * @param followUps what every candidate is told next
      */
     public record Outline(
@@ -140,6 +148,7 @@ public class Prompts {
             String title,
             boolean isWritten,
             boolean isFaulty,
+            @Nullable Integer calibration,
             List<String> followUps) {
         Outline(
                 PromptId id,
@@ -149,8 +158,14 @@ public class Prompts {
                 String title,
                 boolean isWritten,
                 boolean isFaulty,
+                @Nullable Integer calibration,
                 String[] followUps) {
-            this(id, key, kindId, kindName, title, isWritten, isFaulty, List.of(followUps));
+            this(id, key, kindId, kindName, title, isWritten, isFaulty, calibration, List.of(followUps));
+        }
+
+        /** Whether figures rest on it. */
+        public boolean isCounting() {
+            return !isFaulty && calibration == null;
         }
     }
 
@@ -164,9 +179,41 @@ public class Prompts {
     @SystemOnly
     public List<PromptId> soundIds(StudyId study) {
         return outlines(study).stream()
+                .filter(Outline::isCounting)
+                .map(Outline::id)
+                .toList();
+    }
+
+    /** The prompts that somebody answers and grades: those that count, and those that raters calibrate by. */
+    @SystemOnly
+    public List<PromptView> graded(StudyId study) {
+        return ofStudy(study).stream().filter(p -> !p.isFaulty()).toList();
+    }
+
+    @SystemOnly
+    public List<PromptId> gradedIds(StudyId study) {
+        return outlines(study).stream()
                 .filter(p -> !p.isFaulty())
                 .map(Outline::id)
                 .toList();
+    }
+
+    /** Takes prompts out of what counts: raters calibrate by them. Within the transaction of whoever begins it. */
+    @SystemOnly
+    @Transactional(propagation = Propagation.MANDATORY)
+    public void calibrate(StudyId study, Collection<PromptId> some, int number) {
+        some.forEach(id -> prompts.lock(study, id)
+                .orElseThrow(() -> Problem.notFound("This prompt"))
+                .calibrate(number));
+    }
+
+    /** @throws Problem 409 if raters calibrate by it */
+    @SystemOnly
+    public void refuseIfCalibrating(PromptId id) {
+        if (prompts.outline(id).map(Outline::calibration).isPresent()) {
+            throw new Problem(
+                    ProblemType.CALIBRATING, "Raters calibrate by this prompt. It and its answers stay as they are.");
+        }
     }
 
     /** One prompt without its texts; empty if there is none of this id. */

@@ -8,6 +8,7 @@ import org.mossbank.server.grading.Confidence;
 import org.mossbank.server.grading.RemarkContent;
 import org.mossbank.server.grading.Verdict;
 import org.mossbank.server.grading.Works;
+import org.mossbank.server.ids.KindId;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.prompt.KeyPoint;
 
@@ -42,10 +43,10 @@ record SplitPage(
         boolean stands) {
 
     /** What the answer is about. */
-    record SplitPrompt(String title, String kind, String request, List<KeyPoint> keyPoints) {}
+    record SplitPrompt(String title, KindId kindId, String kind, String request, List<KeyPoint> keyPoints) {}
 
     /** @param levels from 0 up */
-    record SplitCriterion(String name, String question, List<AnchoredLevel> levels) {}
+    record SplitCriterion(String key, String name, String question, List<AnchoredLevel> levels) {}
 
     /** @param anchor what it looks like in answers to this kind of prompt; empty where there is none */
     record AnchoredLevel(int level, String name, String anchor) {}

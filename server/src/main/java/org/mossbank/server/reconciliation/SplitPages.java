@@ -73,6 +73,7 @@ class SplitPages {
         return new About(
                 new SplitPage.SplitPrompt(
                         prompt.title(),
+                        prompt.kind().id(),
                         prompt.kind().name(),
                         prompt.content().request(),
                         prompt.content().keyPoints()),
@@ -89,17 +90,12 @@ class SplitPages {
 
     private static SplitPage.SplitCriterion criterion(CriterionView criterion, KindId kind) {
         return new SplitPage.SplitCriterion(
+                criterion.key(),
                 criterion.name(),
                 criterion.question(),
                 criterion.levels().stream()
                         .map(l -> new SplitPage.AnchoredLevel(
-                                l.level(),
-                                l.name(),
-                                l.anchors().stream()
-                                        .filter(a -> a.kindId().equals(kind))
-                                        .map(CriterionView.AnchorView::text)
-                                        .findFirst()
-                                        .orElse("")))
+                                l.level(), l.name(), l.anchorFor(kind).orElse("")))
                         .toList());
     }
 

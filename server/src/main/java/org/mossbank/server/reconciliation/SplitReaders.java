@@ -73,7 +73,7 @@ class SplitReaders {
         }
 
         @Override
-        public boolean hasSeenOthers(StudyId study, AccountId rater) {
+        public boolean hasSeenOthers(StudyId study, AccountId rater, PromptId prompt) {
             return readings.hasRead(study, rater);
         }
     }

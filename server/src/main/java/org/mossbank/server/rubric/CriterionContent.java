@@ -8,6 +8,7 @@ import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Pattern;
 import jakarta.validation.constraints.Size;
 import java.util.List;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.server.ids.KindId;
 import org.mossbank.server.shared.FreeKey;
@@ -54,12 +55,25 @@ public record CriterionContent(
         public LevelContent {
             anchors = List.copyOf(anchors);
         }
+
+        LevelContent withAnchor(KindId kind, String text) {
+            return new LevelContent(
+                    name,
+                    Stream.concat(
+                                    anchors.stream().filter(a -> !a.kindId().equals(kind)),
+                                    Stream.of(new AnchorContent(kind, text)))
+                            .toList());
+        }
     }
 
     /** What the level looks like in answers to one kind of prompt. */
     public record AnchorContent(
             @NotNull KindId kindId,
             @NotNull @Size(max = 1000) String text) {}
+
+    CriterionContent withLevels(List<LevelContent> other) {
+        return new CriterionContent(key, name, question, weight, floor, other, kindIds, traits);
+    }
 
     CriterionContent withKey(String newKey) {
         return new CriterionContent(newKey, name, question, weight, floor, levels, kindIds, traits);

@@ -1,6 +1,7 @@
 package org.mossbank.server.rubric;
 
 import java.util.List;
+import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.server.ids.CriterionId;
 import org.mossbank.server.ids.KindId;
@@ -25,7 +26,15 @@ public record CriterionView(
         List<KindId> kindIds,
         List<String> traits) {
     /** One level, with an anchor for each kind that has one. */
-    public record LevelView(int level, String name, List<AnchorView> anchors) {}
+    public record LevelView(int level, String name, List<AnchorView> anchors) {
+        /** What it looks like in answers to prompts of a kind; empty where nothing says so. */
+        public Optional<String> anchorFor(KindId kind) {
+            return anchors.stream()
+                    .filter(a -> a.kindId().equals(kind))
+                    .map(AnchorView::text)
+                    .findFirst();
+        }
+    }
 
     /** What a level looks like in answers to one kind of prompt. */
     public record AnchorView(KindId kindId, String text) {}

@@ -40,7 +40,7 @@ class RubricController {
     }
 
     /** Writes the rubric's draft. */
-    @MayRefuse({ProblemType.BRIEF_CLOSED, ProblemType.ROUND_OPENED})
+    @MayRefuse({ProblemType.BRIEF_CLOSED, ProblemType.CALIBRATING, ProblemType.ROUND_OPENED})
     @PutMapping
     RubricService.RubricView write(
             @PathVariable StudyId studyId, @Valid @RequestBody RubricService.WriteRubric request) {

@@ -44,7 +44,7 @@ import org.springframework.transaction.annotation.Transactional;
 class RubricService {
     private final Rubrics rubrics;
     private final RubricVersionRepository versions;
-    private final CriterionRepository criteria;
+    private final RubricDrafts drafts;
     private final Prompts prompts;
     private final Studies studies;
     private final EntityManager entities;
@@ -54,7 +54,7 @@ class RubricService {
     RubricService(
             Rubrics rubrics,
             RubricVersionRepository versions,
-            CriterionRepository criteria,
+            RubricDrafts drafts,
             Prompts prompts,
             Studies studies,
             EntityManager entities,
@@ -62,7 +62,7 @@ class RubricService {
             Clock clock) {
         this.rubrics = rubrics;
         this.versions = versions;
-        this.criteria = criteria;
+        this.drafts = drafts;
         this.prompts = prompts;
         this.studies = studies;
         this.entities = entities;
@@ -148,18 +148,8 @@ class RubricService {
         }
         List<CriterionContent> contents = withKeys(study, request.criteria());
         refuseIfRuleChanges(study, newest, contents);
-        RubricVersion draft = newest;
-        if (newest.isDraft()) {
-            criteria.deleteAll(criteria.findByRubricVersionIdOrderByPlace(newest.id()));
-            entities.lock(newest, jakarta.persistence.LockModeType.PESSIMISTIC_FORCE_INCREMENT);
-        } else {
-            draft = RubricVersion.draft(study, newest.number() + 1);
-            entities.persist(draft);
-        }
-        entities.flush();
-        rubrics.write(draft.id(), contents);
-        entities.flush();
-        return view(study, draft);
+        refuseIfRulerChanges(study, newest, contents);
+        return view(study, drafts.write(study, newest, contents));
     }
 
     private List<CriterionContent> withKeys(StudyId study, List<CriterionContent> given) {
@@ -208,6 +198,25 @@ class RubricService {
         }
     }
 
+    /** What raters calibrate by is compared before and after: the words may change, the scales may not. */
+    private void refuseIfRulerChanges(StudyId study, RubricVersion before, List<CriterionContent> after) {
+        if (prompts.outlines(study).stream().allMatch(p -> p.calibration() == null)) {
+            return;
+        }
+        record Scale(int levels, Set<KindId> kinds) {}
+        Map<String, Scale> graded = rubrics.of(before).stream()
+                .collect(Collectors.toMap(
+                        CriterionView::key, c -> new Scale(c.levels().size(), Set.copyOf(c.kindIds()))));
+        Map<String, Scale> now = after.stream()
+                .collect(Collectors.toMap(
+                        c -> String.valueOf(c.key()), c -> new Scale(c.levels().size(), Set.copyOf(c.kindIds()))));
+        if (!graded.equals(now)) {
+            throw new Problem(
+                    ProblemType.CALIBRATING,
+                    "Raters calibrate by these criteria and levels, so they stay as they are. Names, questions and anchors may be reworded.");
+        }
+    }
+
     /** What weights and gate would do; nothing is kept. */
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
     public List<ScoreExamples.Example> examples(StudyId study, ScoreExamples.Weighing weighing) {
@@ -220,8 +229,10 @@ class RubricService {
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
     @Transactional
     public RubricView publish(StudyId study, PublishRubric request) {
-        studies.requirePreparing(study);
         List<RubricVersion> all = versions.lock(study);
+        if (all.stream().noneMatch(RubricVersion::isInUse)) {
+            studies.requirePreparing(study);
+        }
         RubricVersion newest = all.get(all.size() - 1);
         if (!newest.isDraft()) {
             throw new Problem(ProblemType.NOT_READY, "Nothing has changed since the last version was published.");

@@ -8,6 +8,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalInt;
 import java.util.UUID;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.server.ids.CriterionId;
@@ -25,8 +26,8 @@ public class Rubrics {
     private final RubricVersionRepository versions;
     private final CriterionRepository criteria;
     private final EntityManager entities;
-    /** Versions in use never change, and every grade asks for one. */
-    private final Cache<UUID, List<CriterionView>> inUse =
+    /** What is published never changes, and every grade asks for it. */
+    private final Cache<UUID, List<CriterionView>> published =
             Caffeine.newBuilder().maximumSize(CACHED_VERSIONS).build();
 
     Rubrics(RubricVersionRepository versions, CriterionRepository criteria, EntityManager entities) {
@@ -77,6 +78,27 @@ public class Rubrics {
         return current(study).map(this::of).orElse(List.of());
     }
 
+    /** The criteria of a published version; without one, those that count. */
+    @SystemOnly
+    public List<CriterionView> by(StudyId study, @Nullable Integer number) {
+        return number == null
+                ? ofStudy(study)
+                : versions.findByStudyIdOrderByNumber(study).stream()
+                        .filter(v -> v.number() == number)
+                        .findFirst()
+                        .map(this::of)
+                        .orElseThrow();
+    }
+
+    /** The number of the newest version that is published; empty if none is. */
+    @SystemOnly
+    public OptionalInt newestPublished(StudyId study) {
+        return versions.findByStudyIdOrderByNumber(study).stream()
+                .filter(v -> !v.isDraft())
+                .mapToInt(RubricVersion::number)
+                .max();
+    }
+
     /** The version that counts, as {@link #ofStudy} has it. */
     @SystemOnly
     public Optional<VersionView> version(StudyId study) {
@@ -100,7 +122,7 @@ public class Rubrics {
 
     @SystemOnly
     List<CriterionView> of(RubricVersion version) {
-        return version.isInUse() ? inUse.get(version.id(), this::read) : read(version.id());
+        return version.isDraft() ? read(version.id()) : published.get(version.id(), this::read);
     }
 
     private List<CriterionView> read(UUID version) {

@@ -1,7 +1,7 @@
 /** Criteria with their levels, and an anchor for each level and kind. */
 @ApplicationModule(
         displayName = "Rubrics",
-        allowedDependencies = {"ids", "acts", "shared", "files", "study", "prompt", "progress"})
+        allowedDependencies = {"ids", "acts", "shared", "account", "files", "study", "prompt", "progress"})
 @NullMarked
 package org.mossbank.server.rubric;
 

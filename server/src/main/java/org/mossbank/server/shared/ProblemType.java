@@ -28,6 +28,7 @@ public enum ProblemType {
     OTHER_ACCOUNT(HttpStatus.CONFLICT, "Somebody else is signed in"),
     REPEAT_OPEN(HttpStatus.CONFLICT, "A second time"),
     ROUND_CLOSED(HttpStatus.CONFLICT, "Round is closed"),
+    CALIBRATING(HttpStatus.CONFLICT, "Raters calibrate by it"),
     ROUND_OPENED(HttpStatus.CONFLICT, "Round has been opened"),
     SHEET_INCOMPLETE(HttpStatus.CONFLICT, "Sheet is not complete"),
     SHEET_SENT(HttpStatus.CONFLICT, "Sheet is sent in"),

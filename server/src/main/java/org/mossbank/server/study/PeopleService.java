@@ -150,6 +150,7 @@ class PeopleService {
         expectations.deleteById(new Membership.Key(study, rater));
         memberships.delete(membership);
         accounts.endLinks(rater, current.id());
+        studies.left(study);
     }
 
     private Membership raterOrNotFound(StudyId study, AccountId rater) {

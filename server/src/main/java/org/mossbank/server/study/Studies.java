@@ -15,6 +15,7 @@ import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.shared.Problem;
 import org.mossbank.server.shared.ProblemType;
 import org.mossbank.server.shared.SystemOnly;
+import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 
@@ -29,6 +30,7 @@ public class Studies {
     private final RoundStage rounds;
     private final EntityManager entities;
     private final Clock clock;
+    private final ApplicationEventPublisher events;
 
     Studies(
             StudyRepository studies,
@@ -37,7 +39,9 @@ public class Studies {
             ExpectationRepository expectations,
             RoundStage rounds,
             EntityManager entities,
-            Clock clock) {
+            Clock clock,
+            ApplicationEventPublisher events) {
+        this.events = events;
         this.studies = studies;
         this.memberships = memberships;
         this.reopenings = reopenings;
@@ -179,6 +183,16 @@ public class Studies {
     @SystemOnly
     public List<Declared> expectations(StudyId study) {
         return expectations.ofStudy(study).stream().map(Expectation::view).toList();
+    }
+
+    /** A rater was taken out of a study; told within the same transaction. */
+    public record RaterLeft(StudyId studyId) {}
+
+    @SystemOnly
+    @Transactional
+    void left(StudyId study) {
+        entities.flush();
+        events.publishEvent(new RaterLeft(study));
     }
 
     /** Whether a person has still to say what they expect. */

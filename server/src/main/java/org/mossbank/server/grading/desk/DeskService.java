@@ -59,7 +59,8 @@ class DeskService {
         Sheet sheet = opened.sheet(sheetId);
         PromptView prompt = opened.promptOf(sheet);
         StudyView study = studies.get(sheet.studyId());
-        List<CriterionView> criteria = applicable(rubrics.ofStudy(sheet.studyId()), prompt);
+        List<CriterionView> criteria =
+                applicable(rubrics.by(sheet.studyId(), sheet.rubricVersion().orElse(null)), prompt);
         RaterTerms terms = study.brief().raters();
         boolean asksGuess = sheet.isSent() && terms.asksSourceGuess();
         Grading.Withdrawn withdrawn = sheet.withdrawn();
@@ -69,6 +70,7 @@ class DeskService {
                 study.title(),
                 sheet.place() + 1,
                 opened.ofSheets(sheet),
+                prompt.calibration(),
                 sheet.isSent(),
                 rounds.findById(sheet.studyId()).orElseThrow().isClosed(),
                 prompt.isFaulty(),
@@ -115,11 +117,7 @@ class DeskService {
                         .map(level -> new SheetView.LevelOnSheet(
                                 level.level(),
                                 level.name(),
-                                level.anchors().stream()
-                                        .filter(a -> a.kindId().equals(kind))
-                                        .map(CriterionView.AnchorView::text)
-                                        .findFirst()
-                                        .orElse(null)))
+                                level.anchorFor(kind).orElse(null)))
                         .toList(),
                 criterion.traits(),
                 fromKeyPoints);

@@ -84,6 +84,7 @@ class OwnSheets {
                         prompt.title(),
                         prompt.kind().name(),
                         sheet.place() + 1,
+                        prompt.calibration(),
                         made.getOrDefault(sheet.id(), 0L),
                         answerCounts.getOrDefault(sheet.id(), 0L)
                                 * DeskService.applicable(criteria, prompt).size(),

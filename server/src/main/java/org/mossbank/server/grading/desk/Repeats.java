@@ -35,12 +35,17 @@ class Repeats {
         List<Sheet> told = new ArrayList<>();
         boolean reached = true;
         for (Sheet sheet : own) {
-            if (reached || !sheet.isRepeat() || sheet.isSent()) {
+            if (reached || !comesUnannounced(sheet) || sheet.isSent()) {
                 told.add(sheet);
             }
             reached &= sheet.isSent() || sheet.isWithdrawn() || !sound.contains(sheet.promptId());
         }
         return told;
+    }
+
+    /** Where raters calibrate, they know that they grade it again. */
+    private static boolean comesUnannounced(Sheet sheet) {
+        return sheet.isRepeat() && sheet.rubricVersion().isEmpty();
     }
 
     /** Whether the prompt of a sheet comes to its rater once more. */
@@ -55,7 +60,7 @@ class Repeats {
         }
         List<Sheet> own = own(sheet);
         boolean isBefore = own.stream().anyMatch(s -> isOpenRepeatOf(s, sheet))
-                && told(own, Set.copyOf(prompts.soundIds(sheet.studyId()))).stream()
+                && told(own, Set.copyOf(prompts.gradedIds(sheet.studyId()))).stream()
                         .anyMatch(s -> isOpenRepeatOf(s, sheet));
         if (isBefore) {
             throw new Problem(

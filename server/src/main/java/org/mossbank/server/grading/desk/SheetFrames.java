@@ -50,7 +50,7 @@ class SheetFrames {
                             sheet.studyId(),
                             sheet.raterId(),
                             sheet.promptId(),
-                            DeskService.applicable(rubrics.ofStudy(sheet.studyId()), prompt),
+                            DeskService.applicable(rubrics.by(sheet.studyId(), sheet.rubricVersion()), prompt),
                             prompt.content().keyPoints().size());
                 })
                 .orElse(null);

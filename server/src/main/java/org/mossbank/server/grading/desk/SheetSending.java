@@ -29,7 +29,7 @@ class SheetSending {
     private final SheetHistory history;
     private final SheetCompleteness completeness;
     private final Repeats repeats;
-    private final GradesSeen seen;
+    private final List<GradesSeen> seen;
 
     SheetSending(
             SheetRepository sheets,
@@ -39,7 +39,7 @@ class SheetSending {
             SheetHistory history,
             SheetCompleteness completeness,
             Repeats repeats,
-            GradesSeen seen) {
+            List<GradesSeen> seen) {
         this.seen = seen;
         this.repeats = repeats;
         this.completeness = completeness;
@@ -67,7 +67,7 @@ class SheetSending {
             sheet.send(clock.instant());
             history.happened(sheet, SheetEvent.Sort.SENT, "");
         }
-        Set<PromptId> sound = Set.copyOf(prompts.soundIds(sheet.studyId()));
+        Set<PromptId> sound = Set.copyOf(prompts.gradedIds(sheet.studyId()));
         List<Sheet> own = sheets.findByStudyIdAndRaterIdOrderByPlace(sheet.studyId(), sheet.raterId());
         List<Sheet> left = Repeats.told(own, sound).stream()
                 .filter(s -> !s.isSent() && !s.isWithdrawn() && sound.contains(s.promptId()))
@@ -87,7 +87,7 @@ class SheetSending {
         if (sheet.isSent()) {
             sheet.refuseIfWithdrawn();
             repeats.refuseFirstMeanwhile(sheet);
-            if (seen.hasSeenOthers(sheet.studyId(), sheet.raterId())) {
+            if (seen.stream().anyMatch(s -> s.hasSeenOthers(sheet.studyId(), sheet.raterId(), sheet.promptId()))) {
                 throw new Problem(
                         ProblemType.TOO_LATE,
                         "You have seen what others gave, so your grades stay as they are. Where you stand now can be said with each split.");

@@ -9,6 +9,7 @@ import org.mossbank.server.ids.StudyId;
  * A sheet in its rater's list.
  *
  * @param place  when the rater gets it, from 1
+ * @param calibration the calibration that it is for; absent where it counts
  * @param made   cells of the grade table that are filled
  * @param cells  cells in all
  * @param sentAt   absent while it is being worked on
@@ -22,6 +23,7 @@ record SheetSummary(
         String promptTitle,
         String kind,
         int place,
+        @Nullable Integer calibration,
         long made,
         long cells,
         @Nullable Instant sentAt,

@@ -25,6 +25,7 @@ import org.mossbank.server.study.RaterTerms;
  *
  * @param place        when this rater gets it, from 1
  * @param ofSheets     how many sheets the rater has in this study
+ * @param calibration  the calibration that it is for; absent where it counts
  * @param withdrawn    why the lead withdrew it; absent unless they did
  * @param afterwards   whether something is shown or asked once it is sent in
  * @param guessChoices names to guess from; absent until the sheet is sent in, and unless the brief asks
@@ -35,6 +36,7 @@ public record SheetView(
         String studyTitle,
         int place,
         int ofSheets,
+        @Nullable Integer calibration,
         boolean sent,
         boolean roundClosed,
         boolean setAside,

@@ -112,6 +112,9 @@ class DealingService {
                     "There is no sheet for them: they have one for every prompt they may grade, or all are begun.");
         }
         DealView view = view(deal, request.raterId());
+        if (sheets.findByStudyIdAndRaterIdOrderByPlace(study, request.raterId()).isEmpty()) {
+            grading.comesIn(study, request.raterId());
+        }
         deal.over()
                 .forEach(s -> keeping.handOver(
                         study,
@@ -130,8 +133,7 @@ class DealingService {
     }
 
     private void add(StudyId study, AccountId rater, Sheet like, int place) {
-        Sheet fresh =
-                Sheet.of(study, new Grading.SheetRecord(rater, like.promptId(), place, false, null, null, List.of()));
+        Sheet fresh = Sheet.of(study, Grading.SheetRecord.blank(rater, like.promptId(), place, false));
         entities.persist(fresh);
         List<AnswerId> answers = handed.of(like, rater, fresh.id());
         for (int i = 0; i < answers.size(); i++) {
@@ -148,8 +150,10 @@ class DealingService {
             throw new Problem(ProblemType.NOT_READY, "They have not accepted yet.");
         }
         List<Sheet> all = sheets.findByStudyIdOrderByRaterIdAscPlaceAsc(study);
-        List<Sheet> counting =
-                all.stream().filter(s -> !s.isWithdrawn() && !s.isRepeat()).toList();
+        Set<PromptId> sound = Set.copyOf(prompts.soundIds(study));
+        List<Sheet> counting = all.stream()
+                .filter(s -> !s.isWithdrawn() && !s.isRepeat() && sound.contains(s.promptId()))
+                .toList();
         Set<PromptId> had = all.stream()
                 .filter(s -> s.raterId().equals(rater))
                 .map(Sheet::promptId)

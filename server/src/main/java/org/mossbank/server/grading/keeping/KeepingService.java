@@ -105,6 +105,9 @@ class KeepingService {
         if (sheet.isRepeat()) {
             throw Problem.invalid("sheetId", "must not be a repeat: it shows whether its rater agrees with themselves");
         }
+        if (sheet.rubricVersion().isPresent()) {
+            throw Problem.invalid("sheetId", "must not be one to calibrate by: each rater has their own");
+        }
         if (sheet.isSent()) {
             throw new Problem(
                     ProblemType.SHEET_SENT, "This sheet is sent in. Withdraw it first if it shall not count.");
@@ -117,9 +120,7 @@ class KeepingService {
         }
         withdraw(sheet, request.reason(), SheetEvent.Sort.TAKEN_OVER);
         int place = 1 + theirs.stream().mapToInt(Sheet::place).max().orElse(-1);
-        Sheet fresh = Sheet.of(
-                study,
-                new Grading.SheetRecord(request.raterId(), sheet.promptId(), place, false, null, null, List.of()));
+        Sheet fresh = Sheet.of(study, Grading.SheetRecord.blank(request.raterId(), sheet.promptId(), place, false));
         entities.persist(fresh);
         for (int i = 0; i < onSheet.size(); i++) {
             entities.persist(SheetAnswer.of(fresh.id(), onSheet.get(i), i));

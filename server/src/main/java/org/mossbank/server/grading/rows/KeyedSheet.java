@@ -24,6 +24,7 @@ import org.mossbank.server.ids.CriterionId;
  *
  * @param place     from 0
  * @param repeat    whether it comes a second time
+ * @param rubricVersion absent for the one in use
  * @param sent      whether it was sent in
  * @param sentAt    when, if the file says so
  * @param withdrawn absent unless it was withdrawn
@@ -33,6 +34,7 @@ public record KeyedSheet(
         String prompt,
         int place,
         boolean repeat,
+        @Nullable Integer rubricVersion,
         boolean sent,
         @Nullable Instant sentAt,
         Grading.@Nullable Withdrawn withdrawn,
@@ -43,6 +45,7 @@ public record KeyedSheet(
                 keys.of(sheet.promptId()),
                 sheet.place(),
                 sheet.repeat(),
+                sheet.rubricVersion(),
                 sheet.sentAt() != null,
                 sheet.sentAt(),
                 sheet.withdrawn(),
@@ -56,12 +59,14 @@ public record KeyedSheet(
      */
     public Grading.SheetRecord kept(NewIds ids, Instant now) {
         List<Grading.AnswerRecord> kept = new ArrayList<>();
-        answers.forEach(a -> kept.add(a.kept(kept.size(), ids)));
+        Map<String, CriterionId> criteria = ids.criteriaOf(rubricVersion);
+        answers.forEach(a -> kept.add(a.kept(kept.size(), ids, criteria)));
         return new Grading.SheetRecord(
                 Require.known(ids.people(), rater),
                 Require.known(ids.prompts(), prompt),
                 place,
                 repeat,
+                rubricVersion,
                 sentAt == null && sent ? now : sentAt,
                 withdrawn,
                 kept);
@@ -92,9 +97,9 @@ public record KeyedSheet(
                     answer.remarks());
         }
 
-        private Grading.AnswerRecord kept(int place, NewIds ids) {
+        private Grading.AnswerRecord kept(int place, NewIds ids, Map<String, CriterionId> criteria) {
             Map<CriterionId, Mark> kept = new HashMap<>();
-            marks.forEach((criterion, mark) -> kept.put(ids.criteria().get(criterion), mark));
+            marks.forEach((criterion, mark) -> kept.put(Require.known(criteria, criterion), mark));
             return new Grading.AnswerRecord(
                     Require.known(ids.answers(), answer), place, reason, kept, judgement.kept(ids), coverage, remarks);
         }

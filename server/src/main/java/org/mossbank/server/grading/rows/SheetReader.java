@@ -48,8 +48,12 @@ public final class SheetReader {
         private final Map<String, Answers.NewAnswer> answers;
         private final Map<String, KeyedCriterion> criteria;
         private final Set<String> traits;
+        private final Set<Integer> versions;
 
-        /** @param traits of the rubric as it is and as it was */
+        /**
+         * @param traits   of the rubric as it is and as it was
+         * @param versions published versions of the rubric
+         */
         public Basis(
                 long seed,
                 List<String> raters,
@@ -57,7 +61,9 @@ public final class SheetReader {
                 List<KeyedCandidate> candidates,
                 List<Answers.NewAnswer> answers,
                 List<KeyedCriterion> criteria,
-                Set<String> traits) {
+                Set<String> traits,
+                Set<Integer> versions) {
+            this.versions = Set.copyOf(versions);
             this.traits = Set.copyOf(traits);
             this.seed = seed;
             this.raters = new TreeSet<>(raters);
@@ -109,6 +115,18 @@ public final class SheetReader {
                         Collectors.mapping(a -> new GradingTask.Entry(a.key(), a.candidate()), Collectors.toList())));
     }
 
+    /** Sheets for other prompts are faults: the study's round is not open. */
+    public static void refuseOthers(Tables tables, Set<String> prompts) {
+        tables.lines(SheetRows.SHEETS).stream()
+                .filter(l -> !prompts.contains(l.row().prompt()))
+                .forEach(l -> tables.faults()
+                        .add(
+                                l.at(),
+                                "prompt",
+                                "a prompt of a calibration, as the study is being prepared",
+                                l.row().prompt()));
+    }
+
     /** Sheets by rater, then place; what is wrong goes to the faults. */
     public static List<KeyedSheet> read(Tables tables, Basis basis) {
         return new SheetReader(tables, basis).read();
@@ -133,7 +151,7 @@ public final class SheetReader {
             SheetKey key, SheetPlan plan, Map<SheetKey, List<String>> orders, SaidReader.Said said) {
         List<KeyedSheet.KeyedAnswer> onSheet = answers(key, orders, said);
         return new KeyedSheet(
-                key.rater(), key.prompt(), plan.place(), false, isComplete(key, onSheet), null, null, onSheet);
+                key.rater(), key.prompt(), plan.place(), false, null, isComplete(key, onSheet), null, null, onSheet);
     }
 
     private List<KeyedSheet> listed(Map<SheetKey, List<String>> orders, SaidReader.Said said) {
@@ -143,6 +161,7 @@ public final class SheetReader {
             SheetRows.SheetRow row = line.row();
             SheetKey key = new SheetKey(row.rater(), row.prompt(), row.repeat());
             List<KeyedSheet.KeyedAnswer> onSheet = answers(key, orders, said);
+            checkVersion(line);
             boolean sent = row.sentAt() != null;
             if (sent && !isComplete(key, onSheet)) {
                 tables.faults()
@@ -157,12 +176,28 @@ public final class SheetReader {
                     key.prompt(),
                     row.place() - 1,
                     key.repeat(),
+                    row.rubricVersion(),
                     sent,
                     row.sentAt(),
                     withdrawn(line),
                     onSheet));
         }
         return sheets;
+    }
+
+    private void checkVersion(Line<SheetRows.SheetRow> line) {
+        boolean calibrates = basis.prompt(line.row().prompt()).calibration() != null;
+        Integer version = line.row().rubricVersion();
+        if (calibrates != (version != null) || version != null && !basis.versions.contains(version)) {
+            tables.faults()
+                    .add(
+                            line.at(),
+                            "rubric_version",
+                            calibrates
+                                    ? "the number of a published version of the rubric, as raters calibrate by the prompt"
+                                    : "nothing, as the prompt is for no calibration",
+                            line.at().textOrNull("rubric_version"));
+        }
     }
 
     private Grading.@Nullable Withdrawn withdrawn(Line<SheetRows.SheetRow> line) {
@@ -175,6 +210,7 @@ public final class SheetReader {
 
     private List<SheetPlan> draw() {
         List<GradingTask.PromptTask> tasks = basis.prompts.values().stream()
+                .filter(p -> p.calibration() == null)
                 .map(p -> new GradingTask.PromptTask(p.key(), p.kind(), entries(p.key())))
                 .toList();
         GradingTask task = new GradingTask(new TreeSet<>(basis.raters), tasks, barred());

@@ -57,6 +57,12 @@ public final class SheetRows {
             boolean repeat,
 
             @Column(
+                    "The published version of the rubric that raters calibrate by; for prompts of a calibration and no others")
+            @Min(1)
+            @Nullable
+            Integer rubricVersion,
+
+            @Column(
                     "When the lead withdrew it, ISO 8601 with zone; empty unless they did. What is on it counts nowhere")
             @Nullable
             Instant withdrawnAt,
@@ -222,7 +228,7 @@ public final class SheetRows {
             boolean repeat)
             implements OnSheet {}
 
-    static final Table<SheetRow> SHEETS = Table.of(SheetRow.class);
+    public static final Table<SheetRow> SHEETS = Table.of(SheetRow.class);
     static final Table<PositionRow> POSITIONS = Table.of(PositionRow.class);
     static final Table<GradeRow> GRADES = Table.of(GradeRow.class);
     static final Table<ReasonRow> REASONS = Table.of(ReasonRow.class);
@@ -259,6 +265,7 @@ public final class SheetRows {
                         sheet.place() + 1,
                         sheet.sentAt(),
                         sheet.repeat(),
+                        sheet.rubricVersion(),
                         withdrawn == null ? null : withdrawn.at(),
                         withdrawn == null ? "" : withdrawn.reason()));
         int position = 1;

@@ -3,6 +3,7 @@ package org.mossbank.server.grading.sheet;
 import jakarta.persistence.Entity;
 import jakarta.persistence.Id;
 import java.time.Instant;
+import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.server.grading.Grading;
 import org.mossbank.server.ids.StudyId;
@@ -15,6 +16,8 @@ public class Round {
     @Id
     private StudyId studyId;
 
+    /** Absent while raters only calibrate. */
+    @Nullable
     private Instant openedAt;
 
     @Nullable
@@ -36,21 +39,32 @@ public class Round {
     @SuppressWarnings("NullAway.Init")
     protected Round() {}
 
-    public static Round of(StudyId studyId, Grading.NewRound start) {
+    /** One that is not opened: raters calibrate. */
+    public static Round before(StudyId studyId) {
         Round round = new Round();
         round.studyId = studyId;
-        round.openedAt = start.openedAt();
-        round.closedAt = start.closedAt();
-        round.namesOpenedAt = start.namesOpenedAt() == null ? start.closedAt() : start.namesOpenedAt();
-        round.ratersAnAnswer = start.ratersAnAnswer();
-        round.repeatShare = start.repeatShare();
-        round.leadWasBlind = start.leadWasBlind();
         return round;
     }
 
-    public Grading.RoundState state() {
-        return new Grading.RoundState(
-                openedAt, closedAt, namesOpenedAt, revision, ratersAnAnswer, repeatShare, leadWasBlind);
+    public void open(Grading.NewRound start) {
+        openedAt = start.openedAt();
+        closedAt = start.closedAt();
+        namesOpenedAt = start.namesOpenedAt() == null ? start.closedAt() : start.namesOpenedAt();
+        ratersAnAnswer = start.ratersAnAnswer();
+        repeatShare = start.repeatShare();
+        leadWasBlind = start.leadWasBlind();
+        revision++;
+    }
+
+    public boolean isOpened() {
+        return openedAt != null;
+    }
+
+    /** Empty before it is opened. */
+    public Optional<Grading.RoundState> state() {
+        return Optional.ofNullable(openedAt)
+                .map(at -> new Grading.RoundState(
+                        at, closedAt, namesOpenedAt, revision, ratersAnAnswer, repeatShare, leadWasBlind));
     }
 
     public boolean isClosed() {

@@ -26,6 +26,9 @@ public class Sheet {
     private boolean repeat;
 
     @Nullable
+    private Integer rubricVersion;
+
+    @Nullable
     private Instant sentAt;
 
     @Nullable
@@ -46,6 +49,7 @@ public class Sheet {
         sheet.raterId = start.raterId();
         sheet.place = start.place();
         sheet.repeat = start.repeat();
+        sheet.rubricVersion = start.rubricVersion();
         sheet.sentAt = start.sentAt();
         sheet.withdrawnAt = start.withdrawn() == null ? null : start.withdrawn().at();
         sheet.withdrawnReason =
@@ -112,6 +116,11 @@ public class Sheet {
     /** Whether it comes a second time; its rater is not told. */
     public boolean isRepeat() {
         return repeat;
+    }
+
+    /** The version of the rubric that it is graded by; empty for the one in use. */
+    public Optional<Integer> rubricVersion() {
+        return Optional.ofNullable(rubricVersion);
     }
 
     public boolean isSent() {

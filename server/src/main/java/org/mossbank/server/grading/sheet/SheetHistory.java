@@ -2,9 +2,11 @@ package org.mossbank.server.grading.sheet;
 
 import jakarta.persistence.EntityManager;
 import org.mossbank.server.account.Actor;
+import org.mossbank.server.grading.SheetHappened;
 import org.mossbank.server.ids.SheetId;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.shared.Problem;
+import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.stereotype.Component;
 
 /** What happens to a sheet as a whole: done alone, and kept. Called within the transaction of whoever does it. */
@@ -14,12 +16,19 @@ public class SheetHistory {
     private final SheetRepository sheets;
     private final EntityManager entities;
     private final Actor actor;
+    private final ApplicationEventPublisher events;
 
-    SheetHistory(RoundRepository rounds, SheetRepository sheets, EntityManager entities, Actor actor) {
+    SheetHistory(
+            RoundRepository rounds,
+            SheetRepository sheets,
+            EntityManager entities,
+            Actor actor,
+            ApplicationEventPublisher events) {
         this.rounds = rounds;
         this.sheets = sheets;
         this.entities = entities;
         this.actor = actor;
+        this.events = events;
     }
 
     /**
@@ -38,5 +47,6 @@ public class SheetHistory {
     public void happened(Sheet sheet, SheetEvent.Sort sort, String note) {
         entities.persist(SheetEvent.of(sheet.id(), sort, actor.name(), note, actor.now()));
         rounds.findById(sheet.studyId()).orElseThrow().advance();
+        events.publishEvent(new SheetHappened(sheet.studyId(), sheet.promptId()));
     }
 }

@@ -2,8 +2,10 @@ package org.mossbank.server.grading.sheet;
 
 import jakarta.persistence.LockModeType;
 import java.time.Instant;
+import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 import org.mossbank.server.grading.RepeatDistance;
 import org.mossbank.server.grading.SentPlace;
 import org.mossbank.server.ids.AccountId;
@@ -24,17 +26,23 @@ public interface SheetRepository extends JpaRepository<Sheet, SheetId> {
 
     List<Sheet> findByStudyIdAndPromptId(StudyId studyId, PromptId promptId);
 
+    List<Sheet> findByStudyIdAndPromptIdIn(StudyId study, Collection<PromptId> prompts);
+
     /** One writer a sheet at a time: two tabs take turns. */
     @Lock(LockModeType.PESSIMISTIC_WRITE)
     @Query("select s from Sheet s where s.id = :sheet")
     Optional<Sheet> lock(SheetId sheet);
 
     /** What never changes about a sheet. */
-    record Ids(StudyId studyId, AccountId raterId, PromptId promptId) {}
+    record Ids(
+            StudyId studyId,
+            AccountId raterId,
+            PromptId promptId,
+            @Nullable Integer rubricVersion) {}
 
     /** Without the sheet itself, so that it is read afresh when it is locked. */
     @Query("""
-            select new org.mossbank.server.grading.sheet.SheetRepository$Ids(s.studyId, s.raterId, s.promptId)
+            select new org.mossbank.server.grading.sheet.SheetRepository$Ids(s.studyId, s.raterId, s.promptId, s.rubricVersion)
             from Sheet s where s.id = :sheet""")
     Optional<Ids> ids(SheetId sheet);
 
@@ -109,6 +117,13 @@ public interface SheetRepository extends JpaRepository<Sheet, SheetId> {
             where s.studyId = :study and s.raterId = :rater and s.promptId in :prompts and s.repeat = false
                 and s.sentAt is not null and s.withdrawnAt is null""")
     List<SentAnswer> answersSentBy(StudyId study, AccountId rater, List<PromptId> prompts);
+
+    /** Answers on sheets for some prompts, sent in or not. */
+    @Query("""
+            select distinct new org.mossbank.server.grading.sheet.SheetRepository$SentAnswer(a.answerId, s.promptId)
+            from Sheet s join SheetAnswer a on a.sheetId = s.id
+            where s.studyId = :study and s.promptId in :prompts""")
+    List<SentAnswer> answersOn(StudyId study, Collection<PromptId> prompts);
 
     /** Sheets that are not sent in. */
     @Query("""

@@ -1,0 +1,165 @@
+package org.mossbank.server.calibration;
+
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Map;
+import java.util.stream.Collectors;
+import org.mossbank.core.estimate.Require;
+import org.mossbank.server.account.AccountView;
+import org.mossbank.server.account.Accounts;
+import org.mossbank.server.account.CurrentAccount;
+import org.mossbank.server.grading.Grading;
+import org.mossbank.server.ids.AccountId;
+import org.mossbank.server.ids.StudyId;
+import org.mossbank.server.prompt.Prompts;
+import org.mossbank.server.study.Studies;
+import org.mossbank.server.study.StudyAccess;
+import org.mossbank.server.study.StudyView;
+import org.springframework.security.access.prepost.PreAuthorize;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+
+/** Calibrations as somebody sees them. */
+@Service
+@Transactional(readOnly = true)
+class CalibrationDesk {
+    private final CalibrationRepository all;
+    private final CalibrationReader reader;
+    private final CalibrationPages pages;
+    private final Accounts accounts;
+    private final Studies studies;
+    private final StudyAccess access;
+    private final CurrentAccount current;
+
+    CalibrationDesk(
+            CalibrationRepository all,
+            CalibrationReader reader,
+            CalibrationPages pages,
+            Accounts accounts,
+            Studies studies,
+            StudyAccess access,
+            CurrentAccount current) {
+        this.all = all;
+        this.reader = reader;
+        this.pages = pages;
+        this.accounts = accounts;
+        this.studies = studies;
+        this.access = access;
+        this.current = current;
+    }
+
+    @PreAuthorize("@studyAccess.mayEnter(#study)")
+    public List<CalibrationViews.CalibrationSummary> ofStudy(StudyId study) {
+        StudyView view = studies.get(study);
+        return all.ofStudy(study).stream().map(c -> summary(c, view)).toList();
+    }
+
+    /** Calibrations of studies whose round is not open yet. */
+    @PreAuthorize("isAuthenticated()")
+    public List<CalibrationViews.CalibrationSummary> mine() {
+        List<StudyId> own = List.copyOf(studies.ofMember(current.id()).keySet());
+        Map<StudyId, List<Calibration>> begun = all.ofStudies(own).stream()
+                .collect(Collectors.groupingBy(c -> c.key().studyId()));
+        List<CalibrationViews.CalibrationSummary> mine = new ArrayList<>();
+        begun.forEach((study, calibrations) -> {
+            StudyView view = studies.get(study);
+            calibrations.stream()
+                    .map(c -> summary(c, view))
+                    .filter(s -> s.stage() != CalibrationViews.Stage.OVER)
+                    .forEach(mine::add);
+        });
+        mine.sort(Comparator.comparing(CalibrationViews.CalibrationSummary::studyTitle)
+                .thenComparingInt(CalibrationViews.CalibrationSummary::number));
+        return mine;
+    }
+
+    private CalibrationViews.CalibrationSummary summary(Calibration calibration, StudyView study) {
+        List<Grading.SheetState> sheets = reader.sheets(calibration.key());
+        CalibrationViews.Stage stage = reader.stage(calibration, sheets);
+        List<Grading.SheetState> asked = sheets.stream()
+                .filter(s -> s.repeat() == (stage == CalibrationViews.Stage.AGAIN))
+                .toList();
+        AccountId own = current.id();
+        return new CalibrationViews.CalibrationSummary(
+                study.id(),
+                study.title(),
+                calibration.key().number(),
+                stage,
+                reader.outlines(calibration.key()).stream()
+                        .map(Prompts.Outline::title)
+                        .toList(),
+                (int) asked.stream().filter(Grading.SheetState::sent).count(),
+                asked.size(),
+                reader.mayCompare(calibration, own, sheets),
+                (int) sheets.stream()
+                        .filter(s -> s.raterId().equals(own) && !s.sent())
+                        .count(),
+                calibration.isTalkOpen()
+                        ? new CalibrationFigures(
+                                        reader.basis(calibration), study.brief().rule())
+                                .shortOfFloor()
+                                .isEmpty()
+                        : null);
+    }
+
+    @PreAuthorize("@studyAccess.mayEnter(#study)")
+    public CalibrationViews.CalibrationPage page(StudyId study, int number) {
+        Calibration calibration = reader.found(study, number);
+        List<Grading.SheetState> sheets = reader.sheets(calibration.key());
+        CalibrationViews.CalibrationSummary summary = summary(calibration, studies.get(study));
+        boolean leads = access.mayLead(study) && access.mayPrepare(study);
+        List<String> waitsFor = leads ? waitsFor(sheets, summary.stage()) : List.of();
+        if (!summary.open()) {
+            return new CalibrationViews.CalibrationPage(
+                    summary,
+                    calibration.course(),
+                    waitsFor,
+                    List.of(),
+                    List.of(),
+                    List.of(),
+                    List.of(),
+                    List.of(),
+                    false,
+                    leads,
+                    false);
+        }
+        CalibrationBasis basis = reader.basis(calibration);
+        CalibrationFigures figures =
+                new CalibrationFigures(basis, studies.get(study).brief().rule());
+        List<AccountView> raters = pages.raters(basis);
+        AccountId own = current.id();
+        return new CalibrationViews.CalibrationPage(
+                summary,
+                calibration.course(),
+                waitsFor,
+                basis.criteria().stream()
+                        .map(c -> new CalibrationViews.RulerCriterion(c.key(), c.name(), c.highestLevel()))
+                        .toList(),
+                figures.agreement(),
+                raters.stream()
+                        .filter(r -> leads || r.id().equals(own))
+                        .map(r -> figures.distance(r.id(), r.displayName(), r.id().equals(own)))
+                        .toList(),
+                raters.stream().map(AccountView::displayName).toList(),
+                pages.levels(basis, raters),
+                reader.isTalking(calibration, sheets),
+                leads,
+                leads
+                        && summary.stage() == CalibrationViews.Stage.TALK
+                        && calibration.course().again() == null);
+    }
+
+    private List<String> waitsFor(List<Grading.SheetState> sheets, CalibrationViews.Stage stage) {
+        List<AccountId> open = sheets.stream()
+                .filter(s -> !s.sent() && s.repeat() == (stage == CalibrationViews.Stage.AGAIN))
+                .map(Grading.SheetState::raterId)
+                .distinct()
+                .toList();
+        Map<AccountId, AccountView> people = accounts.byId(open);
+        return open.stream()
+                .map(id -> Require.known(people, id).displayName())
+                .sorted()
+                .toList();
+    }
+}

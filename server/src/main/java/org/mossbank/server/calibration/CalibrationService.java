@@ -1,0 +1,174 @@
+package org.mossbank.server.calibration;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.function.Function;
+import java.util.stream.Collectors;
+import org.mossbank.server.account.Actor;
+import org.mossbank.server.acts.ActSort;
+import org.mossbank.server.acts.Acts;
+import org.mossbank.server.grading.Grading;
+import org.mossbank.server.ids.AccountId;
+import org.mossbank.server.ids.PromptId;
+import org.mossbank.server.ids.StudyId;
+import org.mossbank.server.prompt.Prompts;
+import org.mossbank.server.rubric.Rubrics;
+import org.mossbank.server.shared.Problem;
+import org.mossbank.server.shared.ProblemType;
+import org.mossbank.server.study.Studies;
+import org.springframework.security.access.prepost.PreAuthorize;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+
+/** Beginning a calibration, and having it graded again. */
+@Service
+@Transactional
+class CalibrationService {
+    private final CalibrationReader reader;
+    private final CalibrationRepository all;
+    private final CalibrationSheets sheets;
+    private final Studies studies;
+    private final Prompts prompts;
+    private final Rubrics rubrics;
+    private final Acts acts;
+    private final Actor actor;
+
+    CalibrationService(
+            CalibrationReader reader,
+            CalibrationRepository all,
+            CalibrationSheets sheets,
+            Studies studies,
+            Prompts prompts,
+            Rubrics rubrics,
+            Acts acts,
+            Actor actor) {
+        this.reader = reader;
+        this.all = all;
+        this.sheets = sheets;
+        this.studies = studies;
+        this.prompts = prompts;
+        this.rubrics = rubrics;
+        this.acts = acts;
+        this.actor = actor;
+    }
+
+    /**
+     * Lays two to five prompts before every rater; from then on they count nowhere.
+     *
+     * @throws Problem 409 naming what is missing
+     */
+    @PreAuthorize("@studyAccess.mayPrepare(#study)")
+    public void begin(StudyId study, CalibrationRequests.Begin request) {
+        studies.claimForRound(study);
+        List<PromptId> chosen = request.promptIds().stream().distinct().toList();
+        List<AccountId> raters = studies.raters(study);
+        List<String> missing = new ArrayList<>(missingOf(study, raters));
+        missing.addAll(missingOf(
+                study,
+                chosen,
+                sheets.gradable(study, chosen).stream()
+                        .collect(Collectors.groupingBy(a -> a.promptId(), Collectors.counting()))));
+        int version = rubrics.newestPublished(study).orElse(0);
+        if (version == 0) {
+            missing.add("The rubric is not published: raters would grade by a draft.");
+        }
+        if (!missing.isEmpty()) {
+            throw new Problem(ProblemType.NOT_READY, String.join(" ", missing));
+        }
+        int number = all.ofStudy(study).size() + 1;
+        Calibration.Key key = new Calibration.Key(study, number);
+        all.save(Calibration.of(
+                key, new Calibrations.CalibrationCourse(actor.now(), actor.name(), version, null, null)));
+        prompts.calibrate(study, chosen, number);
+        sheets.lay(study, raters, chosen, version, false);
+        acts.keep(
+                study,
+                ActSort.CALIBRATION_BEGUN,
+                "calibration %d, prompts: %d, version %d of the rubric".formatted(number, chosen.size(), version),
+                "");
+    }
+
+    private List<String> missingOf(StudyId study, List<AccountId> raters) {
+        List<String> missing = new ArrayList<>();
+        if (raters.size() < 2) {
+            missing.add("Two raters at least are needed to see whether they read the rubric alike.");
+        }
+        List<AccountId> asked = studies.notAccepted(study);
+        long waiting = raters.stream().filter(asked::contains).count();
+        if (waiting > 0) {
+            missing.add(
+                    waiting == 1
+                            ? "One rater was asked and has not accepted yet."
+                            : waiting + " raters were asked and have not accepted yet.");
+        }
+        boolean underWay = all.ofStudy(study).stream()
+                .anyMatch(c -> reader.stage(c, reader.sheets(c.key())) != CalibrationViews.Stage.TALK);
+        if (underWay) {
+            missing.add("Another calibration is under way.");
+        }
+        return missing;
+    }
+
+    private List<String> missingOf(StudyId study, List<PromptId> chosen, Map<PromptId, Long> answered) {
+        Map<PromptId, Prompts.Outline> known =
+                prompts.outlines(study).stream().collect(Collectors.toMap(Prompts.Outline::id, Function.identity()));
+        List<String> missing = new ArrayList<>();
+        for (PromptId id : chosen) {
+            Prompts.Outline prompt = known.get(id);
+            if (prompt == null) {
+                throw Problem.invalid("promptIds", "must be prompts of this study");
+            }
+            if (!prompt.isCounting()) {
+                missing.add("“%s” was set aside or calibrated raters before.".formatted(prompt.title()));
+            }
+            if (answered.getOrDefault(id, 0L) < 2) {
+                missing.add("“%s” has fewer than two answers to grade.".formatted(prompt.title()));
+            }
+        }
+        if (chosen.size() < CalibrationRequests.FEWEST_PROMPTS) {
+            throw Problem.invalid(
+                    "promptIds", "must be at least %d prompts".formatted(CalibrationRequests.FEWEST_PROMPTS));
+        }
+        return missing;
+    }
+
+    /**
+     * Lays the same answers before the same raters once more, by the newest version of the rubric.
+     *
+     * @throws Problem 409 before the talk, or if it was graded again already
+     */
+    @PreAuthorize("@studyAccess.mayPrepare(#study)")
+    public void again(StudyId study, int number) {
+        studies.claimForRound(study);
+        Calibration calibration = reader.found(study, number);
+        if (!calibration.isTalkOpen()) {
+            throw new Problem(ProblemType.NOT_READY, "Not everybody has sent in yet.");
+        }
+        if (calibration.course().again() != null) {
+            throw new Problem(
+                    ProblemType.NOT_READY,
+                    "It was graded again. For another look at the ruler, calibrate by other prompts.");
+        }
+        int version = rubrics.newestPublished(study).orElseThrow();
+        List<AccountId> raters = reader.sheets(calibration.key()).stream()
+                .filter(Grading.SheetState::sent)
+                .map(Grading.SheetState::raterId)
+                .distinct()
+                .toList();
+        calibration.gradeAgain(new Calibrations.GradedAgain(actor.now(), version));
+        sheets.lay(
+                study,
+                raters,
+                reader.outlines(calibration.key()).stream()
+                        .map(Prompts.Outline::id)
+                        .toList(),
+                version,
+                true);
+        acts.keep(
+                study,
+                ActSort.CALIBRATION_AGAIN,
+                "calibration %d, version %d of the rubric".formatted(number, version),
+                "");
+    }
+}

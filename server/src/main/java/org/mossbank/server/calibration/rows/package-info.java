@@ -1,0 +1,7 @@
+/** Calibrations as rows of the open format. */
+@NamedInterface("rows")
+@NullMarked
+package org.mossbank.server.calibration.rows;
+
+import org.jspecify.annotations.NullMarked;
+import org.springframework.modulith.NamedInterface;
