@@ -22,6 +22,7 @@ const IN_ORDER = [
   "answer",
   "desk",
   "reconciliation",
+  "calibration",
   "grading",
   "agreement",
   "recommendation",

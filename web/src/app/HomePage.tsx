@@ -4,6 +4,7 @@ import { Link, useNavigate } from "react-router";
 import type { Schemas } from "../api/client";
 import { LIMITS } from "../api/limits";
 import { useAccount } from "../features/account";
+import { CalibrationsThatWait } from "../features/calibration";
 import { LeftBehind, mySheets, Reminders, SheetList } from "../features/desk";
 import { myReadings } from "../features/prompt";
 import { SplitsThatWait } from "../features/reconciliation";
@@ -33,10 +34,14 @@ export function HomePage() {
                 <Reminders />
                 {own.length > 0 ? (
                   <SheetList sheets={own}>
+                    <CalibrationsThatWait />
                     <SplitsThatWait />
                   </SheetList>
                 ) : (
-                  <SplitsThatWait />
+                  <>
+                    <CalibrationsThatWait />
+                    <SplitsThatWait />
+                  </>
                 )}
                 <Readings />
                 <Studies studies={all} mayBringIn={account.mayBringIn} hasSheets={own.length > 0} />

@@ -32,6 +32,14 @@ export const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import("../features/reconciliation/LookPage")).LookPage }),
       },
       {
+        path: "/calibrations/:studyId/:number",
+        lazy: async () => ({ Component: (await import("../features/calibration/CalibrationPage")).CalibrationPage }),
+      },
+      {
+        path: "/calibrations/:studyId/:number/:place",
+        lazy: async () => ({ Component: (await import("../features/calibration/AnswerPage")).AnswerPage }),
+      },
+      {
         path: "/read-backs/:readBackId",
         lazy: async () => ({ Component: (await import("../features/prompt/ReadingPage")).ReadingPage }),
       },

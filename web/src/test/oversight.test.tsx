@@ -14,6 +14,7 @@ const sheet = (sheetId: string, promptId: string, more: Partial<Sheet> = {}): Sh
   promptId,
   place: 1,
   repeat: false,
+  calibrates: false,
   answers: 3,
   made: 0,
   cells: 9,

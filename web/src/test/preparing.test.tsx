@@ -316,6 +316,7 @@ describe("PairGrid", () => {
           fewestRaters: 2,
           mostRaters: 2,
           missing: [],
+          unmet: [],
           notes: [],
           paired: 12,
           repeated: 0,

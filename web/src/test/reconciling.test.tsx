@@ -28,10 +28,11 @@ const SPLIT: Schemas["SplitPage"] = {
   prompt: {
     title: "Why does the lamp stay dark?",
     kind: "Debugging",
+    kindId: "k1",
     request: "Find out.",
     keyPoints: [{ stance: "MUST_CONTAIN", text: "The relay", weight: 1 }],
   },
-  criterion: { name: "Correctness", question: "Is it right?", levels: LEVELS },
+  criterion: { key: "correctness", name: "Correctness", question: "Is it right?", levels: LEVELS },
   answer: "It is the relay.\n\nMend it.",
   raters: [
     rater("Bo Grane", 1, { own: true, coverage: [{ point: 0, verdict: "COVERED" }] }),
@@ -146,8 +147,8 @@ describe("a split", () => {
         namesKnown: true,
       },
     });
-    expect(screen.getByRole("status").textContent).toContain("Settled at 2 by Cleo Varn");
-    expect(screen.getByRole("status").textContent).toContain("They knew the names.");
+    expect(screen.getAllByRole("status")[0]?.textContent).toContain("Settled at 2 by Cleo Varn");
+    expect(screen.getAllByRole("status")[0]?.textContent).toContain("They knew the names.");
     expect(screen.queryByLabelText("What you saw")).toBeNull();
     expect(screen.queryByRole("group", { name: "Where do you stand now?" })).toBeNull();
   });

@@ -225,6 +225,7 @@ describe("the plan of a round", () => {
     fewestRaters: 2,
     mostRaters: 2,
     missing: [],
+    unmet: [],
     notes: [],
     paired: 12,
     repeated: 0,

@@ -65,7 +65,10 @@ function StudySheets({ sheets }: { sheets: Sheet[] }) {
             <Link to={`/sheets/${sheet.id}`} className="min-w-0 truncate text-tarn underline underline-offset-4">
               {sheet.promptTitle}
             </Link>
-            <span className="text-sm text-ink-soft">{sheet.kind}</span>
+            <span className="text-sm text-ink-soft">
+              {sheet.kind}
+              {sheet.calibration !== undefined && ", to calibrate by"}
+            </span>
             <span className="ml-auto text-sm whitespace-nowrap">
               {sheet.withdrawn ? (
                 <span className="text-ink-soft">withdrawn by the lead</span>

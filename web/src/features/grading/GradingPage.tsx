@@ -36,9 +36,15 @@ export function GradingPage() {
   return grading.data.openedAt === undefined ? (
     <RoundPlan />
   ) : (
-    <RoundProgress grading={grading.data} openedAt={grading.data.openedAt} prompts={prompts.data} />
+    <RoundProgress grading={ofTheRound(grading.data)} openedAt={grading.data.openedAt} prompts={prompts.data} />
   );
 }
+
+/** Without what raters calibrate by, which counts nowhere. */
+const ofTheRound = (grading: Progress): Progress => ({
+  ...grading,
+  raters: grading.raters.map((r) => ({ ...r, sheets: r.sheets.filter((s) => !s.calibrates) })),
+});
 
 const leftOf = (sheets: { sentAt?: string }[]) => sheets.filter((s) => !s.sentAt).length;
 

@@ -2,13 +2,15 @@ import { keepPreviousData, useQueries, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
+import { LIMITS } from "../../api/limits";
 import { Button } from "../../ui/Button";
 import { Confirm } from "../../ui/Dialog";
-import { Choice, Tick } from "../../ui/Field";
+import { Area, Choice, Tick } from "../../ui/Field";
 import { count } from "../../ui/format";
 import { Note } from "../../ui/Note";
 import { Table } from "../../ui/Table";
 import { useKept } from "../../ui/useKept";
+import { CalibrateFirst } from "../calibration";
 import { peopleOfStudy, useStudy } from "../study";
 import { planOf, useOpenRound } from "./api";
 import { PairGrid } from "./PairGrid";
@@ -32,6 +34,7 @@ export function RoundPlan() {
         before anybody gets a sheet.
       </p>
       {people.data && <RatersOfStudy people={people.data} />}
+      <CalibrateFirst studyId={study.id} />
       <Plan raters={people.data?.filter((p) => p.role === "RATER").length ?? 0} />
     </div>
   );
@@ -202,6 +205,7 @@ type OpenRoundProps = {
 function OpenRound({ plan, request, asking, onAsking }: OpenRoundProps) {
   const study = useStudy();
   const open = useOpenRound(study.id);
+  const [despite, setDespite] = useState("");
   const sheets = plan.raters.reduce((sum, r) => sum + r.sheets, 0);
   return (
     <Confirm
@@ -210,7 +214,9 @@ function OpenRound({ plan, request, asking, onAsking }: OpenRoundProps) {
       onOpenChange={onAsking}
       action="Open it"
       busy={open.isPending}
-      onConfirm={() => open.mutate(request, { onSuccess: () => onAsking(false) })}
+      onConfirm={() =>
+        open.mutate(plan.unmet.length === 0 ? request : { ...request, despite }, { onSuccess: () => onAsking(false) })
+      }
     >
       <p>
         {count(plan.raters.length, "rater gets", "raters get")} {count(sheets, "sheet", "sheets")} with{" "}
@@ -218,6 +224,21 @@ function OpenRound({ plan, request, asking, onAsking }: OpenRoundProps) {
         are.
       </p>
       {request.leadGrades && <p>You will not see names, answers, measures or results until the round is closed.</p>}
+      {plan.unmet.length > 0 && (
+        <>
+          {plan.unmet.map((u) => (
+            <p key={u}>{u}</p>
+          ))}
+          <Area
+            label="Why it opens all the same"
+            hint="It stays on record, with your name."
+            required
+            maxLength={LIMITS.PlanRequest.despite}
+            value={despite}
+            onChange={(e) => setDespite(e.target.value)}
+          />
+        </>
+      )}
       {open.isError && <Note tone="trouble">{open.error.message}</Note>}
     </Confirm>
   );

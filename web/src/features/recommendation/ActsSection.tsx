@@ -12,6 +12,8 @@ const DONE: Record<Act["sort"], string> = {
   BRIEF_CLOSED: "Brief closed",
   BRIEF_REOPENED: "Brief reopened",
   RUBRIC_PUBLISHED: "Rubric published",
+  CALIBRATION_BEGUN: "began a calibration",
+  CALIBRATION_AGAIN: "had a calibration graded again",
   MASKING_CHANGED: "Masking changed",
   CONSIDERATIONS_CHANGED: "Considerations changed",
   ROUND_OPENED: "Round opened",

@@ -3,30 +3,35 @@ import { lineSpan } from "../../ui/format";
 import { confidenceWords, VERDICTS, WORKS } from "../desk";
 import { LevelMark } from "../rubric";
 
-type Split = Schemas["SplitPage"];
-type Rater = Split["raters"][number];
+type Rater = Omit<Schemas["SplitRater"], "stances">;
 type Remark = Rater["remarks"][number];
+
+type SaidByRatersProps = {
+  raters: Rater[];
+  highest: number;
+  keyPoints: Schemas["KeyPoint"][];
+};
 
 /** Of more raters it is folded, so that the talk is not far. */
 const FEW = 6;
 
 /** What raters wrote when they graded, one after the other; remarks on lines of the text stand at their lines. */
-export function SaidByRaters({ split }: { split: Split }) {
+export function SaidByRaters({ raters, highest, keyPoints }: SaidByRatersProps) {
   return (
-    <details open={split.raters.length <= FEW}>
+    <details open={raters.length <= FEW}>
       <summary className="cursor-pointer">
         <h2 className="inline">What they wrote when they graded</h2>
       </summary>
       <ul>
-        {split.raters.map((rater) => (
-          <RaterSaid key={rater.name} rater={rater} split={split} />
+        {raters.map((rater) => (
+          <RaterSaid key={rater.name} rater={rater} raters={raters} highest={highest} keyPoints={keyPoints} />
         ))}
       </ul>
     </details>
   );
 }
 
-function RaterSaid({ rater, split }: { rater: Rater; split: Split }) {
+function RaterSaid({ rater, raters, highest, keyPoints }: SaidByRatersProps & { rater: Rater }) {
   const elsewhere = rater.remarks.filter((r) => r.lines?.part !== "TEXT");
   const atLines = rater.remarks.length - elsewhere.length;
   const facts = [
@@ -37,11 +42,7 @@ function RaterSaid({ rater, split }: { rater: Rater; split: Split }) {
   return (
     <li className="border-t border-rule py-1.5 text-sm [overflow-wrap:anywhere] last:border-b">
       <p>
-        <LevelMark
-          level={rater.level}
-          notApplicable={rater.level === undefined}
-          highest={split.criterion.levels.length - 1}
-        />{" "}
+        <LevelMark level={rater.level} notApplicable={rater.level === undefined} highest={highest} />{" "}
         <strong>{rater.name}</strong>
         {facts.length > 0 && <span className="text-ink-soft">, {facts.join(", ")}</span>}
       </p>
@@ -49,7 +50,7 @@ function RaterSaid({ rater, split }: { rater: Rater; split: Split }) {
       {elsewhere.map((remark, i) => (
         <RemarkLine key={i} remark={remark} />
       ))}
-      <Points rater={rater} split={split} />
+      <Points rater={rater} raters={raters} keyPoints={keyPoints} />
     </li>
   );
 }
@@ -70,14 +71,13 @@ function RemarkLine({ remark }: { remark: Remark }) {
 }
 
 /** Key points on which the raters do not all say the same. */
-function Points({ rater, split }: { rater: Rater; split: Split }) {
+function Points({ rater, raters, keyPoints }: { rater: Rater; raters: Rater[]; keyPoints: Schemas["KeyPoint"][] }) {
   const parted = rater.coverage.filter((c) =>
-    split.raters.some((r) => r.coverage.some((o) => o.point === c.point && o.verdict !== c.verdict)),
+    raters.some((r) => r.coverage.some((o) => o.point === c.point && o.verdict !== c.verdict)),
   );
   return parted.map((c) => (
     <p key={c.point} className="mt-0.5">
-      <span className="text-ink-soft">{split.prompt.keyPoints[c.point]?.text ?? "A key point"}:</span>{" "}
-      {VERDICTS[c.verdict]}
+      <span className="text-ink-soft">{keyPoints[c.point]?.text ?? "A key point"}:</span> {VERDICTS[c.verdict]}
     </p>
   ));
 }

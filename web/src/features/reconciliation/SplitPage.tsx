@@ -9,9 +9,10 @@ import { Query } from "../../ui/Query";
 import { useTitle } from "../../ui/useTitle";
 import { NotedAnswer } from "../desk/reading";
 import { KeyPoints } from "../prompt";
+import { ProposeAnchor } from "../rubric";
 import { oneSplit } from "./api";
 import { ClosingSteps } from "./ClosingSteps";
-import { GivenLevels } from "./GivenLevels";
+import { GivenLevels, Looks, standsAt } from "./GivenLevels";
 import { SaidByRaters } from "./SaidByRaters";
 import { StanceForm } from "./StanceForm";
 import { Talk } from "./Talk";
@@ -33,10 +34,30 @@ export function SplitPage() {
             <div className="mt-4 grid gap-x-8 gap-y-6 lg:grid-cols-[minmax(0,1fr)_minmax(22rem,28rem)]">
               <Answer split={page} />
               <div className="grid min-w-0 content-start gap-6">
-                <GivenLevels split={page} />
-                <SaidByRaters split={page} />
+                <section>
+                  <h2>What raters gave</h2>
+                  <GivenLevels
+                    question={page.criterion.question}
+                    levels={page.criterion.levels}
+                    raters={page.raters.map((r) => ({ ...r, now: standsAt(r) }))}
+                    nowWords="Stand here now:"
+                  />
+                  <Looks split={page} />
+                </section>
+                <SaidByRaters
+                  raters={page.raters}
+                  highest={page.criterion.levels.length - 1}
+                  keyPoints={page.prompt.keyPoints}
+                />
                 {page.stands && page.talking && page.state === "OPEN" && <StanceForm split={page} />}
-                <Talk split={page} />
+                <Talk split={page}>
+                  <ProposeAnchor
+                    studyId={page.studyId}
+                    criterion={page.criterion}
+                    kindId={page.prompt.kindId}
+                    kind={page.prompt.kind}
+                  />
+                </Talk>
                 {page.leads && page.talking && <ClosingSteps split={page} />}
               </div>
             </div>

@@ -14,9 +14,10 @@ import { Query } from "../../ui/Query";
 import { classes } from "../../ui/classes";
 import { useTitle } from "../../ui/useTitle";
 import { useStudy } from "../study";
-import { rubricOfStudy, usePublish, useRubricDraft } from "./api";
+import { proposalsOf, rubricOfStudy, usePublish, useRubricDraft } from "./api";
 import { CriterionEditor, newCriterion } from "./CriterionEditor";
 import { LevelMark } from "./LevelMark";
+import { Proposals } from "./Proposals";
 import { RubricPreview } from "./RubricPreview";
 import { VersionChanges } from "./VersionChanges";
 
@@ -26,20 +27,39 @@ export function RubricPage() {
   const study = useStudy();
   const rubric = useQuery(rubricOfStudy(study.id));
   useTitle(`Rubric · ${study.title}`);
+  const leads = study.role === "LEAD" && !study.blind;
+  const proposals = useQuery({ ...proposalsOf(study.id), enabled: leads });
+  const taken = proposals.data?.filter((p) => p.state === "TAKEN").length ?? 0;
   const mayWrite = study.role === "LEAD" && study.stage === "PREPARING";
   return (
     <Query of={rubric} what="the rubric">
       {(view) => (
         <div className="max-w-6xl">
           {mayWrite ? (
-            // Publishing ends a draft; what is written from then on is another one.
-            <WrittenRubric key={view.versions.filter((v) => v.publishedAt).length} rubric={view} />
+            // Publishing ends a draft, and what is taken from proposals is written by the server: then it is another one.
+            <WrittenRubric key={`${view.versions.filter((v) => v.publishedAt).length} ${taken}`} rubric={view} />
           ) : (
             <ReadRubric rubric={view} />
           )}
+          {leads && <Proposals studyId={study.id} />}
+          {leads && !mayWrite && <NextVersion versions={view.versions} />}
         </div>
       )}
     </Query>
+  );
+}
+
+/** What was taken while raters grade, or after: it is for the next study, and changes nothing of this one. */
+function NextVersion({ versions }: { versions: Schemas["VersionView"][] }) {
+  const next = versions.at(-1);
+  return next === undefined || next.publishedAt !== undefined || next.inUse ? null : (
+    <p className="mt-4 flex flex-wrap items-baseline gap-3">
+      <span>
+        Version {next.number} is a draft with what you took. What this study was graded by stays version{" "}
+        {versions.find((v) => v.inUse)?.number}.
+      </span>
+      <Publish draft criteria={[]} settle={() => Promise.resolve()} />
+    </p>
   );
 }
 

@@ -88,3 +88,40 @@ export function usePublish(studyId: string) {
     onSuccess: changed,
   });
 }
+
+export const proposalsOf = (studyId: string) =>
+  queryOptions({
+    queryKey: studyKeys.part(studyId, "rubric", "proposals"),
+    queryFn: ({ signal }) =>
+      unwrap(api.GET("/api/studies/{studyId}/rubric/proposals", { ...ofStudy(studyId), signal })),
+  });
+
+export function usePropose(studyId: string) {
+  const changed = useStudyChanged(studyId);
+  return useMutation({
+    mutationFn: (body: Schemas["ProposeAnchor"]) =>
+      unwrap(api.POST("/api/studies/{studyId}/rubric/proposals", { ...ofStudy(studyId), body })),
+    onSuccess: changed,
+  });
+}
+
+/** What becomes of a proposal. */
+type ProposalStep = { id: string } & ({ step: "take"; words: string } | { step: "decline" });
+
+export function useDecide(studyId: string) {
+  const changed = useStudyChanged(studyId);
+  return useMutation({
+    mutationFn: (decision: ProposalStep) => {
+      const params = { path: { studyId, proposalId: decision.id } };
+      return decision.step === "take"
+        ? unwrap(
+            api.POST("/api/studies/{studyId}/rubric/proposals/{proposalId}/take", {
+              params,
+              body: { words: decision.words },
+            }),
+          )
+        : unwrap(api.POST("/api/studies/{studyId}/rubric/proposals/{proposalId}/decline", { params }));
+    },
+    onSettled: changed,
+  });
+}

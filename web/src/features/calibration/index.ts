@@ -1,0 +1,2 @@
+export { CalibrateFirst } from "./CalibrateFirst";
+export { CalibrationsThatWait } from "./CalibrationsThatWait";
