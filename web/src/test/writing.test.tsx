@@ -248,6 +248,22 @@ describe("the plan of a round", () => {
     expect(screen.queryByRole("button", { name: "Open the round …" })).toBeNull();
   });
 
+  it("opens below the floor of calibration with a reason alone", async () => {
+    const sent: unknown[] = [];
+    shown(plan({ unmet: ["Agreement on idiom is 0.41 before the talk; the floor is 0.60."] })).on(
+      `POST ${IN_STUDY}/round`,
+      ({ body }) => {
+        sent.push(body);
+        return { body: {} };
+      },
+    );
+    await userEvent.click(await screen.findByRole("button", { name: "Open the round …" }));
+    const dialog = await screen.findByRole("dialog");
+    await userEvent.type(within(dialog).getByLabelText(/Why it opens all the same/), "We talked it over.");
+    await userEvent.click(within(dialog).getByRole("button", { name: "Open it" }));
+    await waitFor(() => expect(sent[0]).toMatchObject({ despite: "We talked it over." }));
+  });
+
   it("is opened as it was shown, after a question", async () => {
     const answers = shown().on(`POST ${IN_STUDY}/round`, () => ({ body: {} }));
     await screen.findByText("Each answer gets 2 raters.");

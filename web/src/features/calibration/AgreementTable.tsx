@@ -26,13 +26,13 @@ function Value({ figure }: { figure: Figure | undefined }) {
 }
 
 const reachedWords = (reached: boolean | undefined) =>
-  reached === undefined ? "not looked at" : reached ? "reached" : "short";
+  reached === undefined ? "not looked at" : reached ? "yes" : "no";
 
 /** Agreement before anybody saw another's grades, and after the talk: only the first counts for the floor. */
 export function AgreementTable({ page }: { page: Page }) {
   const again = page.agreement.some((a) => a.after);
   return (
-    <section>
+    <section className="min-w-0">
       <h2>Agreement</h2>
       <Table
         caption="Agreement by criterion, before the talk and after"
@@ -43,16 +43,16 @@ export function AgreementTable({ page }: { page: Page }) {
           { key: "name", head: "Criterion", rowHeader: true, cell: (a) => a.name },
           { key: "before", head: "Before the talk", cell: (a) => <Value figure={a.before} /> },
           { key: "floor", head: "Floor", align: "right", cell: (a) => fixed(a.floor, 2) },
-          { key: "reached", head: "", cell: (a) => reachedWords(a.reached) },
+          { key: "reached", head: "Reached", cell: (a) => reachedWords(a.reached) },
           ...(again
             ? [{ key: "after", head: "After it", cell: (a: Page["agreement"][number]) => <Value figure={a.after} /> }]
             : []),
         ]}
       />
       <p className="mt-1 text-sm text-ink-soft">
-        The coefficient that the rule looks at, with what is left of it as answers are left out one by one. The floor is
-        held against the value itself: from so few prompts no interval would reach it. Grades given after the talk count
-        for nothing, as they were talked into one.
+        The coefficient that the rule looks at, with its interval from leaving answers out one by one. The floor is held
+        against the value itself: from so few prompts no interval would reach it. Grades given after the talk count for
+        nothing, as they were talked into one.
       </p>
     </section>
   );

@@ -1,8 +1,7 @@
 import type { ReactNode } from "react";
 import type { Schemas } from "../../api/client";
 import { LIMITS } from "../../api/limits";
-import { Button } from "../../ui/Button";
-import { Choice } from "../../ui/Field";
+import { Choice, Field } from "../../ui/Field";
 import { lineSpan } from "../../ui/format";
 import { useKept } from "../../ui/useKept";
 import { type Entry, SayForm, TalkList } from "../reconciliation";
@@ -63,7 +62,7 @@ export function AnswerTalk({ answer, criterion, which, lines, onLines, children 
           <div className="mb-2 flex flex-wrap items-end gap-3">
             <Choice
               label="About"
-              className="w-52"
+              className="w-44"
               value={about}
               options={[
                 { value: "criterion", label: criterion.name.toLowerCase() },
@@ -84,25 +83,42 @@ type LinesFieldProps = { lines: AtLines | undefined; last: number; onLines: (lin
 
 /** Which lines are spoken of, by number, for whoever does not select them. */
 function LinesField({ lines, last, onLines }: LinesFieldProps) {
-  const field = (label: string, value: number | undefined, change: (line: number) => AtLines) => (
-    <label className="text-sm">
-      {label}
-      <input
-        type="number"
-        min={1}
-        max={last}
-        value={value ?? ""}
-        className="ml-1 w-20 rounded-leaf border border-edge bg-vellum px-1.5 py-0.5"
-        onChange={(e) => onLines(e.target.value === "" ? undefined : change(Number(e.target.value)))}
-      />
-    </label>
-  );
   return (
-    <>
-      {field("from line", lines?.from, (from) => ({ from, to: Math.max(from, lines?.to ?? from) }))}
-      {field("to line", lines?.to, (to) => ({ from: Math.min(to, lines?.from ?? to), to }))}
-      {lines && <Button onClick={() => onLines(undefined)}>No lines</Button>}
-    </>
+    <div className="flex flex-wrap items-end gap-2">
+      <LineField
+        label="From line"
+        last={last}
+        value={lines?.from}
+        onLine={(from) => onLines(from === undefined ? undefined : { from, to: Math.max(from, lines?.to ?? from) })}
+      />
+      <LineField
+        label="To line"
+        last={last}
+        value={lines?.to}
+        onLine={(to) => onLines(to === undefined ? undefined : { from: Math.min(to, lines?.from ?? to), to })}
+      />
+    </div>
+  );
+}
+
+type LineFieldProps = {
+  label: string;
+  last: number;
+  value: number | undefined;
+  onLine: (line: number | undefined) => void;
+};
+
+function LineField({ label, last, value, onLine }: LineFieldProps) {
+  return (
+    <Field
+      type="number"
+      label={label}
+      className="w-24"
+      min={1}
+      max={last}
+      value={value ?? ""}
+      onChange={(e) => onLine(e.target.value === "" ? undefined : Number(e.target.value))}
+    />
   );
 }
 

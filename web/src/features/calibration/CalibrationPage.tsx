@@ -46,8 +46,8 @@ function Head({ page, which }: { page: Page; which: Which }) {
       </p>
       <h1>Calibration {which.number}</h1>
       <p className="mt-1 text-ink-soft [overflow-wrap:anywhere]">
-        {summary.prompts.join(", ")}. Begun by {course.begunBy}, {moment(course.begunAt)}, by version{" "}
-        {course.rubricVersion} of the rubric
+        By {summary.prompts.map((title) => `“${title}”`).join(" and ")}. Begun by {course.begunBy},{" "}
+        {moment(course.begunAt)}, by version {course.rubricVersion} of the rubric
         {course.again && `; graded again from ${moment(course.again.at)} on, by version ${course.again.rubricVersion}`}.
         Nothing of it counts in the round.
       </p>

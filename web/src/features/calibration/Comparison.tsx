@@ -74,25 +74,28 @@ function CellLink({ answer, cell, criterion, which }: CellLinkProps) {
   return (
     <Link
       to={`/calibrations/${which.studyId}/${which.number}/${answer.place}?criterion=${criterion.key}`}
-      aria-label={`${answer.prompt}, answer ${answer.ofPrompt}, ${criterion.name}: ${cell.levels.map((l) => l ?? "none").join(", ")}`}
       className={classes(
-        "inline-flex flex-wrap items-center gap-x-2 rounded-leaf border px-1.5 py-0.5 no-underline",
+        "inline-block rounded-leaf border px-1.5 py-0.5 no-underline",
         cell.distance >= PARTED ? "border-ochre" : "border-transparent hover:border-edge",
       )}
     >
-      <Levels levels={cell.levels} highest={highest} />
+      <span className="sr-only">
+        {answer.prompt}, answer {answer.ofPrompt}, {criterion.name}:
+      </span>
+      <Levels levels={cell.levels} highest={highest} />{" "}
       {cell.after.length > 0 && (
-        <>
-          <span className="text-sm text-ink-soft">then</span>
-          <Levels levels={cell.after} highest={highest} />
-        </>
-      )}
-      {agreed !== undefined && (
-        <span className="text-sm">
-          {cell.settled === undefined ? "reference" : "settled"} {agreed}
+        <span className="mt-0.5 block whitespace-nowrap">
+          <Levels levels={cell.after} highest={highest} /> <span className="text-sm text-ink-soft">again</span>
         </span>
       )}
-      {cell.words > 0 && <span className="text-sm text-ink-soft">{count(cell.words, "note", "notes")}</span>}
+      <span className="flex gap-x-2 text-sm">
+        {agreed !== undefined && (
+          <span>
+            {cell.settled === undefined ? "reference" : "settled"} {agreed}
+          </span>
+        )}
+        {cell.words > 0 && <span className="text-ink-soft">{count(cell.words, "note", "notes")}</span>}
+      </span>
     </Link>
   );
 }

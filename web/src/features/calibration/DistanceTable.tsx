@@ -10,10 +10,12 @@ function Distance({ view }: { view: View | undefined }) {
     <span className="text-ink-soft">–</span>
   ) : (
     <>
-      {fixed(view.apart, 0)} %
-      <span className="ml-1 text-sm whitespace-nowrap text-ink-soft">
-        {view.above === 0 ? "" : `${fixed(Math.abs(view.above), 0)} % ${view.above > 0 ? "above" : "below"}`}
-      </span>
+      <span className="whitespace-nowrap">{fixed(view.apart, 0)} %</span>{" "}
+      {Math.round(view.above) !== 0 && (
+        <span className="text-sm whitespace-nowrap text-ink-soft">
+          {fixed(Math.abs(view.above), 0)} % {view.above > 0 ? "above" : "below"}
+        </span>
+      )}
     </>
   );
 }
@@ -26,7 +28,7 @@ export function DistanceTable({ page }: { page: Page }) {
     { key: "reference", head: "From the reference", pair: (d: Page["distances"][number]) => d.fromReference },
   ];
   return (
-    <section>
+    <section className="min-w-0">
       <h2>{page.leads ? "Distances" : "How far you lie from the others"}</h2>
       <Table
         caption="Distance of raters from the others and from the reference, in percent of the scale"

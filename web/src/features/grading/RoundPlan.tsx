@@ -128,6 +128,7 @@ function PlanPreview({ plan, request }: { plan: Schemas["PlanView"]; request: Sc
           </ul>
         </Note>
       )}
+      <Unmet unmet={plan.unmet} />
       {plan.missing.length > 0 ? (
         <Note tone="info" className="mt-5">
           <h3 className="mb-1">What is missing</h3>
@@ -146,6 +147,19 @@ function PlanPreview({ plan, request }: { plan: Schemas["PlanView"]; request: Sc
       )}
       <OpenRound plan={plan} request={request} asking={asking} onAsking={setAsking} />
     </>
+  );
+}
+
+/** What the round should wait for. */
+function Unmet({ unmet }: { unmet: string[] }) {
+  return unmet.length === 0 ? null : (
+    <Note tone="caution" className="mt-5">
+      <h3 className="mb-1">Calibration</h3>
+      {unmet.map((u) => (
+        <p key={u}>{u}</p>
+      ))}
+      <p>The round opens all the same with a reason, which stays on record.</p>
+    </Note>
   );
 }
 

@@ -27,6 +27,9 @@ public final class DemoInPreparation {
             "split-words.csv",
             "split-stances.csv");
 
+    private static final List<String> OF_CALIBRATION =
+            List.of("calibrations.csv", "calibration-words.csv", "calibration-levels.csv", "anchor-proposals.csv");
+
     private DemoInPreparation() {}
 
     /**
@@ -52,7 +55,23 @@ public final class DemoInPreparation {
                         root.resolve("demo-next"),
                         (name, text) -> name.equals("sources.csv")
                                 ? text.replaceAll("127\\.0\\.0\\.1:8760/([a-z]+)", "127.0.0.1:" + port + "/$1" + query)
-                                : text));
+                                : beforeCalibration(name, text)));
+    }
+
+    /**
+     * The study that collects, before its raters calibrated.
+     *
+     * @return the study's id
+     */
+    public static String bringInToCalibrate(Path root, ApiClient lead) {
+        return bringIn(lead, archive(root.resolve("demo-next"), DemoInPreparation::beforeCalibration));
+    }
+
+    private static String beforeCalibration(String name, String text) {
+        if (OF_THE_ROUND.contains(name) || OF_CALIBRATION.contains(name)) {
+            return text.lines().findFirst().orElseThrow() + "\n";
+        }
+        return name.equals("prompts.csv") ? text.replace(",1\n", ",\n") : text;
     }
 
     private static String bringIn(ApiClient lead, byte[] archive) {

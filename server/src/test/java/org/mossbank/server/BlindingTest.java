@@ -197,6 +197,42 @@ public class BlindingTest extends ServerTest {
         responses.forEach(r -> assertThatNoneIsIn(allOf(r), traces));
     }
 
+    /** Where raters learn the ruler, on answers whose candidates they are to grade afterwards. */
+    @Test
+    public void noCalibrationHoldsATraceOfACandidate() {
+        StudyInTheMaking study = StudyInTheMaking.ready(as(LEAD));
+        study.post(
+                "/calibrations",
+                Map.of(
+                        "promptIds",
+                        study.get("/prompts").values().stream()
+                                .map(p -> p.path("id").asString())
+                                .limit(2)
+                                .toList()));
+        for (String rater : List.of("bram", "juri", "sana")) {
+            sheets(as(rater), study.id())
+                    .forEach(s -> gradeAndSend(as(rater), s.path("id").asString(), 1));
+        }
+        String answer = study.path + "/calibrations/1/answers/1";
+        Map<String, Object> naming = Map.of("id", UUID.randomUUID().toString(), "words", "OSIERHOLD, I am sure.");
+        assertThat(as("bram").post(answer + "/words", naming).status()).isEqualTo(200);
+        study.put(
+                "/calibrations/1/answers/1/levels/correctness/SETTLED",
+                Map.of("level", 1, "reason", "Teaselworth does better."));
+        Set<String> traces = traces(as(LEAD), study.id());
+        List<ApiClient.Response> responses = new ArrayList<>();
+        for (String path : List.of("/api/calibrations", study.path + "/calibrations", study.path + "/calibrations/1")) {
+            responses.add(as("juri").get(path));
+        }
+        for (int place = 0; place < 6; place++) {
+            responses.add(as("juri").get(study.path + "/calibrations/1/answers/" + place));
+        }
+        responses.add(as("juri")
+                .post(answer + "/words", Map.of("id", UUID.randomUUID().toString(), "words", "So?")));
+        assertThat(responses.stream().map(ApiClient.Response::body)).anyMatch(b -> b.contains("[masked], I am sure."));
+        responses.forEach(r -> assertThatNoneIsIn(allOf(r), traces));
+    }
+
     private static void assertThatNoneIsIn(String response, Set<String> traces) {
         String whole = response.toLowerCase(Locale.ROOT);
         // Four digits in the middle of a random id are no measure; ids are looked for among ids.

@@ -3,7 +3,6 @@ package org.mossbank.e2e.journeys;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.List;
-import java.util.Map;
 import org.mossbank.e2e.DemoInPreparation;
 import org.mossbank.testkit.ApiClient;
 import org.openqa.selenium.By;
@@ -13,47 +12,8 @@ import tools.jackson.databind.JsonNode;
 
 /** Every main view in both themes, scanned with axe-core; no violation is let pass. */
 public class AccessibilityTest extends Journey {
-    private static String script;
-
     private void scan(String view) {
-        browser.awaitPage();
-        scan(view, "light", "");
-        // What is not a matter of colours is the same in both themes.
-        scan(view, "dark", ", {runOnly: ['color-contrast', 'link-in-text-block']}");
-    }
-
-    private void scan(String view, String theme, String options) {
-        browser.setTheme(theme);
-        // A colour on its way from one theme to the other is neither.
-        browser.driver()
-                .executeAsyncScript(
-                        "Promise.all(document.getAnimations().map(a => a.finished)).then(arguments[arguments.length - 1])");
-        browser.driver().executeScript(axeScript());
-        Object result = browser.driver().executeAsyncScript("""
-                        const done = arguments[arguments.length - 1];
-                        // Behind a dialog nothing is read, and the scanner loses its way in what is scrolled there.
-                        axe.run(document.querySelector('[role=dialog]') ?? document%s).then(
-                            r => done({
-                                passes: r.passes.flatMap(p => p.nodes).length,
-                                violations: r.violations.map(v => v.id + ": " + v.nodes.slice(0, 3).map(n => n.html).join("\\n")),
-                            }),
-                            e => done({passes: 0, violations: [String(e)]}),
-                        );
-                        """.formatted(options));
-        Map<?, ?> found = (Map<?, ?>) result;
-        assertThat((List<?>) found.get("violations")).as(view + " in " + theme).isEmpty();
-        assertThat((Long) found.get("passes")).isGreaterThan(5);
-    }
-
-    private static String axeScript() {
-        if (script == null) {
-            try {
-                script = java.nio.file.Files.readString(ROOT.resolve("web/node_modules/axe-core/axe.min.js"));
-            } catch (java.io.IOException e) {
-                throw new java.io.UncheckedIOException(e);
-            }
-        }
-        return script;
+        Axe.scan(browser, ROOT, view);
     }
 
     @Test
@@ -313,7 +273,7 @@ public class AccessibilityTest extends Journey {
                     .isTrue();
             // Colours are those of the desk at its usual size.
             browser.awaitPage();
-            scan("desk, enlarged", "light", "");
+            Axe.inLight(browser, ROOT, "desk, enlarged");
         } finally {
             browser.resize(1280, 800);
         }
