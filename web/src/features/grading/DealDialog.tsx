@@ -36,7 +36,9 @@ export function DealDialog({ studyId, rater, raters, onClose }: DealDialogProps)
     <Dialog title={`Deal sheets to ${rater.name}`} open onOpenChange={(open) => !open && onClose()}>
       <Ways from={from} onFrom={setFrom} />
       <Query of={preview} what="who would have how many">
-        {(view) => <Balance view={view} raters={raters} />}
+        {(view) =>
+          view.sheets === 0 ? <p>There is no such sheet for them.</p> : <Balance view={view} raters={raters} />
+        }
       </Query>
       <Trouble error={deal.error} className="mt-2" />
       <div className="mt-4 flex justify-end gap-2">
@@ -77,11 +79,11 @@ function Ways({ from, onFrom }: { from: DealFrom; onFrom: (from: DealFrom) => vo
   );
 }
 
-function Balance({ view, raters }: { view: Schemas["DealView"]; raters: Rater[] }) {
+type BalanceProps = { view: Pick<Schemas["DealView"], "loads" | "fewest" | "most">; raters: Rater[] };
+
+/** Who has how many sheets, now and then. */
+export function Balance({ view, raters }: BalanceProps) {
   const nameOf = new Map(raters.map((r) => [r.raterId, r.name]));
-  if (view.sheets === 0) {
-    return <p>There is no such sheet for them.</p>;
-  }
   return (
     <>
       <Table

@@ -9,6 +9,7 @@ import { ReasonDialog } from "../../ui/ReasonDialog";
 import { DealDialog } from "./DealDialog";
 import { Table } from "../../ui/Table";
 import { Trouble } from "../../ui/Trouble";
+import { TakeOutDialog } from "./TakeOutDialog";
 import { type SheetStep, useSheetStep } from "./api";
 
 type Progress = Schemas["GradingProgress"];
@@ -25,16 +26,23 @@ type RaterSheetsProps = {
 
 type Asking = { sheet: Sheet; step: SheetStep["step"] };
 
+const leftOf = (rater: Rater) => rater.sheets.filter((s) => !s.sentAt && s.withdrawn === undefined).length;
+
 /** One rater's sheets, one by one, and what a lead may do with each. */
 export function RaterSheets({ studyId, rater, raters, titles, closed }: RaterSheetsProps) {
   const step = useSheetStep(studyId);
   const [asking, setAsking] = useState<Asking>();
-  const [dealing, setDealing] = useState(false);
+  const [dealing, setDealing] = useState<"in" | "out">();
   return (
     <section aria-label={`Sheets of ${rater.name}`} className="mt-4 border-l-2 border-edge pl-4">
       <div className="mb-1 flex items-baseline gap-4">
         <h3>Sheets of {rater.name}</h3>
-        {!closed && <Button onClick={() => setDealing(true)}>Deal sheets …</Button>}
+        {!closed && (
+          <>
+            <Button onClick={() => setDealing("in")}>Deal sheets …</Button>
+            {leftOf(rater) > 0 && <Button onClick={() => setDealing("out")}>Take them out …</Button>}
+          </>
+        )}
       </div>
       <Table
         caption={`Sheets of ${rater.name}`}
@@ -62,7 +70,8 @@ export function RaterSheets({ studyId, rater, raters, titles, closed }: RaterShe
           },
         ]}
       />
-      {dealing && <DealDialog studyId={studyId} rater={rater} raters={raters} onClose={() => setDealing(false)} />}
+      {dealing === "in" && <DealDialog {...{ studyId, rater, raters }} onClose={() => setDealing(undefined)} />}
+      {dealing === "out" && <TakeOutDialog {...{ studyId, rater, raters }} onClose={() => setDealing(undefined)} />}
       {!asking && <Trouble error={step.error} className="mt-2" />}
       {asking && (
         <AskedStep

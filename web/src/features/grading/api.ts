@@ -116,6 +116,28 @@ export function useDeal(studyId: string) {
   });
 }
 
+export const takingOutOf = (studyId: string, raterId: string) =>
+  queryOptions({
+    queryKey: studyKeys.part(studyId, "take-out", raterId),
+    queryFn: ({ signal }) =>
+      unwrap(
+        api.POST("/api/studies/{studyId}/round/take-out/preview", {
+          params: { path: { studyId } },
+          body: { raterId },
+          signal,
+        }),
+      ),
+  });
+
+export function useTakeOut(studyId: string) {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (body: Schemas["TakeOut"]) =>
+      unwrap(api.POST("/api/studies/{studyId}/round/take-out", { params: { path: { studyId } }, body })),
+    onSuccess: () => client.invalidateQueries({ queryKey: studyKeys.all }),
+  });
+}
+
 export const planOf = (studyId: string, body: Schemas["PlanRequest"]) =>
   queryOptions({
     queryKey: studyKeys.part(studyId, "plan", JSON.stringify(body)),

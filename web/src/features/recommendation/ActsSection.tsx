@@ -25,6 +25,7 @@ const DONE: Record<Act["sort"], string> = {
   SHEET_WITHDRAWN: "Sheet withdrawn",
   SHEET_GIVEN_BACK: "Sheet given back",
   SHEET_HANDED_OVER: "Sheet handed over",
+  RATER_TAKEN_OUT: "took a rater out of the round",
   SHEETS_DEALT: "Sheets dealt",
   SPLIT_SETTLED: "Split settled by the lead",
   SPLIT_LEFT_OPEN: "Split left open",

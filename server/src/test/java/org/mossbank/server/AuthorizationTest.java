@@ -145,6 +145,8 @@ public class AuthorizationTest extends ServerTest {
             prepares("POST", STUDY + "/plan", 200),
             prepares("POST", STUDY + "/round", 409),
             new Row("POST", STUDY + "/round/deal/preview", 200, 403, 404, 401),
+            new Row("POST", STUDY + "/round/take-out/preview", 200, 403, 404, 401),
+            new Row("POST", STUDY + "/round/take-out", 409, 403, 404, 401),
             new Row("POST", STUDY + "/round/deal", 409, 403, 404, 401),
             new Row("GET", STUDY + "/grading", 200, 403, 404, 401),
             new Row("GET", STUDY + "/agreement", 200, 403, 404, 401),
@@ -335,6 +337,9 @@ public class AuthorizationTest extends ServerTest {
     private Object body(String address) {
         if (address.contains("/grades/")) {
             return grade(0, 3);
+        }
+        if (address.contains("/round/take-out")) {
+            return Map.of("raterId", ids.get("raterId"), "reason", "They are ill.");
         }
         if (address.contains("/round/deal")) {
             return Map.of("raterId", ids.get("raterId"), "from", "UNBEGUN");

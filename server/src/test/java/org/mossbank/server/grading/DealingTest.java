@@ -102,4 +102,41 @@ public class DealingTest extends ServerTest {
                         .problem())
                 .isEqualTo("round-closed");
     }
+
+    /** What is sent in stays; the others share what is not, and nobody gets the same prompt twice. */
+    @Test
+    public void whoIsTakenOutLeavesTheirOpenSheetsToTheOthers() {
+        StudyInTheMaking study = StudyInTheMaking.ready(as(LEAD)).ofOthersPrompts();
+        study.open(2, 0, false);
+        String bram = raters(study).at("/0/raterId").asString();
+        assertThat(raters(study).at("/0/signInName").asString()).isEqualTo("bram");
+        List<JsonNode> own = sheets(as("bram"), study.id());
+        gradeAndSend(as("bram"), own.get(0).path("id").asString(), 3);
+        JsonNode preview = study.post("/round/take-out/preview", Map.of("raterId", bram));
+        assertThat(held(study, bram)).as("nothing is done by looking").isEqualTo(own.size());
+        JsonNode out = study.post("/round/take-out", Map.of("raterId", bram, "reason", "On leave."));
+        assertThat(out).isEqualTo(preview);
+        assertThat(out.path("given").asInt() + out.path("withdrawn").asInt()).isEqualTo(own.size() - 1);
+        assertThat(out.path("withdrawn").asInt())
+                .as("with three raters of whom two have each prompt")
+                .isZero();
+        assertThat(held(study, bram)).isEqualTo(1);
+        assertThat(out.path("fewest").asInt()).isEqualTo(2);
+        assertThat(out.path("loads")
+                        .valueStream()
+                        .mapToInt(l -> l.path("after").asInt())
+                        .sum())
+                .as("no sheet is lost")
+                .isEqualTo(8);
+        assertThat(study.get("/acts").toString()).contains("RATER_TAKEN_OUT", "On leave.");
+        assertThat(as(LEAD).post(study.path + "/round/take-out", Map.of("raterId", bram, "reason", "Again."))
+                        .problem())
+                .isEqualTo("not-ready");
+        for (String rater : List.of("juri", "sana")) {
+            List<String> titles = sheets(as(rater), study.id()).stream()
+                    .map(s -> s.path("promptTitle").asString())
+                    .toList();
+            assertThat(titles).as(rater).doesNotHaveDuplicates();
+        }
+    }
 }

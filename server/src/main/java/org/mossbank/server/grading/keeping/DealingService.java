@@ -82,9 +82,7 @@ class DealingService {
      * @param fewest  raters of the prompt that has fewest, afterwards
      * @param most    of the one that has most
      */
-    record DealView(int sheets, List<LoadView> loads, int fewest, int most) {}
-
-    record LoadView(AccountId raterId, int before, int after) {}
+    record DealView(int sheets, List<Loads.LoadView> loads, int fewest, int most) {}
 
     /** Sheets as they would be: those taken over, and the prompts of new ones with a sheet to copy the answers of. */
     private record Deal(List<Sheet> counting, List<Sheet> over, List<Sheet> added) {
@@ -216,24 +214,9 @@ class DealingService {
     }
 
     private static DealView view(Deal deal, AccountId rater) {
-        Map<AccountId, Integer> before = new HashMap<>();
-        Map<PromptId, Integer> ofPrompt = new HashMap<>();
-        deal.counting().forEach(s -> {
-            before.merge(s.raterId(), 1, Integer::sum);
-            ofPrompt.merge(s.promptId(), 1, Integer::sum);
-        });
-        before.putIfAbsent(rater, 0);
-        Map<AccountId, Integer> after = new HashMap<>(before);
-        deal.over().forEach(s -> after.merge(s.raterId(), -1, Integer::sum));
-        after.merge(rater, deal.size(), Integer::sum);
-        deal.added().forEach(s -> ofPrompt.merge(s.promptId(), 1, Integer::sum));
-        return new DealView(
-                deal.size(),
-                before.keySet().stream()
-                        .sorted(Comparator.comparing(AccountId::toString))
-                        .map(r -> new LoadView(r, before.getOrDefault(r, 0), after.getOrDefault(r, 0)))
-                        .toList(),
-                ofPrompt.values().stream().mapToInt(Integer::intValue).min().orElse(0),
-                ofPrompt.values().stream().mapToInt(Integer::intValue).max().orElse(0));
+        Loads loads = new Loads(deal.counting(), List.of(rater));
+        deal.over().forEach(s -> loads.give(s, rater));
+        deal.added().forEach(s -> loads.add(s.promptId(), rater));
+        return new DealView(deal.size(), loads.views(), loads.fewest(), loads.most());
     }
 }

@@ -18,9 +18,11 @@ import org.springframework.web.bind.annotation.RestController;
 class KeepingController {
     private final KeepingService keeping;
     private final DealingService dealing;
+    private final TakingOutService takingOut;
     private final OnRecord record;
 
-    KeepingController(KeepingService keeping, DealingService dealing, OnRecord record) {
+    KeepingController(KeepingService keeping, DealingService dealing, TakingOutService takingOut, OnRecord record) {
+        this.takingOut = takingOut;
         this.keeping = keeping;
         this.dealing = dealing;
         this.record = record;
@@ -54,6 +56,22 @@ class KeepingController {
             @PathVariable SheetId sheetId,
             @Valid @RequestBody KeepingService.HandOver request) {
         record.of(studyId, () -> keeping.handOver(studyId, sheetId, request));
+    }
+
+    /** What taking a rater out of the round would come to, before it is done. */
+    @MayRefuse({ProblemType.NOT_READY, ProblemType.ROUND_CLOSED})
+    @PostMapping("/api/studies/{studyId}/round/take-out/preview")
+    TakingOutService.TakenOutView previewTakingOut(
+            @PathVariable StudyId studyId, @Valid @RequestBody TakingOutService.LookAtTakingOut request) {
+        return takingOut.preview(studyId, request);
+    }
+
+    /** Takes a rater out of the round: others get what they have not sent in. */
+    @MayRefuse({ProblemType.NOT_READY, ProblemType.ROUND_CLOSED})
+    @PostMapping("/api/studies/{studyId}/round/take-out")
+    TakingOutService.TakenOutView takeOut(
+            @PathVariable StudyId studyId, @Valid @RequestBody TakingOutService.TakeOut request) {
+        return record.of(studyId, () -> takingOut.takeOut(studyId, request));
     }
 
     /** What dealing sheets to a rater would come to, before it is done. */

@@ -7,6 +7,7 @@ import org.mossbank.server.acts.ActSort;
 import org.mossbank.server.acts.Acts;
 import org.mossbank.server.grading.sheet.Sheet;
 import org.mossbank.server.ids.AccountId;
+import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.prompt.PromptView;
 import org.mossbank.server.prompt.Prompts;
 import org.springframework.stereotype.Component;
@@ -26,6 +27,10 @@ class SheetsOnRecord {
 
     void keep(ActSort sort, Sheet sheet, String reason) {
         acts.keep(sheet.studyId(), sort, named(sheet), reason);
+    }
+
+    void keep(ActSort sort, StudyId study, AccountId rater, String reason) {
+        acts.keep(study, sort, name(rater), reason);
     }
 
     void handedOver(Sheet sheet, AccountId to, String reason) {
