@@ -67,6 +67,15 @@ public final class DemoInPreparation {
         return bringIn(lead, archive(root.resolve("demo-next"), DemoInPreparation::beforeCalibration));
     }
 
+    /**
+     * The study that collects, after its raters calibrated.
+     *
+     * @return the study's id
+     */
+    public static String bringInCalibrated(Path root, ApiClient lead) {
+        return bringIn(lead, archive(root.resolve("demo-next"), (name, text) -> text));
+    }
+
     private static String beforeCalibration(String name, String text) {
         if (OF_THE_ROUND.contains(name) || OF_CALIBRATION.contains(name)) {
             return text.lines().findFirst().orElseThrow() + "\n";

@@ -30,7 +30,6 @@ public class Screenshots {
         try (Browser browser = Browser.open(address)) {
             browser.go("/sign-in").seeText("This is the demo");
             browser.setTheme("light");
-            shot(browser, "sign-in");
             lead(browser);
             preparing(browser, address);
             rater(browser);
@@ -72,6 +71,9 @@ public class Screenshots {
         browser.go(collecting + "/answers");
         browser.click(By.partialLinkText("Run of"));
         browser.seeText("9 of 9 answers, finished.");
+        browser.go("/calibrations/" + DemoInPreparation.bringInCalibrated(ROOT, lead) + "/1");
+        browser.seeText("What everybody gave");
+        shot(browser, "calibration");
         String study = "/studies/" + DemoInPreparation.bringIn(ROOT, lead);
         browser.go(study + "/brief").seeHeading();
         browser.seeText("Shines only here");

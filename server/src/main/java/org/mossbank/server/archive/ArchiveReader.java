@@ -19,6 +19,7 @@ import org.mossbank.server.files.Faults;
 import org.mossbank.server.files.JsonFile;
 import org.mossbank.server.files.Table;
 import org.mossbank.server.files.Tables;
+import org.mossbank.server.grading.rows.CalibratingSheets;
 import org.mossbank.server.grading.rows.SheetReader;
 import org.mossbank.server.grading.rows.SheetRows;
 import org.mossbank.server.masking.MaskRows;
@@ -178,7 +179,7 @@ final class ArchiveReader {
                 .filter(p -> p.calibration() != null)
                 .map(KeyedPrompt::key)
                 .collect(Collectors.toSet());
-        SheetReader.refuseOthers(tables, calibrating);
+        CalibratingSheets.refuseOthers(tables, calibrating);
     }
 
     private boolean readPackage() {

@@ -1,6 +1,7 @@
 package org.mossbank.server.prompt;
 
 import jakarta.validation.constraints.AssertTrue;
+import jakarta.validation.constraints.DecimalMax;
 import jakarta.validation.constraints.DecimalMin;
 import jakarta.validation.constraints.Min;
 import jakarta.validation.constraints.NotBlank;
@@ -19,7 +20,10 @@ import org.jspecify.annotations.Nullable;
 public record KeyPoint(
         @NotNull Stance stance,
         @NotBlank @Size(max = 2000) String text,
-        @DecimalMin(value = "0", inclusive = false) double weight,
+
+        @DecimalMin(value = "0", inclusive = false) @DecimalMax("1000000")
+        double weight,
+
         @Nullable @Size(max = 300) String file,
         @Nullable @Min(1) Integer fromLine,
         @Nullable @Min(1) Integer toLine) {

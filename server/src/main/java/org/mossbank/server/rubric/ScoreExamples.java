@@ -1,6 +1,7 @@
 package org.mossbank.server.rubric;
 
 import jakarta.validation.Valid;
+import jakarta.validation.constraints.DecimalMax;
 import jakarta.validation.constraints.DecimalMin;
 import jakarta.validation.constraints.Max;
 import jakarta.validation.constraints.Min;
@@ -20,7 +21,7 @@ final class ScoreExamples {
 
     record WeighedCriterion(
             @NotBlank String key,
-            @DecimalMin("0") double weight,
+            @DecimalMin("0") @DecimalMax("1000000") double weight,
             @Min(1) @Max(CriterionContent.HIGHEST_LEVEL) int highestLevel) {}
 
     record Weighing(

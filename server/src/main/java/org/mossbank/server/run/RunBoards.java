@@ -27,9 +27,10 @@ class RunBoards {
     @SystemOnly
     public RunView view(Run run) {
         Runs.RunHead head = run.head();
-        RunCellRepository.Standing spending = cells.standing(run.id());
         List<RunView.CellView> board =
                 cells.ofRun(run.id()).stream().map(RunCell::view).toList();
+        // After the cells: what a cell that is shown as done has cost is then among it.
+        RunCellRepository.Standing spending = cells.standing(run.id());
         return new RunView(
                 run.id(),
                 head.key(),

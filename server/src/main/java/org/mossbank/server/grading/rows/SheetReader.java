@@ -85,6 +85,10 @@ public final class SheetReader {
             return traits.contains(trait.strip());
         }
 
+        boolean isPublished(int version) {
+            return versions.contains(version);
+        }
+
         int lines(String answer) {
             return RemarkContent.linesOf(Require.known(answers, answer).wholeText());
         }
@@ -113,18 +117,6 @@ public final class SheetReader {
                 .collect(Collectors.groupingBy(
                         Answers.NewAnswer::prompt,
                         Collectors.mapping(a -> new GradingTask.Entry(a.key(), a.candidate()), Collectors.toList())));
-    }
-
-    /** Sheets for other prompts are faults: the study's round is not open. */
-    public static void refuseOthers(Tables tables, Set<String> prompts) {
-        tables.lines(SheetRows.SHEETS).stream()
-                .filter(l -> !prompts.contains(l.row().prompt()))
-                .forEach(l -> tables.faults()
-                        .add(
-                                l.at(),
-                                "prompt",
-                                "a prompt of a calibration, as the study is being prepared",
-                                l.row().prompt()));
     }
 
     /** Sheets by rater, then place; what is wrong goes to the faults. */
@@ -161,7 +153,7 @@ public final class SheetReader {
             SheetRows.SheetRow row = line.row();
             SheetKey key = new SheetKey(row.rater(), row.prompt(), row.repeat());
             List<KeyedSheet.KeyedAnswer> onSheet = answers(key, orders, said);
-            checkVersion(line);
+            CalibratingSheets.checkVersion(tables, basis, line);
             boolean sent = row.sentAt() != null;
             if (sent && !isComplete(key, onSheet)) {
                 tables.faults()
@@ -183,21 +175,6 @@ public final class SheetReader {
                     onSheet));
         }
         return sheets;
-    }
-
-    private void checkVersion(Line<SheetRows.SheetRow> line) {
-        boolean calibrates = basis.prompt(line.row().prompt()).calibration() != null;
-        Integer version = line.row().rubricVersion();
-        if (calibrates != (version != null) || version != null && !basis.versions.contains(version)) {
-            tables.faults()
-                    .add(
-                            line.at(),
-                            "rubric_version",
-                            calibrates
-                                    ? "the number of a published version of the rubric, as raters calibrate by the prompt"
-                                    : "nothing, as the prompt is for no calibration",
-                            line.at().textOrNull("rubric_version"));
-        }
     }
 
     private Grading.@Nullable Withdrawn withdrawn(Line<SheetRows.SheetRow> line) {
