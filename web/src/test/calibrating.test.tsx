@@ -148,6 +148,16 @@ describe("a calibration", () => {
     expect(screen.queryByRole("table")).toBeNull();
   });
 
+  it("lets the lead note at which level an answer should stand before the talk", async () => {
+    await page({
+      summary: { ...SUMMARY, stage: "GRADING", open: false },
+      leads: true,
+      raters: [],
+      answers: PAGE.answers.map((a) => ({ ...a, cells: a.cells.map((c) => ({ ...c, levels: [], words: 0 })) })),
+    });
+    expect(screen.getByRole("link", { name: /Correctness: note a reference$/ })).toBeTruthy();
+  });
+
   it("puts what everybody gave side by side, and leads from a cell to its talk", async () => {
     await page();
     expect(screen.getByText(/Agreement on correctness was short of the floor before the talk/)).toBeTruthy();

@@ -153,6 +153,27 @@ describe("a split", () => {
     expect(screen.queryByRole("group", { name: "Where do you stand now?" })).toBeNull();
   });
 
+  it("stays readable with twelve raters and sixty remarks", async () => {
+    const remark = (i: number): Schemas["RemarkContent"] => ({
+      stance: i % 2 === 0 ? "FAULT" : "CREDIT",
+      trait: "",
+      words: `Remark ${i}.`,
+      ...(i < 3 ? { lines: { part: "TEXT", from: 1, to: 1, quote: "It is the relay." } } : {}),
+    });
+    await split({
+      raters: Array.from({ length: 12 }, (_, r) =>
+        rater(`Rater ${r + 1}`, r % 5, { remarks: Array.from({ length: 5 }, (_, i) => remark(i)) }),
+      ),
+    });
+    const levels = within(screen.getByRole("list", { name: "Levels from the highest" })).getAllByRole("listitem");
+    expect(levels[0]?.textContent).toContain("Gave it: Rater 5, Rater 10");
+    const written = screen.getByRole("heading", { name: "What they wrote when they graded" }).closest("details");
+    expect(written?.open).toBe(false);
+    expect(screen.getByRole("heading", { name: "The talk" })).toBeTruthy();
+    expect(screen.getAllByRole("button", { name: /on line 1: Remark/ })).toHaveLength(36);
+    expect(screen.getByLabelText("What you saw")).toBeTruthy();
+  });
+
   it("asks for a blind look without anybody's grades", async () => {
     const given: unknown[] = [];
     const look: Schemas["BlindLook"] = {

@@ -29,7 +29,7 @@ export function CalibrationPage() {
         {(page) => (
           <>
             <Head page={page} which={which} />
-            {page.summary.open ? <Opened page={page} which={which} /> : <Closed page={page} />}
+            {page.summary.open ? <Opened page={page} which={which} /> : <Closed page={page} which={which} />}
           </>
         )}
       </Query>
@@ -56,26 +56,29 @@ function Head({ page, which }: { page: Page; which: Which }) {
 }
 
 /** Before the last is in nobody sees what others gave, the lead included. */
-function Closed({ page }: { page: Page }) {
+function Closed({ page, which }: { page: Page; which: Which }) {
   const { summary } = page;
   return (
-    <Note tone="info" className="mt-5 max-w-3xl" role="status">
-      <p>
-        {summary.sent} of {count(summary.sheets, "sheet", "sheets")} sent in. What everybody gave opens to all with the
-        last one.
-      </p>
-      {page.waitsFor.length > 0 && (
+    <>
+      <Note tone="info" className="mt-5 max-w-3xl" role="status">
         <p>
-          Still grading: {page.waitsFor.join(", ")}. Nobody waits any longer for somebody whom you take out of the
-          study.
+          {summary.sent} of {count(summary.sheets, "sheet", "sheets")} sent in. What everybody gave opens to all with
+          the last one.
         </p>
-      )}
-      {summary.toGrade > 0 && (
-        <p>
-          You have <Link to="/">{count(summary.toGrade, "sheet", "sheets")} to grade</Link>.
-        </p>
-      )}
-    </Note>
+        {page.waitsFor.length > 0 && (
+          <p>
+            Still grading: {page.waitsFor.join(", ")}. Nobody waits any longer for somebody whom you take out of the
+            study.
+          </p>
+        )}
+        {summary.toGrade > 0 && (
+          <p>
+            You have <Link to="/">{count(summary.toGrade, "sheet", "sheets")} to grade</Link>.
+          </p>
+        )}
+      </Note>
+      {page.answers.length > 0 && <Comparison page={page} which={which} />}
+    </>
   );
 }
 

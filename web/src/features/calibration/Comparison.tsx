@@ -18,9 +18,11 @@ export function Comparison({ page, which }: { page: Page; which: Which }) {
   const used = page.criteria.filter((c) => page.answers.some((a) => a.cells.some((cell) => cell.criterion === c.key)));
   return (
     <section className="mt-6">
-      <h2>What everybody gave</h2>
+      <h2>{page.raters.length === 0 ? "The answers" : "What everybody gave"}</h2>
       <p className="mb-2 text-sm text-ink-soft">
-        In the order {page.raters.join(", ")}. Choose a cell to read the answer and talk about it.
+        {page.raters.length === 0
+          ? "Somebody who knows may say now at which level each should stand. Raters see it once all are in."
+          : `In the order ${page.raters.join(", ")}. Choose a cell to read the answer and talk about it.`}
       </p>
       <Table
         caption="Levels by answer and criterion"
@@ -88,6 +90,7 @@ function CellLink({ answer, cell, criterion, which }: CellLinkProps) {
           <Levels levels={cell.after} highest={highest} /> <span className="text-sm text-ink-soft">again</span>
         </span>
       )}
+      {cell.levels.length === 0 && agreed === undefined && <span className="text-sm">note a reference</span>}
       <span className="flex gap-x-2 text-sm">
         {agreed !== undefined && (
           <span>

@@ -51,9 +51,9 @@ export function GivenOnCriterion({ answer, criterion, which }: GivenOnCriterionP
             ))
         }
       />
-      {answer.leads && answer.talking && (
+      {answer.leads && (answer.talking || answer.raters.length === 0) && (
         <div className="mt-2 flex flex-wrap gap-2">
-          <Button onClick={() => setSaying("SETTLED")}>Settle it …</Button>
+          {answer.talking && <Button onClick={() => setSaying("SETTLED")}>Settle it …</Button>}
           <Button onClick={() => setSaying("REFERENCE")}>Note a reference …</Button>
         </div>
       )}

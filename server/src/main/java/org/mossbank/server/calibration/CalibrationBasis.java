@@ -60,6 +60,11 @@ record CalibrationBasis(
         return shown;
     }
 
+    /** The answers alone: what is seen before the talk, even by a lead. */
+    CalibrationBasis ungraded() {
+        return new CalibrationBasis(calibration, prompts, criteria, keys, List.of(), List.of(), answers, agreed);
+    }
+
     Optional<Shown> at(int place) {
         return place < 1 || place > answers.size() ? Optional.empty() : Optional.of(answers.get(place - 1));
     }

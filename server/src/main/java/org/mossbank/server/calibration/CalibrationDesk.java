@@ -111,18 +111,7 @@ class CalibrationDesk {
         boolean leads = access.mayLead(study) && access.mayPrepare(study);
         List<String> waitsFor = leads ? waitsFor(sheets, summary.stage()) : List.of();
         if (!summary.open()) {
-            return new CalibrationViews.CalibrationPage(
-                    summary,
-                    calibration.course(),
-                    waitsFor,
-                    List.of(),
-                    List.of(),
-                    List.of(),
-                    List.of(),
-                    List.of(),
-                    false,
-                    leads,
-                    false);
+            return closed(calibration, summary, waitsFor, leads);
         }
         CalibrationBasis basis = reader.basis(calibration);
         CalibrationFigures figures =
@@ -133,9 +122,7 @@ class CalibrationDesk {
                 summary,
                 calibration.course(),
                 waitsFor,
-                basis.criteria().stream()
-                        .map(c -> new CalibrationViews.RulerCriterion(c.key(), c.name(), c.highestLevel()))
-                        .toList(),
+                criteria(basis),
                 figures.agreement(),
                 raters.stream()
                         .filter(r -> leads || r.id().equals(own))
@@ -148,6 +135,33 @@ class CalibrationDesk {
                 leads
                         && summary.stage() == CalibrationViews.Stage.TALK
                         && calibration.course().again() == null);
+    }
+
+    /** The lead reads the answers alone, to note at which level they should stand. */
+    private CalibrationViews.CalibrationPage closed(
+            Calibration calibration,
+            CalibrationViews.CalibrationSummary summary,
+            List<String> waitsFor,
+            boolean leads) {
+        CalibrationBasis basis = reader.basis(calibration).ungraded();
+        return new CalibrationViews.CalibrationPage(
+                summary,
+                calibration.course(),
+                waitsFor,
+                leads ? criteria(basis) : List.of(),
+                List.of(),
+                List.of(),
+                List.of(),
+                leads ? pages.levels(basis, List.of()) : List.of(),
+                false,
+                leads,
+                false);
+    }
+
+    private static List<CalibrationViews.RulerCriterion> criteria(CalibrationBasis basis) {
+        return basis.criteria().stream()
+                .map(c -> new CalibrationViews.RulerCriterion(c.key(), c.name(), c.highestLevel()))
+                .toList();
     }
 
     private List<String> waitsFor(List<Grading.SheetState> sheets, CalibrationViews.Stage stage) {

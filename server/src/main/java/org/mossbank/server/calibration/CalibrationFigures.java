@@ -3,6 +3,7 @@ package org.mossbank.server.calibration;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
@@ -70,10 +71,10 @@ record CalibrationFigures(CalibrationBasis basis, RuleTerms rule) {
                     value == null
                             ? "Agreement on %s cannot be computed: %s."
                                     .formatted(
-                                            one.name().toLowerCase(java.util.Locale.ROOT),
+                                            one.name().toLowerCase(Locale.ROOT),
                                             one.before().undefinedReason())
                             : "Agreement on %s is %.2f before the talk; the floor is %.2f."
-                                    .formatted(one.name().toLowerCase(java.util.Locale.ROOT), value, one.floor()));
+                                    .formatted(one.name().toLowerCase(Locale.ROOT), value, one.floor()));
         }
         return unmet;
     }

@@ -1,5 +1,6 @@
 package org.mossbank.server.calibration;
 
+import java.time.Clock;
 import java.util.List;
 import org.mossbank.server.grading.GradesSeen;
 import org.mossbank.server.grading.Grading;
@@ -26,7 +27,7 @@ class CalibrationGate implements OpeningCondition, GradesSeen {
     private final Prompts prompts;
     private final Rubrics rubrics;
     private final Studies studies;
-    private final java.time.Clock clock;
+    private final Clock clock;
 
     CalibrationGate(
             CalibrationRepository all,
@@ -35,7 +36,7 @@ class CalibrationGate implements OpeningCondition, GradesSeen {
             Prompts prompts,
             Rubrics rubrics,
             Studies studies,
-            java.time.Clock clock) {
+            Clock clock) {
         this.all = all;
         this.reader = reader;
         this.sheets = sheets;

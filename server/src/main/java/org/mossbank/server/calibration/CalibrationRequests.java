@@ -5,6 +5,7 @@ import jakarta.validation.constraints.Max;
 import jakarta.validation.constraints.Min;
 import jakarta.validation.constraints.NotBlank;
 import jakarta.validation.constraints.NotNull;
+import jakarta.validation.constraints.Pattern;
 import jakarta.validation.constraints.Size;
 import java.util.List;
 import java.util.UUID;
@@ -33,7 +34,7 @@ final class CalibrationRequests {
     record SayOfAnswer(
             @NotNull UUID id,
 
-            @Nullable @jakarta.validation.constraints.Pattern(regexp = FreeKey.FORM)
+            @Nullable @Pattern(regexp = FreeKey.FORM)
             String criterion,
 
             @Nullable @Valid SaidLines lines,

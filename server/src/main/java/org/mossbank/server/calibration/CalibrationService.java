@@ -8,6 +8,7 @@ import java.util.stream.Collectors;
 import org.mossbank.server.account.Actor;
 import org.mossbank.server.acts.ActSort;
 import org.mossbank.server.acts.Acts;
+import org.mossbank.server.answer.AnswerView;
 import org.mossbank.server.grading.Grading;
 import org.mossbank.server.ids.AccountId;
 import org.mossbank.server.ids.PromptId;
@@ -68,7 +69,7 @@ class CalibrationService {
                 study,
                 chosen,
                 sheets.gradable(study, chosen).stream()
-                        .collect(Collectors.groupingBy(a -> a.promptId(), Collectors.counting()))));
+                        .collect(Collectors.groupingBy(AnswerView::promptId, Collectors.counting()))));
         int version = rubrics.newestPublished(study).orElse(0);
         if (version == 0) {
             missing.add("The rubric is not published: raters would grade by a draft.");

@@ -56,12 +56,16 @@ class CalibrationTalk {
         return answer(opened(study, number), place);
     }
 
+    /** Before the talk the lead reads the answers alone, to note at which level they should stand. */
     private CalibrationBasis opened(StudyId study, int number) {
         Calibration calibration = reader.found(study, number);
-        if (!reader.mayCompare(calibration, actor.id(), reader.sheets(calibration.key()))) {
+        if (reader.mayCompare(calibration, actor.id(), reader.sheets(calibration.key()))) {
+            return reader.basis(calibration);
+        }
+        if (calibration.isTalkOpen() || !leads(study)) {
             throw Problem.notFound("This answer");
         }
-        return reader.basis(calibration);
+        return reader.basis(calibration).ungraded();
     }
 
     private CalibrationViews.AnswerTalk answer(CalibrationBasis basis, int place) {
@@ -151,7 +155,7 @@ class CalibrationTalk {
             String criterion,
             Calibrations.Source source,
             CalibrationRequests.Agree request) {
-        CalibrationBasis basis = openedToSettle(study, number);
+        CalibrationBasis basis = openedToSettle(study, number, source);
         CalibrationBasis.Shown shown = shown(basis, place);
         CriterionView on = criterion(basis, shown, criterion);
         if (request.level() > on.highestLevel()) {
@@ -165,12 +169,15 @@ class CalibrationTalk {
                         () -> entities.persist(
                                 AgreedLevel.of(basis.calibration().key(), agreed)));
         entities.flush();
-        return answer(reader.basis(basis.calibration()), place);
+        return answer(opened(study, number), place);
     }
 
-    private CalibrationBasis openedToSettle(StudyId study, int number) {
+    /** A reference is best noted before anybody sees what was given; what is settled comes out of the talk. */
+    private CalibrationBasis openedToSettle(StudyId study, int number, Calibrations.Source source) {
         Calibration calibration = reader.found(study, number);
-        requireTalking(calibration);
+        if (source == Calibrations.Source.SETTLED || calibration.isTalkOpen()) {
+            requireTalking(calibration);
+        }
         return reader.basis(calibration);
     }
 
@@ -184,12 +191,12 @@ class CalibrationTalk {
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
     public CalibrationViews.AnswerTalk disagree(
             StudyId study, int number, int place, String criterion, Calibrations.Source source) {
-        CalibrationBasis basis = openedToSettle(study, number);
+        CalibrationBasis basis = openedToSettle(study, number, source);
         CalibrationBasis.Shown shown = shown(basis, place);
         CriterionView on = criterion(basis, shown, criterion);
         levels.findById(new AgreedLevel.Key(study, number, shown.id(), on.id(), source))
                 .ifPresent(levels::delete);
         entities.flush();
-        return answer(reader.basis(basis.calibration()), place);
+        return answer(opened(study, number), place);
     }
 }

@@ -83,8 +83,16 @@ public class CalibrationTest extends ServerTest {
         for (String one : List.of(LEAD, "bram", "sana")) {
             JsonNode page = as(one).get(calibration(study)).json();
             assertThat(page.at("/summary/open").asBoolean()).as(one).isFalse();
-            assertThat(page.path("answers")).as(one).isEmpty();
             assertThat(page.path("agreement")).as(one).isEmpty();
+            assertThat(page.path("raters")).as(one).isEmpty();
+            assertThat(page.path("distances")).as(one).isEmpty();
+        }
+        assertThat(as(LEAD).get(calibration(study) + "/answers/1").json().path("raters"))
+                .isEmpty();
+        for (String one : List.of("bram", "sana")) {
+            assertThat(as(one).get(calibration(study)).json().path("answers"))
+                    .as(one)
+                    .isEmpty();
             assertThat(as(one).get(calibration(study) + "/answers/1").status())
                     .as(one)
                     .isEqualTo(404);
@@ -165,6 +173,26 @@ public class CalibrationTest extends ServerTest {
                 .isCloseTo(-50, Offset.offset(1e-9));
         assertThat(as(LEAD).get(calibration(study)).json().path("distances")).hasSize(3);
         assertThat(as(LEAD).delete(level + "SETTLED").json().path("agreed")).isEmpty();
+    }
+
+    /** People who know say it before they see what others gave; raters read it once the talk is open. */
+    @Test
+    public void aReferenceIsNotedBeforeTheTalk() {
+        StudyInTheMaking study = calibrating();
+        grade(study, "bram", 3);
+        String level = calibration(study) + "/answers/1/levels/correctness/";
+        Map<String, Object> four = Map.of("level", 4, "reason", "As two of us wrote it.");
+        assertThat(as(LEAD).put(level + "SETTLED", four).problem()).isEqualTo("not-ready");
+        JsonNode noted = as(LEAD).put(level + "REFERENCE", four).json();
+        assertThat(noted.at("/agreed/0/level").asInt()).isEqualTo(4);
+        assertThat(noted.path("raters")).as("still nobody's grades").isEmpty();
+        grade(study, "juri", 3);
+        grade(study, "sana", 1);
+        JsonNode page = as("sana").get(calibration(study)).json();
+        assertThat(page.at("/answers/0/cells/0/reference").asInt()).isEqualTo(4);
+        // By hand: level 1 of a scale to 4 lies three quarters of it below 4.
+        assertThat(page.at("/distances/0/fromReference/before/above").asDouble())
+                .isCloseTo(-75, Offset.offset(1e-9));
     }
 
     @Test
