@@ -34,8 +34,7 @@ final class CalibrationRequests {
     record SayOfAnswer(
             @NotNull UUID id,
 
-            @Nullable @Pattern(regexp = FreeKey.FORM)
-            String criterion,
+            @Nullable @Pattern(regexp = FreeKey.FORM) String criterion,
 
             @Nullable @Valid SaidLines lines,
             @NotBlank @Size(max = 4000) String words) {}
