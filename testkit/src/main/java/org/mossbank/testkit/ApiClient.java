@@ -19,7 +19,7 @@ import tools.jackson.databind.json.JsonMapper;
 
 /** One person's browser, without a screen: keeps cookies, sends the CSRF token. */
 public final class ApiClient {
-    private static final Duration LONGEST_WAIT = Duration.ofSeconds(10);
+    private static final Duration LONGEST_WAIT = Duration.ofSeconds(60);
     private static final Duration BETWEEN_TRIES = Duration.ofSeconds(1);
 
     private static final JsonMapper MAPPER = JsonMapper.shared();
