@@ -139,13 +139,29 @@ describe("a calibration", () => {
     await page({
       summary: { ...SUMMARY, stage: "GRADING", open: false, sent: 3, toGrade: 1 },
       answers: [],
-      waitsFor: ["Åse Lund"],
+      waitsFor: [{ raterId: "r2", name: "Åse Lund" }],
       leads: true,
     });
     const told = screen.getByRole("status").textContent;
     expect(told).toContain("3 of 4 sheets sent in");
     expect(told).toContain("Still grading: Åse Lund.");
     expect(screen.queryByRole("table")).toBeNull();
+  });
+
+  it("goes on without who does not send in, with a reason", async () => {
+    const sent: unknown[] = [];
+    const closed = { ...PAGE, summary: { ...SUMMARY, stage: "GRADING", open: false } as const, answers: [] };
+    server()
+      .on(`GET ${IN}/1`, () => ({ body: { ...closed, waitsFor: [{ raterId: "r2", name: "Åse Lund" }], leads: true } }))
+      .on(`POST ${IN}/1/without`, ({ body }) => {
+        sent.push(body);
+        return { body: PAGE };
+      });
+    inStudy(<CalibrationPage />, STUDY, AT);
+    await userEvent.click(await screen.findByRole("button", { name: "Go on without Åse Lund …" }));
+    await userEvent.type(screen.getByLabelText(/Why/), "At sea.");
+    await userEvent.click(screen.getByRole("button", { name: "Go on without them" }));
+    await waitFor(() => expect(sent).toEqual([{ raterId: "r2", reason: "At sea." }]));
   });
 
   it("lets the lead note at which level an answer should stand before the talk", async () => {

@@ -3,12 +3,10 @@ import { useMemo, useRef, useState } from "react";
 import { Link, useParams, useSearchParams } from "react-router";
 import type { Schemas } from "../../api/client";
 import { classes } from "../../ui/classes";
-import { Markdown } from "../../ui/Markdown";
 import { Query } from "../../ui/Query";
 import { useTitle } from "../../ui/useTitle";
-import { NotedAnswer } from "../desk/reading";
-import { KeyPoints } from "../prompt";
 import { SaidByRaters } from "../reconciliation";
+import { ReadAnswer } from "../desk/reading";
 import { LevelMark, ProposeAnchor } from "../rubric";
 import { AnswerTalk, type AtLines } from "./AnswerTalk";
 import { calibratedAnswer, type Which } from "./api";
@@ -68,9 +66,7 @@ function Opened({ answer, which }: { answer: Answer; which: Which }) {
           className="min-w-0"
           onMouseUp={() => setLines(linesPicked(text.current) ?? lines)}
         >
-          <Asked answer={answer} />
-          <h2>The answer</h2>
-          <Text answer={answer} />
+          <ReadAnswer prompt={answer.prompt} text={answer.text} raters={answer.raters} />
         </section>
         <div className="grid min-w-0 content-start gap-6">
           <Criteria
@@ -114,35 +110,6 @@ function Head({ answer, which }: { answer: Answer; which: Which }) {
       </nav>
     </header>
   );
-}
-
-function Asked({ answer }: { answer: Answer }) {
-  return (
-    <details className="mb-4 border-y border-rule py-2">
-      <summary className="cursor-pointer font-medium">
-        The prompt, {answer.prompt.kind.toLowerCase()}, and what a right answer holds
-      </summary>
-      <Markdown text={answer.prompt.request} below="section" className="mt-2" />
-      {answer.prompt.keyPoints.length > 0 && (
-        <div className="mt-3 text-sm">
-          <KeyPoints points={answer.prompt.keyPoints} />
-        </div>
-      )}
-    </details>
-  );
-}
-
-function Text({ answer }: { answer: Answer }) {
-  const remarks = useMemo(
-    () =>
-      answer.raters.flatMap((rater) =>
-        rater.remarks
-          .filter((remark) => remark.lines?.part === "TEXT")
-          .map((remark, i) => ({ id: `${rater.name} ${i}`, by: rater.name, remark })),
-      ),
-    [answer.raters],
-  );
-  return <NotedAnswer text={answer.text} remarks={remarks} />;
 }
 
 type CriteriaProps = { answer: Answer; chosen: string; onChoose: (key: string) => void };

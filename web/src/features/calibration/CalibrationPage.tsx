@@ -10,6 +10,7 @@ import { oneCalibration, type Which } from "./api";
 import { Comparison } from "./Comparison";
 import { DistanceTable } from "./DistanceTable";
 import { GradeAgain } from "./GradeAgain";
+import { StillGrading } from "./StillGrading";
 
 type Page = Schemas["CalibrationPage"];
 
@@ -65,12 +66,7 @@ function Closed({ page, which }: { page: Page; which: Which }) {
           {summary.sent} of {count(summary.sheets, "sheet", "sheets")} sent in. What everybody gave opens to all with
           the last one.
         </p>
-        {page.waitsFor.length > 0 && (
-          <p>
-            Still grading: {page.waitsFor.join(", ")}. Nobody waits any longer for somebody whom you take out of the
-            study.
-          </p>
-        )}
+        <StillGrading waitsFor={page.waitsFor} which={which} />
         {summary.toGrade > 0 && (
           <p>
             You have <Link to="/">{count(summary.toGrade, "sheet", "sheets")} to grade</Link>.
@@ -88,8 +84,9 @@ function Opened({ page, which }: { page: Page; which: Which }) {
     <>
       {summary.stage === "AGAIN" && (
         <Note tone="info" className="mt-4 max-w-3xl" role="status">
-          It is graded again: {summary.sent} of {count(summary.sheets, "sheet", "sheets")} sent in
-          {page.waitsFor.length > 0 && `, ${page.waitsFor.join(", ")} still grading`}. The talk rests meanwhile.
+          It is graded again: {summary.sent} of {count(summary.sheets, "sheet", "sheets")} sent in. The talk rests
+          meanwhile.
+          <StillGrading waitsFor={page.waitsFor} which={which} />
         </Note>
       )}
       <Verdict page={page} />

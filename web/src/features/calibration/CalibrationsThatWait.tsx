@@ -11,6 +11,9 @@ function waitsFor(own: Own): string {
   if (own.toGrade > 0) {
     return `${count(own.toGrade, "sheet", "sheets")} to grade`;
   }
+  if (own.stage === "OVER") {
+    return own.open ? "what was settled" : "";
+  }
   if (own.stage === "TALK") {
     return own.open ? "all are in: compare and talk" : "";
   }
@@ -18,7 +21,7 @@ function waitsFor(own: Own): string {
   return left > 0 ? `waits for ${count(left, "sheet", "sheets")} of others` : "";
 }
 
-/** Calibrations in which whoever signed in takes part, before the round. */
+/** Calibrations in which whoever signed in takes part, until the round is closed. */
 export function CalibrationsThatWait() {
   const { data } = useQuery(myCalibrations());
   if (!data || data.length === 0) {

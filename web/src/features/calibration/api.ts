@@ -74,6 +74,15 @@ export function useGradeAgain(which: Which) {
   });
 }
 
+export function useGoOnWithout(which: Which) {
+  const onSuccess = useChanged(which.studyId);
+  return useMutation({
+    mutationFn: (body: Schemas["GoOnWithout"]) =>
+      unwrap(api.POST("/api/studies/{studyId}/calibrations/{number}/without", { params: { path: which }, body })),
+    onSuccess,
+  });
+}
+
 /** What came back is the answer as it is now; the table of all is asked for anew. */
 function useAnswerChanged(which: Which, place: number) {
   const client = useQueryClient();

@@ -1,18 +1,15 @@
 import { useQuery } from "@tanstack/react-query";
-import { useMemo } from "react";
 import { Link, useParams } from "react-router";
 import type { Schemas } from "../../api/client";
 import { count, moment } from "../../ui/format";
-import { Markdown } from "../../ui/Markdown";
 import { Note } from "../../ui/Note";
 import { Query } from "../../ui/Query";
 import { useTitle } from "../../ui/useTitle";
-import { NotedAnswer } from "../desk/reading";
-import { KeyPoints } from "../prompt";
 import { ProposeAnchor } from "../rubric";
 import { oneSplit } from "./api";
 import { ClosingSteps } from "./ClosingSteps";
 import { GivenLevels, Looks, standsAt } from "./GivenLevels";
+import { ReadAnswer } from "../desk/reading";
 import { SaidByRaters } from "./SaidByRaters";
 import { StanceForm } from "./StanceForm";
 import { Talk } from "./Talk";
@@ -32,7 +29,9 @@ export function SplitPage() {
           <>
             <Head split={page} title={title ?? ""} />
             <div className="mt-4 grid gap-x-8 gap-y-6 lg:grid-cols-[minmax(0,1fr)_minmax(22rem,28rem)]">
-              <Answer split={page} />
+              <section aria-label="What was graded" className="min-w-0">
+                <ReadAnswer prompt={page.prompt} text={page.answer} raters={page.raters} />
+              </section>
               <div className="grid min-w-0 content-start gap-6">
                 <section>
                   <h2>What raters gave</h2>
@@ -104,34 +103,5 @@ function State({ split }: { split: Split }) {
       {closing.reason && <p className="[overflow-wrap:anywhere] whitespace-pre-line">{closing.reason}</p>}
       <p className="text-sm text-ink-soft">{apart}: the grades they gave stay, and agreement rests on them.</p>
     </Note>
-  );
-}
-
-function Answer({ split }: { split: Split }) {
-  const remarks = useMemo(
-    () =>
-      split.raters.flatMap((rater) =>
-        rater.remarks
-          .filter((remark) => remark.lines?.part === "TEXT")
-          .map((remark, i) => ({ id: `${rater.name} ${i}`, by: rater.name, remark })),
-      ),
-    [split.raters],
-  );
-  return (
-    <section aria-label="What was graded" className="min-w-0">
-      <details className="mb-4 border-y border-rule py-2">
-        <summary className="cursor-pointer font-medium">
-          The prompt, {split.prompt.kind.toLowerCase()}, and what a right answer holds
-        </summary>
-        <Markdown text={split.prompt.request} below="section" className="mt-2" />
-        {split.prompt.keyPoints.length > 0 && (
-          <div className="mt-3 text-sm">
-            <KeyPoints points={split.prompt.keyPoints} />
-          </div>
-        )}
-      </details>
-      <h2>The answer</h2>
-      <NotedAnswer text={split.answer} remarks={remarks} />
-    </section>
   );
 }

@@ -1,1 +1,2 @@
+export { ReadAnswer } from "./ReadAnswer";
 export { NotedAnswer } from "./NotedAnswer";

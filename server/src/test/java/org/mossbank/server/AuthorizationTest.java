@@ -201,6 +201,7 @@ public class AuthorizationTest extends ServerTest {
             prepares("POST", STUDY + "/calibrations", 409),
             new Row("GET", CALIBRATION, 404, 404, 404, 401),
             prepares("POST", CALIBRATION + "/again", 409),
+            prepares("POST", CALIBRATION + "/without", 404),
             new Row("GET", CALIBRATION + "/answers/{place}", 404, 404, 404, 401),
             new Row("POST", CALIBRATION + "/answers/{place}/words", 404, 404, 404, 401),
             prepares("PUT", CALIBRATION + "/answers/{place}/levels/{criterion}/{source}", 404),
@@ -385,6 +386,9 @@ public class AuthorizationTest extends ServerTest {
         String id = UUID.randomUUID().toString();
         if (address.endsWith("/calibrations")) {
             return Map.of("promptIds", List.of(id, UUID.randomUUID().toString()));
+        }
+        if (address.endsWith("/without")) {
+            return Map.of("raterId", id, "reason", "At sea.");
         }
         if (address.endsWith("/take")) {
             return Map.of("words", "So.");

@@ -142,7 +142,7 @@ class AnswerService {
 
         @Override
         public StepState stateOf(StudyId study) {
-            Set<PromptId> sound = Set.copyOf(prompts.gradedIds(study));
+            Set<PromptId> sound = Set.copyOf(prompts.soundIds(study));
             List<Answers.Cell> all = answers.cells(study);
             long filled = all.stream()
                     .filter(c -> sound.contains(c.promptId()))
@@ -166,8 +166,9 @@ class AnswerService {
         /** A missing answer is told with the plan and may be meant; a prompt that nobody answered cannot be graded. */
         @Override
         public List<String> missingBeforeRound(StudyId study) {
-            List<Prompts.Outline> sound =
-                    prompts.outlines(study).stream().filter(p -> !p.isFaulty()).toList();
+            List<Prompts.Outline> sound = prompts.outlines(study).stream()
+                    .filter(Prompts.Outline::isCounting)
+                    .toList();
             Set<PromptId> asked = sound.stream().map(Prompts.Outline::id).collect(Collectors.toSet());
             List<Answers.Cell> filled = answers.cells(study).stream()
                     .filter(c -> asked.contains(c.promptId()))

@@ -21,10 +21,16 @@ class CalibrationController {
     private final CalibrationDesk desk;
     private final CalibrationService calibrations;
     private final CalibrationTalk talk;
+    private final CalibrationWithout without;
     private final OnRecord record;
 
     CalibrationController(
-            CalibrationDesk desk, CalibrationService calibrations, CalibrationTalk talk, OnRecord record) {
+            CalibrationDesk desk,
+            CalibrationService calibrations,
+            CalibrationTalk talk,
+            CalibrationWithout without,
+            OnRecord record) {
+        this.without = without;
         this.desk = desk;
         this.calibrations = calibrations;
         this.talk = talk;
@@ -67,6 +73,19 @@ class CalibrationController {
     CalibrationViews.CalibrationPage again(@PathVariable StudyId studyId, @PathVariable int number) {
         return record.of(studyId, () -> {
             calibrations.again(studyId, number);
+            return desk.page(studyId, number);
+        });
+    }
+
+    /** Goes on without somebody who does not send in. */
+    @MayRefuse({ProblemType.NOT_READY, ProblemType.ROUND_CLOSED})
+    @PostMapping("/api/studies/{studyId}/calibrations/{number}/without")
+    CalibrationViews.CalibrationPage without(
+            @PathVariable StudyId studyId,
+            @PathVariable int number,
+            @Valid @RequestBody CalibrationRequests.GoOnWithout request) {
+        return record.of(studyId, () -> {
+            without.goOn(studyId, number, request);
             return desk.page(studyId, number);
         });
     }

@@ -4,7 +4,7 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
-import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
 import org.mossbank.core.estimate.Require;
 import org.mossbank.server.account.AccountView;
 import org.mossbank.server.account.Accounts;
@@ -13,6 +13,7 @@ import org.mossbank.server.grading.Grading;
 import org.mossbank.server.ids.AccountId;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.prompt.Prompts;
+import org.mossbank.server.study.RoundStage;
 import org.mossbank.server.study.Studies;
 import org.mossbank.server.study.StudyAccess;
 import org.mossbank.server.study.StudyView;
@@ -55,27 +56,42 @@ class CalibrationDesk {
         return all.ofStudy(study).stream().map(c -> summary(c, view)).toList();
     }
 
-    /** Calibrations of studies whose round is not open yet. */
+    /** Calibrations of studies that are being prepared, and while a round is open those that whoever asks has sheets of. */
     @PreAuthorize("isAuthenticated()")
     public List<CalibrationViews.CalibrationSummary> mine() {
-        List<StudyId> own = List.copyOf(studies.ofMember(current.id()).keySet());
-        Map<StudyId, List<Calibration>> begun = all.ofStudies(own).stream()
-                .collect(Collectors.groupingBy(c -> c.key().studyId()));
+        AccountId own = current.id();
+        List<StudyId> going = studies.ofMember(own).keySet().stream()
+                .filter(s -> studies.stage(s) != RoundStage.Stage.CLOSED)
+                .toList();
         List<CalibrationViews.CalibrationSummary> mine = new ArrayList<>();
-        begun.forEach((study, calibrations) -> {
-            StudyView view = studies.get(study);
-            calibrations.stream()
-                    .map(c -> summary(c, view))
-                    .filter(s -> s.stage() != CalibrationViews.Stage.OVER)
-                    .forEach(mine::add);
-        });
+        for (Calibration calibration : all.ofStudies(going)) {
+            StudyId study = calibration.key().studyId();
+            List<Grading.SheetState> sheets = reader.sheets(calibration.key());
+            boolean takesPart = sheets.stream().anyMatch(s -> s.raterId().equals(own));
+            if (takesPart || studies.stage(study) == RoundStage.Stage.PREPARING) {
+                mine.add(summary(calibration, studies.get(study), sheets, null));
+            }
+        }
         mine.sort(Comparator.comparing(CalibrationViews.CalibrationSummary::studyTitle)
                 .thenComparingInt(CalibrationViews.CalibrationSummary::number));
         return mine;
     }
 
     private CalibrationViews.CalibrationSummary summary(Calibration calibration, StudyView study) {
-        List<Grading.SheetState> sheets = reader.sheets(calibration.key());
+        return summary(
+                calibration,
+                study,
+                reader.sheets(calibration.key()),
+                calibration.isTalkOpen()
+                        ? new CalibrationFigures(
+                                        reader.basis(calibration), study.brief().rule())
+                                .shortOfFloor()
+                                .isEmpty()
+                        : null);
+    }
+
+    private CalibrationViews.CalibrationSummary summary(
+            Calibration calibration, StudyView study, List<Grading.SheetState> sheets, @Nullable Boolean reached) {
         CalibrationViews.Stage stage = reader.stage(calibration, sheets);
         List<Grading.SheetState> asked = sheets.stream()
                 .filter(s -> s.repeat() == (stage == CalibrationViews.Stage.AGAIN))
@@ -95,12 +111,7 @@ class CalibrationDesk {
                 (int) sheets.stream()
                         .filter(s -> s.raterId().equals(own) && !s.sent())
                         .count(),
-                calibration.isTalkOpen()
-                        ? new CalibrationFigures(
-                                        reader.basis(calibration), study.brief().rule())
-                                .shortOfFloor()
-                                .isEmpty()
-                        : null);
+                reached);
     }
 
     @PreAuthorize("@studyAccess.mayEnter(#study)")
@@ -109,7 +120,7 @@ class CalibrationDesk {
         List<Grading.SheetState> sheets = reader.sheets(calibration.key());
         CalibrationViews.CalibrationSummary summary = summary(calibration, studies.get(study));
         boolean leads = access.mayLead(study) && access.mayPrepare(study);
-        List<String> waitsFor = leads ? waitsFor(sheets, summary.stage()) : List.of();
+        List<CalibrationViews.Awaited> waitsFor = leads ? waitsFor(sheets, summary.stage()) : List.of();
         if (!summary.open()) {
             return closed(calibration, summary, waitsFor, leads);
         }
@@ -141,7 +152,7 @@ class CalibrationDesk {
     private CalibrationViews.CalibrationPage closed(
             Calibration calibration,
             CalibrationViews.CalibrationSummary summary,
-            List<String> waitsFor,
+            List<CalibrationViews.Awaited> waitsFor,
             boolean leads) {
         CalibrationBasis basis = reader.basis(calibration).ungraded();
         return new CalibrationViews.CalibrationPage(
@@ -164,7 +175,7 @@ class CalibrationDesk {
                 .toList();
     }
 
-    private List<String> waitsFor(List<Grading.SheetState> sheets, CalibrationViews.Stage stage) {
+    private List<CalibrationViews.Awaited> waitsFor(List<Grading.SheetState> sheets, CalibrationViews.Stage stage) {
         List<AccountId> open = sheets.stream()
                 .filter(s -> !s.sent() && s.repeat() == (stage == CalibrationViews.Stage.AGAIN))
                 .map(Grading.SheetState::raterId)
@@ -172,8 +183,9 @@ class CalibrationDesk {
                 .toList();
         Map<AccountId, AccountView> people = accounts.byId(open);
         return open.stream()
-                .map(id -> Require.known(people, id).displayName())
-                .sorted()
+                .map(id -> new CalibrationViews.Awaited(
+                        id, Require.known(people, id).displayName()))
+                .sorted(Comparator.comparing(CalibrationViews.Awaited::name))
                 .toList();
     }
 }

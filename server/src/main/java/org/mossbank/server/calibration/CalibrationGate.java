@@ -4,6 +4,7 @@ import java.time.Clock;
 import java.util.List;
 import org.mossbank.server.grading.GradesSeen;
 import org.mossbank.server.grading.Grading;
+import org.mossbank.server.grading.OpenSheets;
 import org.mossbank.server.grading.RaterComesIn;
 import org.mossbank.server.grading.SheetHappened;
 import org.mossbank.server.ids.AccountId;
@@ -12,6 +13,10 @@ import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.plan.OpeningCondition;
 import org.mossbank.server.prompt.Prompts;
 import org.mossbank.server.rubric.Rubrics;
+import org.mossbank.server.shared.Problem;
+import org.mossbank.server.shared.ProblemType;
+import org.mossbank.server.study.FiguresChanged;
+import org.mossbank.server.study.RoundStage;
 import org.mossbank.server.study.Studies;
 import org.springframework.context.event.EventListener;
 import org.springframework.stereotype.Component;
@@ -27,6 +32,7 @@ class CalibrationGate implements OpeningCondition, GradesSeen {
     private final Prompts prompts;
     private final Rubrics rubrics;
     private final Studies studies;
+    private final OpenSheets openSheets;
     private final Clock clock;
 
     CalibrationGate(
@@ -36,6 +42,7 @@ class CalibrationGate implements OpeningCondition, GradesSeen {
             Prompts prompts,
             Rubrics rubrics,
             Studies studies,
+            OpenSheets openSheets,
             Clock clock) {
         this.all = all;
         this.reader = reader;
@@ -43,6 +50,7 @@ class CalibrationGate implements OpeningCondition, GradesSeen {
         this.prompts = prompts;
         this.rubrics = rubrics;
         this.studies = studies;
+        this.openSheets = openSheets;
         this.clock = clock;
     }
 
@@ -55,11 +63,29 @@ class CalibrationGate implements OpeningCondition, GradesSeen {
                 .ifPresent(number -> openTalkOnceAllAreIn(new Calibration.Key(happened.studyId(), number)));
     }
 
-    /** Nobody waits for somebody who has left. */
+    /**
+     * Nobody waits for somebody who has left; but what they graded has their name, so they do not leave.
+     *
+     * @throws Problem 409 if they have begun
+     */
     @EventListener
     @Transactional(propagation = Propagation.MANDATORY)
     void openTalk(Studies.RaterLeft left) {
+        if (!openSheets.forgetUnbegun(left.studyId(), left.raterId())) {
+            throw new Problem(
+                    ProblemType.CALIBRATING,
+                    "They have begun to calibrate, and what they gave stays under their name. On the page of the calibration you can go on without them.");
+        }
         all.ofStudy(left.studyId()).forEach(c -> openTalkOnceAllAreIn(c.key()));
+    }
+
+    /** A prompt that was set aside is waited for no longer. */
+    @EventListener
+    @Transactional(propagation = Propagation.MANDATORY)
+    void openTalk(FiguresChanged changed) {
+        if (studies.stage(changed.studyId()) == RoundStage.Stage.PREPARING) {
+            all.ofStudy(changed.studyId()).forEach(c -> openTalkOnceAllAreIn(c.key()));
+        }
     }
 
     private void openTalkOnceAllAreIn(Calibration.Key key) {
@@ -76,7 +102,7 @@ class CalibrationGate implements OpeningCondition, GradesSeen {
         return prompts.outline(prompt)
                 .map(Prompts.Outline::calibration)
                 .flatMap(number -> all.findById(new Calibration.Key(study, number)))
-                .filter(Calibration::isTalkOpen)
+                .filter(c -> reader.mayCompare(c, rater, reader.sheets(c.key())))
                 .isPresent();
     }
 

@@ -10,6 +10,7 @@ import jakarta.validation.constraints.Size;
 import java.util.List;
 import java.util.UUID;
 import org.jspecify.annotations.Nullable;
+import org.mossbank.server.ids.AccountId;
 import org.mossbank.server.ids.PromptId;
 import org.mossbank.server.rubric.CriterionContent;
 import org.mossbank.server.shared.FreeKey;
@@ -25,6 +26,11 @@ final class CalibrationRequests {
     record Begin(
             @NotNull @Size(min = FEWEST_PROMPTS, max = MOST_PROMPTS)
             List<@NotNull PromptId> promptIds) {}
+
+    /** Whom nobody waits for any longer. */
+    record GoOnWithout(
+            @NotNull AccountId raterId,
+            @NotBlank @Size(max = 1000) String reason) {}
 
     /**
      * @param id        made by the client, so that what is sent twice is said once

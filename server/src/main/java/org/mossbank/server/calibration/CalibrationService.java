@@ -1,14 +1,9 @@
 package org.mossbank.server.calibration;
 
-import java.util.ArrayList;
 import java.util.List;
-import java.util.Map;
-import java.util.function.Function;
-import java.util.stream.Collectors;
 import org.mossbank.server.account.Actor;
 import org.mossbank.server.acts.ActSort;
 import org.mossbank.server.acts.Acts;
-import org.mossbank.server.answer.AnswerView;
 import org.mossbank.server.grading.Grading;
 import org.mossbank.server.ids.AccountId;
 import org.mossbank.server.ids.PromptId;
@@ -32,6 +27,7 @@ class CalibrationService {
     private final Studies studies;
     private final Prompts prompts;
     private final Rubrics rubrics;
+    private final CalibrationReadiness readiness;
     private final Acts acts;
     private final Actor actor;
 
@@ -42,8 +38,10 @@ class CalibrationService {
             Studies studies,
             Prompts prompts,
             Rubrics rubrics,
+            CalibrationReadiness readiness,
             Acts acts,
             Actor actor) {
+        this.readiness = readiness;
         this.reader = reader;
         this.all = all;
         this.sheets = sheets;
@@ -64,19 +62,7 @@ class CalibrationService {
         studies.claimForRound(study);
         List<PromptId> chosen = request.promptIds().stream().distinct().toList();
         List<AccountId> raters = studies.raters(study);
-        List<String> missing = new ArrayList<>(missingOf(study, raters));
-        missing.addAll(missingOf(
-                study,
-                chosen,
-                sheets.gradable(study, chosen).stream()
-                        .collect(Collectors.groupingBy(AnswerView::promptId, Collectors.counting()))));
-        int version = rubrics.newestPublished(study).orElse(0);
-        if (version == 0) {
-            missing.add("The rubric is not published: raters would grade by a draft.");
-        }
-        if (!missing.isEmpty()) {
-            throw new Problem(ProblemType.NOT_READY, String.join(" ", missing));
-        }
+        int version = readiness.require(study, chosen, raters);
         int number = all.ofStudy(study).size() + 1;
         Calibration.Key key = new Calibration.Key(study, number);
         all.save(Calibration.of(
@@ -88,50 +74,6 @@ class CalibrationService {
                 ActSort.CALIBRATION_BEGUN,
                 "calibration %d, prompts: %d, version %d of the rubric".formatted(number, chosen.size(), version),
                 "");
-    }
-
-    private List<String> missingOf(StudyId study, List<AccountId> raters) {
-        List<String> missing = new ArrayList<>();
-        if (raters.size() < 2) {
-            missing.add("Two raters at least are needed to see whether they read the rubric alike.");
-        }
-        List<AccountId> asked = studies.notAccepted(study);
-        long waiting = raters.stream().filter(asked::contains).count();
-        if (waiting > 0) {
-            missing.add(
-                    waiting == 1
-                            ? "One rater was asked and has not accepted yet."
-                            : waiting + " raters were asked and have not accepted yet.");
-        }
-        boolean underWay = all.ofStudy(study).stream()
-                .anyMatch(c -> reader.stage(c, reader.sheets(c.key())) != CalibrationViews.Stage.TALK);
-        if (underWay) {
-            missing.add("Another calibration is under way.");
-        }
-        return missing;
-    }
-
-    private List<String> missingOf(StudyId study, List<PromptId> chosen, Map<PromptId, Long> answered) {
-        Map<PromptId, Prompts.Outline> known =
-                prompts.outlines(study).stream().collect(Collectors.toMap(Prompts.Outline::id, Function.identity()));
-        List<String> missing = new ArrayList<>();
-        for (PromptId id : chosen) {
-            Prompts.Outline prompt = known.get(id);
-            if (prompt == null) {
-                throw Problem.invalid("promptIds", "must be prompts of this study");
-            }
-            if (!prompt.isCounting()) {
-                missing.add("“%s” was set aside or calibrated raters before.".formatted(prompt.title()));
-            }
-            if (answered.getOrDefault(id, 0L) < 2) {
-                missing.add("“%s” has fewer than two answers to grade.".formatted(prompt.title()));
-            }
-        }
-        if (chosen.size() < CalibrationRequests.FEWEST_PROMPTS) {
-            throw Problem.invalid(
-                    "promptIds", "must be at least %d prompts".formatted(CalibrationRequests.FEWEST_PROMPTS));
-        }
-        return missing;
     }
 
     /**

@@ -51,7 +51,11 @@ class CalibrationSheets {
      * @param again   whether it is after the talk
      */
     void lay(StudyId study, Collection<AccountId> raters, List<PromptId> prompts, int version, boolean again) {
-        List<AnswerView> all = gradable(study, prompts);
+        // Again, and to whoever comes in late, what was graded before: nothing that came in since.
+        Set<AnswerId> before = grading.answersOn(study, prompts).keySet();
+        List<AnswerView> all = gradable(study, prompts).stream()
+                .filter(a -> before.isEmpty() || before.contains(a.id()))
+                .toList();
         List<CandidateView> people = candidates.ofStudy(study);
         long seed = studies.get(study).seed();
         List<Grading.SheetRecord> sheets = new ArrayList<>();

@@ -8,6 +8,7 @@ import org.mossbank.server.grading.Confidence;
 import org.mossbank.server.grading.RemarkContent;
 import org.mossbank.server.grading.Verdict;
 import org.mossbank.server.grading.Works;
+import org.mossbank.server.ids.AccountId;
 import org.mossbank.server.ids.KindId;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.prompt.KeyPoint;
@@ -39,7 +40,8 @@ final class CalibrationViews {
      * @param sent    sheets that are sent in, of those that all are to send in now
      * @param open    whether whoever asks may see what others gave
      * @param toGrade sheets that whoever asks has still to send in
-     * @param reached whether agreement reached the floor on grades that were given before anyone saw another's; absent until all are in
+     * @param reached whether agreement reached the floor on grades that were given before anyone saw another's; absent until all are in, and in the list
+     *                over all studies
      */
     record CalibrationSummary(
             StudyId studyId,
@@ -56,7 +58,7 @@ final class CalibrationViews {
     /**
      * A calibration as far as whoever asks may see it.
      *
-     * @param waitsFor  names of those who have not sent in, for the lead alone
+     * @param waitsFor  those who have not sent in, for the lead alone
      * @param agreement by criterion; empty until all are in
      * @param distances of all raters for the lead, of a rater for themselves
      * @param answers   by prompt and place; empty until all are in and whoever asks has graded them
@@ -67,7 +69,7 @@ final class CalibrationViews {
     record CalibrationPage(
             CalibrationSummary summary,
             Calibrations.CalibrationCourse course,
-            List<String> waitsFor,
+            List<Awaited> waitsFor,
             List<RulerCriterion> criteria,
             List<AgreementBefore> agreement,
             List<DistanceOf> distances,
@@ -76,6 +78,9 @@ final class CalibrationViews {
             boolean talking,
             boolean leads,
             boolean mayRepeat) {}
+
+    /** Somebody who has not sent in. */
+    record Awaited(AccountId raterId, String name) {}
 
     /** A criterion that answers are graded on. */
     record RulerCriterion(String key, String name, int highestLevel) {}

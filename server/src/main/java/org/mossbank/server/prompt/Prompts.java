@@ -184,7 +184,7 @@ public class Prompts {
                 .toList();
     }
 
-    /** The prompts that somebody answers and grades: those that count, and those that raters calibrate by. */
+    /** The prompts that somebody grades: those that count, and those that raters calibrate by. */
     @SystemOnly
     public List<PromptView> graded(StudyId study) {
         return ofStudy(study).stream().filter(p -> !p.isFaulty()).toList();

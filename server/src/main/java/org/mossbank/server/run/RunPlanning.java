@@ -92,7 +92,7 @@ class RunPlanning {
     /** @throws Problem 400 with what cannot be asked */
     Asked asked(StudyId study, StartRun request) {
         Map<PromptId, PromptView> soundPrompts =
-                prompts.graded(study).stream().collect(Collectors.toMap(PromptView::id, p -> p));
+                prompts.sound(study).stream().collect(Collectors.toMap(PromptView::id, p -> p));
         Map<CandidateId, CandidateView> all =
                 candidates.ofStudy(study).stream().collect(Collectors.toMap(CandidateView::id, c -> c));
         Map<CandidateId, SourceContent> bySource = sources.ofStudy(study);
@@ -115,7 +115,7 @@ class RunPlanning {
         });
         String currency = currency(request, all);
         List<RunPlan.Cell> planned = RunPlan.of(
-                inOrder(request.promptIds(), prompts.gradedIds(study)),
+                inOrder(request.promptIds(), prompts.soundIds(study)),
                 inOrder(
                         request.candidateIds(),
                         candidates.ofStudy(study).stream()

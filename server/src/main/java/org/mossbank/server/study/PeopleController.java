@@ -40,7 +40,7 @@ class PeopleController {
     }
 
     /** Takes a rater out before the round is opened. */
-    @MayRefuse(ProblemType.ROUND_OPENED)
+    @MayRefuse({ProblemType.CALIBRATING, ProblemType.ROUND_OPENED})
     @DeleteMapping("/api/studies/{studyId}/raters/{raterId}")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void remove(@PathVariable StudyId studyId, @PathVariable AccountId raterId) {

@@ -150,7 +150,7 @@ class PeopleService {
         expectations.deleteById(new Membership.Key(study, rater));
         memberships.delete(membership);
         accounts.endLinks(rater, current.id());
-        studies.left(study);
+        studies.left(study, rater);
     }
 
     private Membership raterOrNotFound(StudyId study, AccountId rater) {

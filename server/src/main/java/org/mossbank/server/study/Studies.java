@@ -186,13 +186,13 @@ public class Studies {
     }
 
     /** A rater was taken out of a study; told within the same transaction. */
-    public record RaterLeft(StudyId studyId) {}
+    public record RaterLeft(StudyId studyId, AccountId raterId) {}
 
     @SystemOnly
     @Transactional
-    void left(StudyId study) {
+    void left(StudyId study, AccountId rater) {
         entities.flush();
-        events.publishEvent(new RaterLeft(study));
+        events.publishEvent(new RaterLeft(study, rater));
     }
 
     /** Whether a person has still to say what they expect. */

@@ -69,7 +69,7 @@ public class CalibrationTest extends ServerTest {
         assertThat(plan.path("answers").asInt())
                 .as("two prompts of two answers are left")
                 .isEqualTo(4);
-        assertThat(study.get("/agreement").path("counts").toString()).doesNotContain("\"grades\":8");
+        assertThat(study.get("/agreement").path("sheets").asInt(-1)).isZero();
         assertThat(study.get("/grading").path("openedAt").isMissingNode()
                         || study.get("/grading").path("openedAt").isNull())
                 .isTrue();
@@ -97,8 +97,11 @@ public class CalibrationTest extends ServerTest {
                     .as(one)
                     .isEqualTo(404);
         }
-        assertThat(as(LEAD).get(calibration(study)).json().path("waitsFor").toString())
-                .isEqualTo("[\"Sana Tillery\"]");
+        assertThat(as(LEAD).get(calibration(study))
+                        .json()
+                        .at("/waitsFor/0/name")
+                        .asString())
+                .isEqualTo("Sana Tillery");
         assertThat(as("bram").get(calibration(study)).json().path("waitsFor"))
                 .as("raters are not told who")
                 .isEmpty();
@@ -214,9 +217,9 @@ public class CalibrationTest extends ServerTest {
         grade(study, "bram", 3);
         grade(study, "juri", 3);
         grade(study, "sana", 3);
-        assertThat(study.get("/agreement").at("/totals/sheets").asInt(-1))
-                .as("sheets that count")
-                .isNotEqualTo(6 + 4);
+        assertThat(study.get("/agreement").path("sheets").asInt())
+                .as("two prompts by two raters each; six sheets to calibrate by count nowhere")
+                .isEqualTo(4);
         assertThat(study.get("/calibrations").at("/0/stage").asString()).isEqualTo("OVER");
     }
 
@@ -365,6 +368,11 @@ public class CalibrationTest extends ServerTest {
         for (JsonNode sheet : own.subList(0, 2)) {
             gradeAndSend(as("tove"), sheet.path("id").asString(), 2);
         }
+        assertThat(list(as("tove").get("/api/calibrations").json()).stream()
+                        .filter(c -> c.path("studyId").asString().equals(study.id()))
+                        .map(c -> c.path("open").asBoolean()))
+                .as("the way there stands on the first page")
+                .containsExactly(true);
         assertThat(as("tove").get(calibration(study) + "/answers/1").status()).isEqualTo(200);
         JsonNode page = as(LEAD).get(calibration(study)).json();
         assertThat(page.path("distances")).hasSize(4);
@@ -377,21 +385,102 @@ public class CalibrationTest extends ServerTest {
                         .toString());
     }
 
-    /** Somebody who has left is waited for no longer. */
+    private static String person(StudyInTheMaking study, String name) {
+        return list(study.get("/people")).stream()
+                .filter(p -> p.path("signInName").asString().equals(name))
+                .findFirst()
+                .orElseThrow()
+                .path("accountId")
+                .asString();
+    }
+
+    /** Whoever has begun nothing leaves as if they had never been there, in an archive too. */
     @Test
     public void theTalkOpensWithoutWhoHasLeft() {
         StudyInTheMaking study = calibrating();
         grade(study, "bram", 3);
         grade(study, "juri", 3);
-        String sana = list(study.get("/people")).stream()
-                .filter(p -> p.path("signInName").asString().equals("sana"))
-                .findFirst()
-                .orElseThrow()
-                .path("accountId")
-                .asString();
-        assertThat(as(LEAD).delete(study.path + "/raters/" + sana).status()).isEqualTo(204);
+        assertThat(as(LEAD).delete(study.path + "/raters/" + person(study, "bram"))
+                        .problem())
+                .as("what he gave has his name")
+                .isEqualTo("calibrating");
+        assertThat(as(LEAD).delete(study.path + "/raters/" + person(study, "sana"))
+                        .status())
+                .isEqualTo(204);
         assertThat(as("bram").get(calibration(study)).json().at("/summary/open").asBoolean())
                 .isTrue();
+        roundTrip(study);
+    }
+
+    @Test
+    public void theLeadGoesOnWithoutWhoDoesNotSendInWithAReason() {
+        StudyInTheMaking study = calibrating();
+        grade(study, "bram", 3);
+        grade(study, "juri", 3);
+        gradeAndSend(
+                as("sana"), sheets(as("sana"), study.id()).get(0).path("id").asString(), 2);
+        Map<String, String> without = Map.of("raterId", person(study, "sana"), "reason", "She is at sea.");
+        assertThat(as("bram").post(calibration(study) + "/without", without).status())
+                .isEqualTo(403);
+        JsonNode page = study.post("/calibrations/1/without", without);
+        assertThat(page.at("/summary/open").asBoolean()).isTrue();
+        assertThat(page.path("waitsFor")).isEmpty();
+        assertThat(study.get("/acts").toString()).contains("SHEET_WITHDRAWN", "She is at sea.");
+        assertThat(as(LEAD).post(calibration(study) + "/without", without).problem())
+                .isEqualTo("not-ready");
+        roundTrip(study);
+    }
+
+    /** A prompt that turned out faulty is waited for no longer. */
+    @Test
+    public void theTalkOpensOnceWhatIsLeftWasSetAside() {
+        StudyInTheMaking study = calibrating();
+        grade(study, "bram", 3);
+        grade(study, "juri", 3);
+        JsonNode sent = sheets(as("sana"), study.id()).get(0);
+        gradeAndSend(as("sana"), sent.path("id").asString(), 2);
+        String left = list(study.get("/prompts")).stream()
+                .filter(p -> firstPrompts(study).contains(p.path("id").asString())
+                        && !p.at("/content/title")
+                                .asString()
+                                .equals(sent.path("promptTitle").asString()))
+                .findFirst()
+                .orElseThrow()
+                .path("id")
+                .asString();
+        study.put("/prompts/" + left + "/fault", Map.of("reason", "It has two meanings."));
+        assertThat(as("bram").get(calibration(study)).json().at("/summary/open").asBoolean())
+                .isTrue();
+    }
+
+    /** Else a calibration would show who wrote what. */
+    @Test
+    public void nothingIsLaidBeforeRatersThatIsNotMasked() {
+        StudyInTheMaking study = StudyInTheMaking.ready(as(LEAD));
+        study.post(
+                "/answers",
+                Bodies.answer(
+                        firstPrompts(study).get(0),
+                        study.get("/candidates").at("/0/id").asString(),
+                        "As Osierhold I would look at the loop."));
+        ApiClient.Response begun =
+                as(LEAD).post(study.path + "/calibrations", Map.of("promptIds", firstPrompts(study)));
+        assertThat(begun.problem()).isEqualTo("not-ready");
+        assertThat(begun.json().path("detail").asString()).contains("Answers: ");
+    }
+
+    /** Both gradings are of the same answers. */
+    @Test
+    public void whatCameInSinceIsNotGradedAgain() {
+        StudyInTheMaking study = parted();
+        study.post(
+                "/answers",
+                Bodies.answer(
+                        firstPrompts(study).get(0),
+                        study.get("/candidates").at("/0/id").asString(),
+                        "Because it counts twice."));
+        study.post("/calibrations/1/again", Map.of());
+        assertThat(as(LEAD).get(calibration(study)).json().path("answers")).hasSize(4);
     }
 
     @Test

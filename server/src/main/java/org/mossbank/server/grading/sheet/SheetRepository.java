@@ -15,6 +15,7 @@ import org.mossbank.server.ids.SheetId;
 import org.mossbank.server.ids.StudyId;
 import org.springframework.data.jpa.repository.JpaRepository;
 import org.springframework.data.jpa.repository.Lock;
+import org.springframework.data.jpa.repository.Modifying;
 import org.springframework.data.jpa.repository.Query;
 
 public interface SheetRepository extends JpaRepository<Sheet, SheetId> {
@@ -27,6 +28,17 @@ public interface SheetRepository extends JpaRepository<Sheet, SheetId> {
     List<Sheet> findByStudyIdAndPromptId(StudyId studyId, PromptId promptId);
 
     List<Sheet> findByStudyIdAndPromptIdIn(StudyId study, Collection<PromptId> prompts);
+
+    /** With how long they were looked at; nothing was done on them. */
+    @Modifying
+    @Query(nativeQuery = true, value = """
+                    with gone as (select a.id from sheet_answer a join sheet s on s.id = a.sheet_id
+                            where s.study_id = :#{#study.value()} and s.rater_id = :#{#rater.value()}),
+                        times as (delete from active_time where sheet_answer_id in (select id from gone) returning 1)
+                    delete from sheet_answer where id in (select id from gone)""")
+    void forgetAnswers(StudyId study, AccountId rater);
+
+    void deleteByStudyIdAndRaterId(StudyId study, AccountId rater);
 
     /** One writer a sheet at a time: two tabs take turns. */
     @Lock(LockModeType.PESSIMISTIC_WRITE)
