@@ -3,6 +3,7 @@ package org.mossbank.server.calibration;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.OptionalInt;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.mossbank.server.answer.AnswerView;
@@ -45,6 +46,11 @@ class CalibrationReadiness {
         this.others = others;
     }
 
+    /** The newest version of the rubric that is published: what raters would grade by. */
+    OptionalInt version(StudyId study) {
+        return rubrics.newestPublished(study);
+    }
+
     /**
      * @return the version of the rubric to grade by
      * @throws Problem 409 naming everything that is missing
@@ -62,7 +68,7 @@ class CalibrationReadiness {
                         .collect(Collectors.groupingBy(AnswerView::promptId, Collectors.counting()))));
         // What is still asked would change, and what is not masked would give its candidate away.
         others.forEach(o -> o.toSettle(study).ifPresent(open -> missing.add("Answers: " + open + ".")));
-        int version = rubrics.newestPublished(study).orElse(0);
+        int version = version(study).orElse(0);
         if (version == 0) {
             missing.add("The rubric is not published: raters would grade by a draft.");
         }

@@ -9,7 +9,6 @@ import org.mossbank.server.ids.AccountId;
 import org.mossbank.server.ids.PromptId;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.prompt.Prompts;
-import org.mossbank.server.rubric.Rubrics;
 import org.mossbank.server.shared.Problem;
 import org.mossbank.server.shared.ProblemType;
 import org.mossbank.server.study.Studies;
@@ -26,7 +25,6 @@ class CalibrationService {
     private final CalibrationSheets sheets;
     private final Studies studies;
     private final Prompts prompts;
-    private final Rubrics rubrics;
     private final CalibrationReadiness readiness;
     private final Acts acts;
     private final Actor actor;
@@ -37,7 +35,6 @@ class CalibrationService {
             CalibrationSheets sheets,
             Studies studies,
             Prompts prompts,
-            Rubrics rubrics,
             CalibrationReadiness readiness,
             Acts acts,
             Actor actor) {
@@ -47,7 +44,6 @@ class CalibrationService {
         this.sheets = sheets;
         this.studies = studies;
         this.prompts = prompts;
-        this.rubrics = rubrics;
         this.acts = acts;
         this.actor = actor;
     }
@@ -93,7 +89,7 @@ class CalibrationService {
                     ProblemType.NOT_READY,
                     "It was graded again. For another look at the ruler, calibrate by other prompts.");
         }
-        int version = rubrics.newestPublished(study).orElseThrow();
+        int version = readiness.version(study).orElseThrow();
         List<AccountId> raters = reader.sheets(calibration.key()).stream()
                 .filter(Grading.SheetState::sent)
                 .map(Grading.SheetState::raterId)
