@@ -5,16 +5,16 @@ import { MemoryRouter, Outlet, Route, Routes } from "react-router";
 import { afterEach, vi } from "vitest";
 import type { Schemas } from "../api/client";
 
-export type Asked = { method: string; path: string; body: unknown };
+export type Asked = { method: string; path: string; query: URLSearchParams; body: unknown };
 
 type Answer = { status?: number; body: unknown };
 
 /** Stands in for the server: what each path answers, and what was asked of it. */
 export class ServerDouble {
   readonly asked: Asked[] = [];
-  private readonly answers = new Map<string, (asked: Asked) => Answer>();
+  private readonly answers = new Map<string, (asked: Asked) => Answer | Promise<Answer>>();
 
-  on(methodAndPath: string, answer: (asked: Asked) => Answer): this {
+  on(methodAndPath: string, answer: (asked: Asked) => Answer | Promise<Answer>): this {
     this.answers.set(methodAndPath, answer);
     return this;
   }
@@ -24,10 +24,11 @@ export class ServerDouble {
     const asked = {
       method: input.method,
       path: new URL(input.url).pathname,
+      query: new URL(input.url).searchParams,
       body: input.headers.get("Content-Type")?.includes("json") ? JSON.parse(text) : text || undefined,
     };
     this.asked.push(asked);
-    const answer = this.answers.get(`${asked.method} ${asked.path}`)?.(asked) ?? {
+    const answer = (await this.answers.get(`${asked.method} ${asked.path}`)?.(asked)) ?? {
       status: 404,
       body: { type: "https://mossbank.example/problems/not-found", title: "Not found", status: 404 },
     };

@@ -72,6 +72,59 @@ describe("a split", () => {
     expect(screen.getByText("missed")).toBeTruthy();
   });
 
+  it("shows what the answer changes, with the remarks at its lines", async () => {
+    const code: Schemas["GradedCode"] = {
+      start: [{ path: "src/Lamp.java", text: "class Lamp {\n    int number;\n}\n" }],
+      code: {
+        changes: [
+          {
+            path: "src/Lamp.java",
+            from: "src/Lamp.java",
+            sort: "CHANGED",
+            added: 1,
+            removed: 1,
+            coarse: false,
+            hunks: [
+              {
+                before: 2,
+                after: 2,
+                lines: [
+                  { kind: "REMOVED", nature: "PLAIN", text: "    int number;" },
+                  { kind: "ADDED", nature: "PLAIN", text: "    final int number;" },
+                ],
+              },
+            ],
+          },
+        ],
+        files: [{ path: "src/Lamp.java", sort: "CHANGED", text: "class Lamp {\n}\n", before: "" }],
+        outside: [],
+        namesFiles: true,
+        limits: [],
+      },
+    };
+    const on = { part: "AFTER" as const, path: "src/Lamp.java", from: 2, to: 2, quote: "" };
+    const remarks = [{ stance: "FAULT" as const, trait: "", words: "Never set.", lines: on }];
+    await split(
+      { raters: [rater("Åse Lund", 1, { remarks }), rater("Bo Grane", 4)] },
+      server().on("GET /api/splits/x/code", () => ({ body: code })),
+    );
+    const parts = within(await screen.findByRole("group", { name: "What is shown of the answer" }));
+    await userEvent.click(parts.getByRole("button", { name: /^Changes ?, 1 remark$/ }));
+    expect(await screen.findByText(/1 file, 1 line added, 1 removed/)).toBeTruthy();
+    expect(screen.getByRole("button", { name: /Åse Lund: Fault on line 2.*Never set/ })).toBeTruthy();
+    await userEvent.click(parts.getByRole("button", { name: "Files" }));
+    expect(await screen.findByRole("combobox", { name: "File" })).toBeTruthy();
+  });
+
+  it("has no parts to choose from where the prompt has no starting code", async () => {
+    const none = { code: { changes: [], files: [], outside: [], namesFiles: false, limits: [] }, start: [] };
+    await split(
+      {},
+      server().on("GET /api/splits/x/code", () => ({ body: none })),
+    );
+    expect(screen.queryByRole("button", { name: "Changes" })).toBeNull();
+  });
+
   it("says something once however often it is sent, and keeps what is being written over a reload", async () => {
     const answers = server();
     const sent: unknown[] = [];

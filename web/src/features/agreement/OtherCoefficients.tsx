@@ -13,7 +13,7 @@ type Report = Schemas["AgreementReport"];
 type Name = Schemas["CoefficientFigure"]["name"];
 type Within = Schemas["CoefficientsReport"]["within"][number];
 
-const coefficientsOf = (studyId: string) =>
+export const coefficientsOf = (studyId: string) =>
   queryOptions({
     queryKey: studyKeys.part(studyId, "agreement", "coefficients"),
     queryFn: ({ signal }) =>
@@ -81,7 +81,7 @@ export function OtherCoefficient({ report, name }: { report: Report; name: Name 
   );
 }
 
-const figureOf = (within: Within, name: Name): Schemas["Figure"] =>
+export const figureOf = (within: Within, name: Name): Schemas["Figure"] =>
   within.coefficients.find((c) => c.name === name)?.figure ?? { undefinedReason: "it is not defined for this scale" };
 
 function columns(report: Report, within: Within[], name: Name) {

@@ -7,10 +7,12 @@ import { type CrossedPair, Crossing } from "./Crossing";
 
 type Report = Schemas["AgreementReport"];
 
+type PairTableProps = { report: Report; criterion: Report["criteria"][number] | undefined };
+
 /** Weighted kappa of each two raters as a half table: quadratic above, linear below it, with the count. */
-export function PairTable({ report }: { report: Report }) {
+export function PairTable({ report, criterion }: PairTableProps) {
   const [address, setAddress] = useSearchParams();
-  const chosen = address.get("criterion") ?? report.criteria[0]?.criterionId ?? "";
+  const chosen = criterion?.criterionId ?? "";
   const crossed = crossedPair(address, chosen);
   const leads = useStudy().role === "LEAD";
   const set = (changes: Record<string, string | undefined>) => {
@@ -26,7 +28,7 @@ export function PairTable({ report }: { report: Report }) {
     return null;
   }
   return (
-    <section className="mt-8">
+    <section id="pair-table" className="mt-8 scroll-mt-4">
       <h2>Each two raters</h2>
       <div role="group" aria-label="Criterion" className="mt-1 mb-2 flex gap-1">
         {report.criteria.map((c) => (
@@ -81,6 +83,19 @@ function crossedPair(address: URLSearchParams, criterionId: string): CrossedPair
       };
 }
 
+/** That of two raters, in either order. */
+export function pairOf<Pair>(
+  pairs: Pair[],
+  idsOf: (pair: Pair) => [string, string],
+  a: string,
+  b: string,
+): Pair | undefined {
+  return pairs.find((p) => {
+    const [first, second] = idsOf(p);
+    return (first === a && second === b) || (first === b && second === a);
+  });
+}
+
 type PairView = Report["pairs"][number];
 
 type PairProps = { pair: PairView | undefined; onCross: ((pair: PairView) => void) | undefined };
@@ -117,10 +132,7 @@ type PairsOfRatersProps = { raters: Report["raters"]; pairs: PairView[]; onCross
 
 /** Every two raters once, below the diagonal. */
 function PairsOfRaters({ raters, pairs, onCross }: PairsOfRatersProps) {
-  const pairOf = (a: string, b: string) =>
-    pairs.find(
-      (p) => (p.firstRaterId === a && p.secondRaterId === b) || (p.firstRaterId === b && p.secondRaterId === a),
-    );
+  const own = (a: string, b: string) => pairOf(pairs, (p) => [p.firstRaterId, p.secondRaterId], a, b);
   const columns = raters.slice(0, -1);
   return (
     <div className="overflow-x-auto" role="region" aria-label="Weighted kappa of each two raters" tabIndex={0}>
@@ -144,7 +156,7 @@ function PairsOfRaters({ raters, pairs, onCross }: PairsOfRatersProps) {
               </th>
               {columns.slice(0, i + 1).map((column) => (
                 <td key={column.raterId} className="px-3 py-1 whitespace-nowrap">
-                  <Pair pair={pairOf(row.raterId, column.raterId)} onCross={onCross} />
+                  <Pair pair={own(row.raterId, column.raterId)} onCross={onCross} />
                 </td>
               ))}
             </tr>

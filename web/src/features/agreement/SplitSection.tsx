@@ -5,13 +5,15 @@ import type { Schemas } from "../../api/client";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Field";
 import { count } from "../../ui/format";
+import { Query } from "../../ui/Query";
 import { Table } from "../../ui/Table";
 import { Trouble } from "../../ui/Trouble";
 import { splitsOfStudy, SplitStateWords, TakeUpWidest, useTakeUp } from "../reconciliation";
 import { CandidateName, candidatesOfStudy } from "../candidate";
 import { LevelMark } from "../rubric";
 import { useStudy } from "../study";
-import { type Filter, useFilter } from "./useFilter";
+import { narrowedOf } from "./narrowed";
+import { type Filter, type Narrow, useFilter } from "./useFilter";
 
 type Report = Schemas["AgreementReport"];
 type SplitView = Report["splits"][number];
@@ -20,20 +22,65 @@ type SplitView = Report["splits"][number];
 const FIRST = 12;
 const ALL = "";
 
-/** Splits, widest first, of one criterion or rater if one is chosen; the address keeps which. */
-export function SplitSection({ report }: { report: Report }) {
+type SplitSectionProps = { report: Report; criterion: Report["criteria"][number] | undefined };
+
+/** Splits, widest first, of what is looked at; the address keeps it. */
+export function SplitSection({ report, criterion }: SplitSectionProps) {
+  return useStudy().role === "LEAD" && criterion ? (
+    <LookedAtSplits report={report} criterion={criterion} />
+  ) : (
+    <OwnSplits report={report} />
+  );
+}
+
+/** For the lead: those of the criterion that is looked at, narrowed down as the workbench is. */
+function LookedAtSplits({ report, criterion }: { report: Report; criterion: Report["criteria"][number] }) {
   const study = useStudy();
-  const leads = study.role === "LEAD";
-  const { data: taken } = useQuery({ ...splitsOfStudy(study.id), enabled: leads });
   const { filter, narrow } = useFilter();
-  const [whole, setWhole] = useState(false);
+  const narrowed = useQuery(narrowedOf(study.id, criterion.criterionId, filter));
+  const { data: taken } = useQuery(splitsOfStudy(study.id));
+  return (
+    <section id="splits-table" className="mt-8 scroll-mt-4">
+      <h2>Widest splits</h2>
+      <p className="mt-1 mb-2 text-ink-soft">
+        {count(report.splitCount, "answer and criterion", "answers and criteria")} in all on which raters lie two levels
+        or more apart.
+      </p>
+      <SplitFilters report={report} filter={{ ...filter, criterion: criterion.criterionId }} onNarrow={narrow} />
+      {study.stage === "GRADING" && (
+        <div className="mb-3">
+          <TakeUpWidest studyId={study.id} />
+        </div>
+      )}
+      <Query of={narrowed} what="the splits">
+        {({ splits, splitCount }) => (
+          <>
+            {splitCount > splits.length && (
+              <p className="mb-2 text-ink-soft">
+                The widest {splits.length} of {splitCount} stand here; narrow them down for others.
+              </p>
+            )}
+            <Shown
+              report={report}
+              found={splits.filter((s) => filter.state === undefined || stateOf(s, taken) === filter.state)}
+              takenUp={taken}
+            />
+          </>
+        )}
+      </Query>
+    </section>
+  );
+}
+
+/** For a rater: those that they are part of. */
+function OwnSplits({ report }: { report: Report }) {
+  const { filter, narrow } = useFilter();
   const found = report.splits.filter(
     (s) =>
       (filter.criterion === undefined || s.criterionId === filter.criterion) &&
       (filter.prompt === undefined || s.promptId === filter.prompt) &&
       (filter.rater === undefined || isAtAnEnd(s, filter.rater)),
   );
-  const shown = whole ? found : found.slice(0, FIRST);
   return (
     <section className="mt-8">
       <h2>Widest splits</h2>
@@ -44,45 +91,68 @@ export function SplitSection({ report }: { report: Report }) {
           <p className="mt-1 mb-2 text-ink-soft">
             {count(report.splitCount, "answer and criterion", "answers and criteria")} on which raters lie two levels or
             more apart
-            {report.splitCount > report.splits.length && `; the widest ${report.splits.length} are known here`}.
+            {report.splitCount > report.splits.length && `; ${report.splits.length} of them are known here`}.
           </p>
           <SplitFilters report={report} filter={filter} onNarrow={narrow} />
-          {leads && study.stage === "GRADING" && (
-            <div className="mb-3">
-              <TakeUpWidest studyId={study.id} />
-            </div>
-          )}
-          {found.length === 0 ? <p>None of these.</p> : <SplitTable report={report} splits={shown} takenUp={taken} />}
-          {found.length > shown.length && (
-            <Button className="mt-2" onClick={() => setWhole(true)}>
-              Show all {found.length}
-            </Button>
-          )}
+          <Shown report={report} found={found} takenUp={undefined} />
         </>
       )}
     </section>
   );
 }
 
-type SplitFiltersProps = {
-  report: Report;
-  filter: Filter;
-  onNarrow: ReturnType<typeof useFilter>["narrow"];
+type ShownProps = { report: Report; found: SplitView[]; takenUp: Schemas["TakenUp"][] | undefined };
+
+function Shown({ report, found, takenUp }: ShownProps) {
+  const [whole, setWhole] = useState(false);
+  const shown = whole ? found : found.slice(0, FIRST);
+  return (
+    <>
+      {found.length === 0 ? <p>None of these.</p> : <SplitTable report={report} splits={shown} takenUp={takenUp} />}
+      {found.length > shown.length && (
+        <Button className="mt-2" onClick={() => setWhole(true)}>
+          Show all {found.length}
+        </Button>
+      )}
+    </>
+  );
+}
+
+/** How far a split has got; the words of a choice. */
+const STATES = {
+  open: "open",
+  talk: "taken up or in talk",
+  settled: "settled",
+  left: "left open",
 };
 
+function stateOf(split: SplitView, taken: Schemas["TakenUp"][] | undefined): keyof typeof STATES {
+  const found = taken?.find((t) => t.answerId === split.answerId && t.criterionId === split.criterionId);
+  switch (found?.state) {
+    case undefined:
+      return "open";
+    case "OPEN":
+      return "talk";
+    case "SETTLED":
+      return "settled";
+    case "LEFT_OPEN":
+      return "left";
+  }
+}
+
+type SplitFiltersProps = { report: Report; filter: Filter; onNarrow: Narrow };
+
 function SplitFilters({ report, filter, onNarrow }: SplitFiltersProps) {
-  const prompts = new Map(report.splits.map((s) => [s.promptId, s.promptTitle]));
+  const leads = useStudy().role === "LEAD";
+  const criteria = report.criteria.map((c) => ({ value: c.criterionId, label: c.name }));
   return (
     <div className="mb-2 flex flex-wrap gap-4">
       <Choice
         label="On"
         className="w-56"
         value={filter.criterion ?? ALL}
-        options={[
-          { value: ALL, label: "every criterion" },
-          ...report.criteria.map((c) => ({ value: c.criterionId, label: c.name })),
-        ]}
-        onValue={(criterion) => onNarrow({ criterion })}
+        options={leads ? criteria : [{ value: ALL, label: "every criterion" }, ...criteria]}
+        onValue={(criterion) => onNarrow({ criterion, levels: undefined })}
       />
       <Choice
         label="Lowest or highest by"
@@ -91,14 +161,37 @@ function SplitFilters({ report, filter, onNarrow }: SplitFiltersProps) {
         options={[{ value: ALL, label: "anybody" }, ...report.raters.map((r) => ({ value: r.raterId, label: r.name }))]}
         onValue={(rater) => onNarrow({ rater })}
       />
-      <Choice
-        label="Prompt"
-        className="w-72"
-        value={filter.prompt ?? ALL}
-        options={[{ value: ALL, label: "every prompt" }, ...[...prompts].map(([value, label]) => ({ value, label }))]}
-        onValue={(prompt) => onNarrow({ prompt })}
-      />
+      <PromptChoice report={report} filter={filter} onNarrow={onNarrow} />
+      {leads && (
+        <Choice
+          label="State"
+          className="w-48"
+          value={filter.state ?? ALL}
+          options={[
+            { value: ALL, label: "every state" },
+            ...Object.entries(STATES).map(([value, label]) => ({ value, label })),
+          ]}
+          onValue={(state) => onNarrow({ state })}
+        />
+      )}
     </div>
+  );
+}
+
+/** Prompts of which splits are known, and the one that is looked at. */
+function PromptChoice({ report, filter, onNarrow }: SplitFiltersProps) {
+  const prompts = new Map(report.splits.map((s) => [s.promptId, s.promptTitle]));
+  if (filter.prompt !== undefined && !prompts.has(filter.prompt)) {
+    prompts.set(filter.prompt, "the one looked at");
+  }
+  return (
+    <Choice
+      label="Prompt"
+      className="w-72"
+      value={filter.prompt ?? ALL}
+      options={[{ value: ALL, label: "every prompt" }, ...[...prompts].map(([value, label]) => ({ value, label }))]}
+      onValue={(prompt) => onNarrow({ prompt })}
+    />
   );
 }
 

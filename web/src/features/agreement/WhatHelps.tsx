@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import type { ReactNode } from "react";
 import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
-import { fixed, percent } from "../../ui/format";
+import { count, fixed, percent } from "../../ui/format";
 import { rubricOfStudy } from "../rubric";
 import { useStudy } from "../study";
 import { diagnosisOfStudy } from "./diagnosis";
@@ -32,22 +32,36 @@ export function WhatHelps({ report, on }: { report: Report; on: Criterion | unde
     const own = levels.find((l) => l.level === level)?.name;
     return own === undefined || own === String(level) ? String(level) : `${String(level)} (${own})`;
   };
-  const all = [...ofLevels(found, now, name), ...ofPrompts(found), ...ofRaters(found, report)]
-    .filter((h) => h.key === "levels" || h.alpha - now > WORTH)
+  const all = [
+    ...ofLevels(found, now, name),
+    ...ofPrompts(found),
+    ...ofRaters(found, report),
+    ...ofMoreGrades(report, on),
+  ]
+    .filter((h) => h.key === "levels" || h.key === "grades" || h.alpha - now > WORTH)
     .sort((a, b) => b.alpha - a.alpha);
   if (all.length === 0) {
     return null;
   }
+  const [first, ...others] = all;
   return (
-    <section className="mt-4 border-l-4 border-tarn bg-tarn-wash px-4 py-3" aria-label="What would help">
-      <h2 className="text-base">
+    <section className="mt-2 border-l-4 border-tarn bg-tarn-wash px-3 py-1.5 text-sm" aria-label="What would help">
+      <h2 className="inline font-sans text-sm font-semibold">
         What parts raters on {on.name.toLowerCase()}, where α is {fixed(now, 2)} and the floor {fixed(on.floor, 2)}
       </h2>
-      <ol className="mt-1 grid list-decimal gap-1 pl-5">
-        {all.map((h) => (
-          <li key={h.key}>{h.words}</li>
-        ))}
-      </ol>
+      <p>{first?.words}</p>
+      {others.length > 0 && (
+        <details>
+          <summary className="w-fit cursor-pointer text-tarn underline underline-offset-4">
+            {count(others.length, "more thing", "more things")} that would help
+          </summary>
+          <ul className="mt-0.5 grid gap-0.5">
+            {others.map((h) => (
+              <li key={h.key}>{h.words}</li>
+            ))}
+          </ul>
+        </details>
+      )}
     </section>
   );
 }
@@ -111,3 +125,36 @@ function ofRaters(found: Diagnosis, report: Report): Help[] {
     },
   ];
 }
+
+/**
+ * Where α lies above the floor and its interval straddles it: from how many prompts on it would not, the interval shrinking as
+ * one over the root of their number. The dearest of all, so the last.
+ */
+function ofMoreGrades(report: Report, { overall: figures, floor }: Criterion): Help[] {
+  const { value, low } = figures.alpha;
+  const other = report.coefficient === "AC2_ORDINAL";
+  if (
+    other ||
+    figures.verdict !== "UNCERTAIN" ||
+    value === undefined ||
+    low === undefined ||
+    value <= floor ||
+    low >= floor
+  ) {
+    return [];
+  }
+  const needed = Math.ceil(figures.prompts * ((value - low) / (value - floor)) ** 2);
+  return [
+    {
+      key: "grades",
+      alpha: -1,
+      words:
+        needed > MOST_PROMPTS
+          ? "More grades alone would hardly do: α lies too near to the floor to be told from it."
+          : `Grade more: if α stays where it is, its interval would clear the floor from about ${String(needed)} prompts on; it rests on ${String(figures.prompts)}.`,
+    },
+  ];
+}
+
+/** More than a study has, as a rule. */
+const MOST_PROMPTS = 500;

@@ -9,7 +9,7 @@ import { SaidByRaters } from "../reconciliation";
 import { ReadAnswer } from "../desk/reading";
 import { LevelMark, ProposeAnchor } from "../rubric";
 import { AnswerTalk, type AtLines } from "./AnswerTalk";
-import { calibratedAnswer, type Which } from "./api";
+import { calibratedAnswer, codeOfCalibrated, type Which } from "./api";
 import { useWhich } from "./CalibrationPage";
 import { GivenOnCriterion } from "./GivenOnCriterion";
 import { linesPicked } from "./linesPicked";
@@ -31,15 +31,12 @@ export function AnswerPage() {
   );
 }
 
-function Opened({ answer, which }: { answer: Answer; which: Which }) {
-  const [search, setSearch] = useSearchParams();
-  const criterion = answer.criteria.find((c) => c.key === search.get("criterion")) ?? answer.criteria[0];
-  const [lines, setLines] = useState<AtLines>();
-  const text = useRef<HTMLElement>(null);
-  const raters = useMemo(
+/** What each rater gave on a criterion, as the list of what raters say takes it. */
+function useRatersOn({ raters }: Answer, criterion: string | undefined) {
+  return useMemo(
     () =>
-      answer.raters.map((r) => {
-        const given = r.levels.find((l) => l.criterion === criterion?.key);
+      raters.map((r) => {
+        const given = r.levels.find((l) => l.criterion === criterion);
         return {
           name: r.name,
           own: r.own,
@@ -51,8 +48,16 @@ function Opened({ answer, which }: { answer: Answer; which: Which }) {
           ...(given?.confidence && { confidence: given.confidence }),
         };
       }),
-    [answer.raters, criterion?.key],
+    [raters, criterion],
   );
+}
+
+function Opened({ answer, which }: { answer: Answer; which: Which }) {
+  const [search, setSearch] = useSearchParams();
+  const criterion = answer.criteria.find((c) => c.key === search.get("criterion")) ?? answer.criteria[0];
+  const [lines, setLines] = useState<AtLines>();
+  const text = useRef<HTMLElement>(null);
+  const raters = useRatersOn(answer, criterion?.key);
   if (!criterion) {
     return null;
   }
@@ -66,7 +71,12 @@ function Opened({ answer, which }: { answer: Answer; which: Which }) {
           className="min-w-0"
           onMouseUp={() => setLines(linesPicked(text.current) ?? lines)}
         >
-          <ReadAnswer prompt={answer.prompt} text={answer.text} raters={answer.raters} />
+          <ReadAnswer
+            prompt={answer.prompt}
+            text={answer.text}
+            raters={answer.raters}
+            code={codeOfCalibrated(which, answer.place)}
+          />
         </section>
         <div className="grid min-w-0 content-start gap-6">
           <Criteria

@@ -47,6 +47,12 @@ export const calibratedAnswer = (which: Which, place: number) =>
     refetchInterval: LISTEN_EVERY,
   });
 
+/** Answers that raters calibrate by do not change, so their code is fetched once. */
+export const codeOfCalibrated = (which: Which, place: number) => ({
+  queryKey: [...keys.one(which), place, "code"],
+  queryFn: () => unwrap(api.GET("/api/studies/{studyId}/calibrations/{number}/answers/{place}/code", at(which, place))),
+});
+
 function useChanged(studyId: string) {
   const client = useQueryClient();
   return async () => {

@@ -1,2 +1,3 @@
+export { myCalibrations } from "./api";
 export { CalibrateFirst } from "./CalibrateFirst";
 export { CalibrationsThatWait } from "./CalibrationsThatWait";

@@ -1,4 +1,4 @@
-export { mySheets, sheetKeys } from "./api";
+export { myReminders, mySheets, sheetKeys } from "./api";
 export { confidenceWords, VERDICTS, WORKS } from "./cells";
 export { LeftBehind } from "./LeftBehind";
 export { Reminders } from "./Reminders";

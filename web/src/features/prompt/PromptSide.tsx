@@ -18,9 +18,9 @@ import {
   useJudgeReading,
   useKeep,
   useRemovePrompt,
-  useSetAside,
   useTakeUp,
 } from "./api";
+import { SetAsideDialog } from "./SetAsideDialog";
 
 type Prompt = Schemas["PromptView"];
 
@@ -206,35 +206,14 @@ export function SetAside({ prompt }: { prompt: Prompt }) {
         </Button>
       )}
       {asking === "taken-up" && prompt.fault && <TakeUpDialog prompt={prompt} onClose={done} />}
-      {asking === "aside" && !prompt.fault && <AsideDialog prompt={prompt} onClose={done} />}
+      {asking === "aside" && !prompt.fault && <SetAsideDialog promptId={prompt.id} onClose={done} />}
     </Part>
   );
 }
 
-type AsideDialogProps = { prompt: Prompt; onClose: () => void };
+type TakeUpDialogProps = { prompt: Prompt; onClose: () => void };
 
-function AsideDialog({ prompt, onClose }: AsideDialogProps) {
-  const setAside = useSetAside(useStudy().id, prompt.id);
-  return (
-    <ReasonDialog
-      title="Set the prompt aside?"
-      label="What is wrong with it"
-      maxLength={LIMITS.FaultReason.reason}
-      action="Set it aside"
-      busy={setAside.isPending}
-      error={setAside.error?.message}
-      onReason={(reason) => setAside.mutate(reason, { onSuccess: onClose })}
-      onClose={onClose}
-    >
-      <p>
-        Answers and grades stay on record and count nowhere; every figure says so. Raters who have not graded it yet
-        need not.
-      </p>
-    </ReasonDialog>
-  );
-}
-
-function TakeUpDialog({ prompt, onClose }: AsideDialogProps) {
+function TakeUpDialog({ prompt, onClose }: TakeUpDialogProps) {
   const takeUp = useTakeUp(useStudy().id, prompt.id);
   return (
     <ReasonDialog

@@ -10,9 +10,9 @@ import { Query } from "../../ui/Query";
 import { Trouble } from "../../ui/Trouble";
 import { useKept } from "../../ui/useKept";
 import { useTitle } from "../../ui/useTitle";
-import { NotedAnswer } from "../desk/reading";
+import { GradedAnswer } from "../desk/reading";
 import { KeyPoints } from "../prompt";
-import { lookAt, useGiveLook } from "./api";
+import { codeOfSplit, lookAt, useGiveLook } from "./api";
 import { LevelChoice } from "./LevelChoice";
 
 type Look = Schemas["BlindLook"];
@@ -37,7 +37,7 @@ export function LookPage() {
               <section className="min-w-0" aria-label="What is to be graded">
                 <Markdown text={page.prompt.request} below="section" className="mb-4 border-b border-rule pb-3" />
                 <h2>The answer</h2>
-                <NotedAnswer text={page.answer} remarks={NO_REMARKS} />
+                <GradedAnswer text={page.answer} remarks={NO_REMARKS} code={codeOfSplit(page.id)} />
               </section>
               <div className="grid content-start gap-6">
                 <Given look={page} />

@@ -6,7 +6,7 @@ import { Note } from "../../ui/Note";
 import { Query } from "../../ui/Query";
 import { useTitle } from "../../ui/useTitle";
 import { ProposeAnchor } from "../rubric";
-import { oneSplit } from "./api";
+import { codeOfSplit, oneSplit } from "./api";
 import { ClosingSteps } from "./ClosingSteps";
 import { GivenLevels, Looks, standsAt } from "./GivenLevels";
 import { ReadAnswer } from "../desk/reading";
@@ -30,7 +30,7 @@ export function SplitPage() {
             <Head split={page} title={title ?? ""} />
             <div className="mt-4 grid gap-x-8 gap-y-6 lg:grid-cols-[minmax(0,1fr)_minmax(22rem,28rem)]">
               <section aria-label="What was graded" className="min-w-0">
-                <ReadAnswer prompt={page.prompt} text={page.answer} raters={page.raters} />
+                <ReadAnswer prompt={page.prompt} text={page.answer} raters={page.raters} code={codeOfSplit(page.id)} />
               </section>
               <div className="grid min-w-0 content-start gap-6">
                 <section>

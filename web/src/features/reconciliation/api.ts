@@ -8,6 +8,7 @@ const LISTEN_EVERY = 8_000;
 export const splitKeys = {
   all: ["splits"] as const,
   one: (splitId: string) => [...splitKeys.all, splitId] as const,
+  code: (splitId: string) => [...splitKeys.all, splitId, "code"] as const,
   look: (splitId: string) => [...splitKeys.all, splitId, "look"] as const,
 };
 
@@ -32,6 +33,12 @@ export const lookAt = (splitId: string) =>
     queryKey: splitKeys.look(splitId),
     queryFn: ({ signal }) => unwrap(api.GET("/api/splits/{splitId}/look", { ...at(splitId), signal })),
   });
+
+/** Answers cannot change while a round is open, so their code is fetched once. */
+export const codeOfSplit = (splitId: string) => ({
+  queryKey: splitKeys.code(splitId),
+  queryFn: () => unwrap(api.GET("/api/splits/{splitId}/code", at(splitId))),
+});
 
 export const splitsOfStudy = (studyId: string) =>
   queryOptions({

@@ -1,4 +1,4 @@
-export { splitsOfStudy, useTakeUp } from "./api";
+export { mySplits, splitsOfStudy, useTakeUp } from "./api";
 export { type Given, GivenLevels } from "./GivenLevels";
 export { LevelChoice } from "./LevelChoice";
 export { SaidByRaters } from "./SaidByRaters";

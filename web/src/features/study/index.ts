@@ -8,6 +8,7 @@ export {
   useRemoveRater,
   useStepsChanged,
   useStudyChanged,
+  askedFor,
 } from "./api";
 export { ExpectationForm } from "./ExpectationForm";
 export { ForecastWords } from "./ForecastWords";

@@ -1,18 +1,23 @@
-import { memo, useMemo } from "react";
+import { memo, type ReactNode, useMemo } from "react";
 import type { PlacedRemark } from "../remarks";
 import { AnswerText } from "./AnswerText";
 import { NotesContext } from "./notes";
 
-type NotedAnswerProps = { text: string; remarks: PlacedRemark[] };
-
 const STAY = () => undefined;
 
-/** An answer to read with several people's remarks below the lines they are about. */
-export const NotedAnswer = memo(function NotedAnswer({ text, remarks }: NotedAnswerProps) {
+/** Lines to read with several people's remarks below those that they are about. */
+export function Noted({ remarks, children }: { remarks: PlacedRemark[]; children: ReactNode }) {
   const notes = useMemo(() => ({ remarks, onOpen: STAY }), [remarks]);
+  return <NotesContext value={notes}>{children}</NotesContext>;
+}
+
+type NotedAnswerProps = { text: string; remarks: PlacedRemark[] };
+
+/** An answer as it was written. */
+export const NotedAnswer = memo(function NotedAnswer({ text, remarks }: NotedAnswerProps) {
   return (
-    <NotesContext value={notes}>
+    <Noted remarks={remarks}>
       <AnswerText text={text} />
-    </NotesContext>
+    </Noted>
   );
 });

@@ -1,22 +1,23 @@
 import { useMemo } from "react";
 import type { Schemas } from "../../../api/client";
 import { Markdown } from "../../../ui/Markdown";
-import { NotedAnswer } from "./NotedAnswer";
+import { type CodeOf, GradedAnswer } from "./GradedAnswer";
 import { KeyPoints } from "../../prompt";
 
 type ReadAnswerProps = {
   prompt: { kind: string; request: string; keyPoints: Schemas["KeyPoint"][] };
   text: string;
   raters: { name: string; remarks: Schemas["RemarkContent"][] }[];
+  code: CodeOf;
 };
 
 /** An answer that several graded, below what was asked, with their remarks at the lines they are on. */
-export function ReadAnswer({ prompt, text, raters }: ReadAnswerProps) {
+export function ReadAnswer({ prompt, text, raters, code }: ReadAnswerProps) {
   const remarks = useMemo(
     () =>
       raters.flatMap((rater) =>
         rater.remarks
-          .filter((remark) => remark.lines?.part === "TEXT")
+          .filter((remark) => remark.lines)
           .map((remark, i) => ({ id: `${rater.name} ${i}`, by: rater.name, remark })),
       ),
     [raters],
@@ -35,7 +36,7 @@ export function ReadAnswer({ prompt, text, raters }: ReadAnswerProps) {
         )}
       </details>
       <h2>The answer</h2>
-      <NotedAnswer text={text} remarks={remarks} />
+      <GradedAnswer text={text} remarks={remarks} code={code} />
     </>
   );
 }

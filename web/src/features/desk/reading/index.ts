@@ -1,2 +1,2 @@
+export { type CodeOf, GradedAnswer } from "./GradedAnswer";
 export { ReadAnswer } from "./ReadAnswer";
-export { NotedAnswer } from "./NotedAnswer";

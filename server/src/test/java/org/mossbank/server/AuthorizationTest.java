@@ -150,6 +150,7 @@ public class AuthorizationTest extends ServerTest {
             new Row("GET", STUDY + "/agreement", 200, 403, 404, 401),
             prepares("GET", STUDY + "/agreement/diagnosis", 200),
             prepares("GET", STUDY + "/agreement/crossing", 200),
+            prepares("GET", STUDY + "/agreement/narrowed", 200),
             new Row("GET", STUDY + "/agreement/coefficients", 200, 403, 404, 401),
             new Row("GET", STUDY + "/recommendation", 409, 403, 404, 401),
             new Row("GET", STUDY + "/recommendation/robustness", 409, 403, 404, 401),
@@ -184,6 +185,7 @@ public class AuthorizationTest extends ServerTest {
             new Row("POST", "/api/reminders/{reminderId}/put-away", 404, 404, 404, 401),
             new Row("GET", "/api/splits", 200, 200, 200, 401),
             new Row("GET", SPLIT, 404, 404, 404, 401),
+            new Row("GET", SPLIT + "/code", 404, 404, 404, 401),
             new Row("POST", SPLIT + "/words", 404, 404, 404, 401),
             new Row("POST", SPLIT + "/stances", 404, 404, 404, 401),
             new Row("GET", SPLIT + "/look", 404, 404, 404, 401),
@@ -203,6 +205,7 @@ public class AuthorizationTest extends ServerTest {
             prepares("POST", CALIBRATION + "/again", 409),
             prepares("POST", CALIBRATION + "/without", 404),
             new Row("GET", CALIBRATION + "/answers/{place}", 404, 404, 404, 401),
+            new Row("GET", CALIBRATION + "/answers/{place}/code", 404, 404, 404, 401),
             new Row("POST", CALIBRATION + "/answers/{place}/words", 404, 404, 404, 401),
             prepares("PUT", CALIBRATION + "/answers/{place}/levels/{criterion}/{source}", 404),
             prepares("DELETE", CALIBRATION + "/answers/{place}/levels/{criterion}/{source}", 404),
@@ -304,6 +307,9 @@ public class AuthorizationTest extends ServerTest {
         if (address.endsWith("/crossing")) {
             address += "?criterionId=" + ids.get("criterionId") + "&firstId=" + ids.get("raterId") + "&secondId="
                     + ids.get("raterId");
+        }
+        if (address.endsWith("/narrowed")) {
+            address += "?criterionId=" + ids.get("criterionId");
         }
         if (address.endsWith("/comparison")) {
             address += "?first=" + ids.get("answerId") + "&second=" + ids.get("answerId");

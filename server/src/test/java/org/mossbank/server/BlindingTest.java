@@ -119,6 +119,7 @@ public class BlindingTest extends ServerTest {
             String on = "/api/splits/" + split.path("id").asString();
             String id = UUID.randomUUID().toString();
             responses.add(rater.get(on));
+            responses.add(rater.get(on + "/code"));
             responses.add(rater.post(on + "/words", Map.of("id", id, "words", "As I see it.")));
             responses.add(rater.post(on + "/stances", Map.of("id", id, "level", 2, "reason", "So.")));
             responses.add(rater.get(on + "/look"));
@@ -227,7 +228,9 @@ public class BlindingTest extends ServerTest {
             responses.add(as("juri").get(path));
         }
         for (int place = 0; place < 6; place++) {
-            responses.add(as("juri").get(study.path + "/calibrations/1/answers/" + place));
+            String at = study.path + "/calibrations/1/answers/" + place;
+            responses.add(as("juri").get(at));
+            responses.add(as("juri").get(at + "/code"));
         }
         responses.add(as("juri")
                 .post(answer + "/words", Map.of("id", UUID.randomUUID().toString(), "words", "So?")));

@@ -39,15 +39,30 @@ public record CohenKappa(
      */
     public static CohenKappa of(RatingMatrix matrix, int first, int second, AgreementWeights weights) {
         int q = matrix.levels();
-        Require.that(weights.levels() == q, "weights", "must be for " + q + " levels", weights.levels());
-        double[][] share = new double[q][q];
-        int n = 0;
+        int[][] counts = new int[q][q];
         for (int u = 0; u < matrix.units().size(); u++) {
             var a = matrix.category(u, first);
             var b = matrix.category(u, second);
             if (a.isPresent() && b.isPresent()) {
-                share[a.getAsInt()][b.getAsInt()]++;
-                n++;
+                counts[a.getAsInt()][b.getAsInt()]++;
+            }
+        }
+        return ofCounts(counts, weights);
+    }
+
+    /**
+     * @param counts units by the first rater's level, in rows, and the second's
+     * @throws IllegalArgumentException if the weights are for another number of levels
+     */
+    public static CohenKappa ofCounts(int[][] counts, AgreementWeights weights) {
+        int q = counts.length;
+        Require.that(weights.levels() == q, "weights", "must be for " + q + " levels", weights.levels());
+        double[][] share = new double[q][q];
+        int n = 0;
+        for (int i = 0; i < q; i++) {
+            for (int j = 0; j < q; j++) {
+                share[i][j] = counts[i][j];
+                n += counts[i][j];
             }
         }
         if (n == 0) {

@@ -1,7 +1,11 @@
 package org.mossbank.server.agreement;
 
+import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
+import java.util.function.BinaryOperator;
+import java.util.function.Function;
+import java.util.stream.Collectors;
 import org.mossbank.core.agreement.Coefficient;
 import org.mossbank.core.agreement.Rating;
 import org.mossbank.core.agreement.RatingMatrix;
@@ -71,6 +75,15 @@ record AgreementData(
                 .filter(g ->
                         Require.known(promptOfAnswer, g.answerId()).kind().id().equals(kind.id()))
                 .toList();
+    }
+
+    /** One wording of each prompt, to call it by. */
+    Map<String, PromptView> families() {
+        return promptOfAnswer.values().stream()
+                .collect(Collectors.toMap(
+                        p -> p.family().toString(),
+                        Function.identity(),
+                        BinaryOperator.minBy(Comparator.comparing(PromptView::key))));
     }
 
     /** The prompt of an answer by its id, wordings of one counted as one. */

@@ -54,6 +54,16 @@ class AgreementService {
         return crossing.of(study, criterion, first, second, cell);
     }
 
+    /**
+     * What parts raters, narrowed down. For the lead: it names raters.
+     *
+     * @throws Problem 404 if there is no such criterion
+     */
+    @PreAuthorize("@studyAccess.mayPrepare(#study)")
+    public NarrowedReport narrowed(StudyId study, NarrowTo to) {
+        return agreements.narrowed(study, to);
+    }
+
     /** Where raters part; asked for by itself, so that the figures need not wait for it. For the lead: it names raters. */
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
     public DiagnosisReport diagnosis(StudyId study) {

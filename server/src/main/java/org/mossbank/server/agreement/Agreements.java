@@ -29,6 +29,7 @@ public class Agreements implements WorkedOutAhead {
     private final AgreementComputation computation;
     private final DiagnosisComputation diagnosis;
     private final CoefficientsComputation coefficients;
+    private final NarrowingComputation narrowing;
     private final KeptFigures kept;
 
     Agreements(
@@ -36,7 +37,9 @@ public class Agreements implements WorkedOutAhead {
             AgreementComputation computation,
             DiagnosisComputation diagnosis,
             CoefficientsComputation coefficients,
+            NarrowingComputation narrowing,
             KeptFigures kept) {
+        this.narrowing = narrowing;
         this.coefficients = coefficients;
         this.grading = grading;
         this.computation = computation;
@@ -63,6 +66,12 @@ public class Agreements implements WorkedOutAhead {
                 .orElseGet(() -> diagnosis.compute(study));
     }
 
+    /** What parts raters, narrowed down. */
+    @SystemOnly
+    NarrowedReport narrowed(StudyId study, NarrowTo to) {
+        return revision(study).map(r -> narrowing.of(study, r, to)).orElseGet(() -> narrowing.before(study, to));
+    }
+
     /** Every coefficient; worked out when somebody asks. */
     @SystemOnly
     public CoefficientsReport coefficients(StudyId study) {
@@ -87,6 +96,7 @@ public class Agreements implements WorkedOutAhead {
     public void workOut(StudyId study) {
         if (begun(study).isPresent()) {
             diagnosis(study);
+            revision(study).ifPresent(r -> narrowing.ready(study, r));
         }
     }
 

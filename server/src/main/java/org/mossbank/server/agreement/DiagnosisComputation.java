@@ -60,10 +60,7 @@ class DiagnosisComputation {
             CriterionView criterion, AgreementData data, List<SentPlace> places) {
         RatingMatrix matrix = data.matrix(criterion, data.grades());
         Disagreement found = Disagreement.of(matrix, data::family);
-        Map<String, PromptView> prompts = new HashMap<>();
-        data.promptOfAnswer()
-                .values()
-                .forEach(p -> prompts.putIfAbsent(p.family().toString(), p));
+        Map<String, PromptView> prompts = data.families();
         return new DiagnosisReport.OnCriterion(
                 criterion.id(),
                 criterion.name(),

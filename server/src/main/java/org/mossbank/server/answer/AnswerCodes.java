@@ -5,15 +5,21 @@ import com.github.benmanes.caffeine.cache.Caffeine;
 import java.nio.charset.StandardCharsets;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
+import java.util.ArrayList;
 import java.util.HexFormat;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Optional;
 import java.util.TreeMap;
 import org.mossbank.core.change.AnswerCode;
 import org.mossbank.core.change.ChangeSize;
 import org.mossbank.core.change.ComparisonBudget;
 import org.mossbank.core.change.FileChange;
+import org.mossbank.core.change.RequestScope;
+import org.mossbank.server.prompt.KeyPoint;
+import org.mossbank.server.prompt.PromptContent;
+import org.mossbank.server.prompt.PromptView;
 import org.mossbank.server.shared.HeavyWork;
 import org.springframework.stereotype.Component;
 
@@ -52,6 +58,39 @@ public class AnswerCodes {
         return known != null
                 ? known
                 : heavy.run(() -> Objects.requireNonNull(kept.get(key, k -> AnswerCode.of(startingCode, text))));
+    }
+
+    /** What an answer does to the starting code of its prompt, and where it goes beyond what the prompt speaks of. */
+    public CodeView view(PromptView prompt, String text) {
+        AnswerCode code = of(prompt.startingCode(), text);
+        RequestScope scope = scopeOf(prompt);
+        return new CodeView(
+                code.changes().stream().map(FileChangeView::of).toList(),
+                code.files(),
+                scope.outside(
+                        code.changes().stream().map(AnswerCode.Fitted::change).toList()),
+                !scope.named().isEmpty(),
+                code.limits());
+    }
+
+    /** The same with the starting code beside it. */
+    public GradedCode graded(PromptView prompt, String text) {
+        return new GradedCode(view(prompt, text), prompt.content().startingFiles());
+    }
+
+    private static RequestScope scopeOf(PromptView prompt) {
+        PromptContent content = prompt.content();
+        List<String> texts = new ArrayList<>(content.constraints());
+        texts.add(content.title());
+        texts.add(content.request());
+        content.keyPoints().forEach(k -> texts.add(k.text()));
+        return RequestScope.of(
+                texts,
+                content.keyPoints().stream()
+                        .map(KeyPoint::file)
+                        .flatMap(f -> Optional.ofNullable(f).stream())
+                        .toList(),
+                prompt.startingCode().keySet());
     }
 
     /** The differences between the code that two answers end in. */

@@ -18,6 +18,7 @@ import org.mossbank.server.ids.CriterionId;
 import org.mossbank.server.ids.PromptId;
 import org.mossbank.server.prompt.PromptView;
 import org.mossbank.server.rubric.CriterionView;
+import org.mossbank.server.shared.Problem;
 
 /**
  * All that a calibration is shown and worked out from. Criteria go by key: versions share them, and each has ids of its own.
@@ -65,8 +66,12 @@ record CalibrationBasis(
         return new CalibrationBasis(calibration, prompts, criteria, keys, List.of(), List.of(), answers, agreed);
     }
 
-    Optional<Shown> at(int place) {
-        return place < 1 || place > answers.size() ? Optional.empty() : Optional.of(answers.get(place - 1));
+    /** @throws Problem 404 if there is no answer at this place */
+    Shown shown(int place) {
+        if (place < 1 || place > answers.size()) {
+            throw Problem.notFound("This answer");
+        }
+        return answers.get(place - 1);
     }
 
     List<CriterionView> criteriaFor(PromptView prompt) {

@@ -3,6 +3,7 @@ package org.mossbank.server.calibration;
 import jakarta.validation.Valid;
 import java.util.List;
 import org.mossbank.server.acts.OnRecord;
+import org.mossbank.server.answer.GradedCode;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.shared.MayRefuse;
 import org.mossbank.server.shared.ProblemType;
@@ -22,6 +23,7 @@ class CalibrationController {
     private final CalibrationService calibrations;
     private final CalibrationTalk talk;
     private final CalibrationWithout without;
+    private final CalibrationCode code;
     private final OnRecord record;
 
     CalibrationController(
@@ -29,7 +31,9 @@ class CalibrationController {
             CalibrationService calibrations,
             CalibrationTalk talk,
             CalibrationWithout without,
+            CalibrationCode code,
             OnRecord record) {
+        this.code = code;
         this.without = without;
         this.desk = desk;
         this.calibrations = calibrations;
@@ -95,6 +99,12 @@ class CalibrationController {
     CalibrationViews.AnswerTalk answer(
             @PathVariable StudyId studyId, @PathVariable int number, @PathVariable int place) {
         return talk.answer(studyId, number, place);
+    }
+
+    /** What an answer that raters calibrate by changes in the starting code. */
+    @GetMapping("/api/studies/{studyId}/calibrations/{number}/answers/{place}/code")
+    GradedCode code(@PathVariable StudyId studyId, @PathVariable int number, @PathVariable int place) {
+        return code.of(studyId, number, place);
     }
 
     /** Says something about an answer, one criterion or some lines. */

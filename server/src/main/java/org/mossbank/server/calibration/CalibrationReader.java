@@ -98,6 +98,27 @@ class CalibrationReader {
                         .toList());
     }
 
+    /**
+     * What somebody may see of it. Before the talk the lead reads the answers alone, to note at which level they should stand.
+     *
+     * @throws Problem 404 if they may not see its answers yet
+     */
+    CalibrationBasis opened(StudyId study, int number, AccountId reader) {
+        Calibration calibration = found(study, number);
+        if (mayCompare(calibration, reader, sheets(calibration.key()))) {
+            return basis(calibration);
+        }
+        if (calibration.isTalkOpen() || !leads(study)) {
+            throw Problem.notFound("This answer");
+        }
+        return basis(calibration).ungraded();
+    }
+
+    /** Whether whoever asks settles levels. */
+    boolean leads(StudyId study) {
+        return access.mayLead(study) && access.mayPrepare(study);
+    }
+
     CalibrationViews.Stage stage(Calibration calibration, List<Grading.SheetState> sheets) {
         if (studies.stage(calibration.key().studyId()) != RoundStage.Stage.PREPARING) {
             return CalibrationViews.Stage.OVER;

@@ -53,19 +53,7 @@ class CalibrationTalk {
     @PreAuthorize("@studyAccess.mayEnter(#study)")
     @Transactional(readOnly = true)
     public CalibrationViews.AnswerTalk answer(StudyId study, int number, int place) {
-        return answer(opened(study, number), place);
-    }
-
-    /** Before the talk the lead reads the answers alone, to note at which level they should stand. */
-    private CalibrationBasis opened(StudyId study, int number) {
-        Calibration calibration = reader.found(study, number);
-        if (reader.mayCompare(calibration, actor.id(), reader.sheets(calibration.key()))) {
-            return reader.basis(calibration);
-        }
-        if (calibration.isTalkOpen() || !leads(study)) {
-            throw Problem.notFound("This answer");
-        }
-        return reader.basis(calibration).ungraded();
+        return answer(reader.opened(study, number, actor.id()), place);
     }
 
     private CalibrationViews.AnswerTalk answer(CalibrationBasis basis, int place) {
@@ -73,18 +61,10 @@ class CalibrationTalk {
         UnaryOperator<String> spoken = access.maySeeAll(study) ? UnaryOperator.identity() : masking.said(study);
         return pages.answer(
                 basis,
-                shown(basis, place),
-                new CalibrationPages.Reader(actor.id(), leads(study), spoken),
+                basis.shown(place),
+                new CalibrationPages.Reader(actor.id(), reader.leads(study), spoken),
                 reader.isTalking(
                         basis.calibration(), reader.sheets(basis.calibration().key())));
-    }
-
-    private boolean leads(StudyId study) {
-        return access.mayLead(study) && access.mayPrepare(study);
-    }
-
-    private static CalibrationBasis.Shown shown(CalibrationBasis basis, int place) {
-        return basis.at(place).orElseThrow(() -> Problem.notFound("This answer"));
     }
 
     /**
@@ -95,8 +75,8 @@ class CalibrationTalk {
     @PreAuthorize("@studyAccess.mayEnter(#study)")
     public CalibrationViews.AnswerTalk say(
             StudyId study, int number, int place, CalibrationRequests.SayOfAnswer request) {
-        CalibrationBasis basis = opened(study, number);
-        CalibrationBasis.Shown shown = shown(basis, place);
+        CalibrationBasis basis = reader.opened(study, number, actor.id());
+        CalibrationBasis.Shown shown = basis.shown(place);
         if (words.existsById(request.id())) {
             return answer(basis, place);
         }
@@ -156,7 +136,7 @@ class CalibrationTalk {
             Calibrations.Source source,
             CalibrationRequests.Agree request) {
         CalibrationBasis basis = openedToSettle(study, number, source);
-        CalibrationBasis.Shown shown = shown(basis, place);
+        CalibrationBasis.Shown shown = basis.shown(place);
         CriterionView on = criterion(basis, shown, criterion);
         if (request.level() > on.highestLevel()) {
             throw Problem.invalid("level", "must be at most " + on.highestLevel());
@@ -169,7 +149,7 @@ class CalibrationTalk {
                         () -> entities.persist(
                                 AgreedLevel.of(basis.calibration().key(), agreed)));
         entities.flush();
-        return answer(opened(study, number), place);
+        return answer(reader.opened(study, number, actor.id()), place);
     }
 
     /** A reference is best noted before anybody sees what was given; what is settled comes out of the talk. */
@@ -192,11 +172,11 @@ class CalibrationTalk {
     public CalibrationViews.AnswerTalk disagree(
             StudyId study, int number, int place, String criterion, Calibrations.Source source) {
         CalibrationBasis basis = openedToSettle(study, number, source);
-        CalibrationBasis.Shown shown = shown(basis, place);
+        CalibrationBasis.Shown shown = basis.shown(place);
         CriterionView on = criterion(basis, shown, criterion);
         levels.findById(new AgreedLevel.Key(study, number, shown.id(), on.id(), source))
                 .ifPresent(levels::delete);
         entities.flush();
-        return answer(opened(study, number), place);
+        return answer(reader.opened(study, number, actor.id()), place);
     }
 }

@@ -46,6 +46,11 @@ public class SplitAccess {
         return true;
     }
 
+    /** Whoever reads the split, or was asked to look at its answer. */
+    public boolean maySeeAnswer(UUID split) {
+        return looks.existsById(new ThirdLook.Key(split, current.id())) ? isAskedToLook(split) : mayRead(split);
+    }
+
     private static Problem none() {
         return Problem.notFound("This split");
     }

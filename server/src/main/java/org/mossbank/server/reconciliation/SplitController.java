@@ -2,6 +2,7 @@ package org.mossbank.server.reconciliation;
 
 import jakarta.validation.Valid;
 import java.util.UUID;
+import org.mossbank.server.answer.GradedCode;
 import org.mossbank.server.shared.MayRefuse;
 import org.mossbank.server.shared.ProblemType;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -15,8 +16,10 @@ import org.springframework.web.bind.annotation.RestController;
 class SplitController {
     private final OwnSplitList own;
     private final SplitTalk talk;
+    private final SplitPages.Code code;
 
-    SplitController(OwnSplitList own, SplitTalk talk) {
+    SplitController(OwnSplitList own, SplitTalk talk, SplitPages.Code code) {
+        this.code = code;
         this.own = own;
         this.talk = talk;
     }
@@ -31,6 +34,12 @@ class SplitController {
     @GetMapping("/api/splits/{splitId}")
     SplitPage page(@PathVariable UUID splitId) {
         return talk.page(splitId);
+    }
+
+    /** What the answer of a split changes in the starting code. */
+    @GetMapping("/api/splits/{splitId}/code")
+    GradedCode code(@PathVariable UUID splitId) {
+        return code.of(splitId);
     }
 
     /** Says something about a split. */

@@ -5,6 +5,7 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.UUID;
 import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
@@ -12,7 +13,9 @@ import org.jspecify.annotations.Nullable;
 import org.mossbank.core.estimate.Require;
 import org.mossbank.server.account.AccountView;
 import org.mossbank.server.account.Accounts;
+import org.mossbank.server.answer.AnswerCodes;
 import org.mossbank.server.answer.AnswerText;
+import org.mossbank.server.answer.GradedCode;
 import org.mossbank.server.grading.Mark;
 import org.mossbank.server.grading.RemarkContent;
 import org.mossbank.server.ids.AccountId;
@@ -21,9 +24,14 @@ import org.mossbank.server.prompt.PromptView;
 import org.mossbank.server.prompt.Prompts;
 import org.mossbank.server.rubric.CriterionView;
 import org.mossbank.server.rubric.Rubrics;
+import org.mossbank.server.shared.Snapshot;
 import org.mossbank.server.study.RoundStage;
 import org.mossbank.server.study.Studies;
+import org.springframework.security.access.prepost.PreAuthorize;
 import org.springframework.stereotype.Component;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Propagation;
+import org.springframework.transaction.annotation.Transactional;
 
 /** Puts the page of a split together. Within the transaction of whoever asks. */
 @Component
@@ -236,5 +244,36 @@ class SplitPages {
                         closing.at(),
                         reader.spoken().apply(closing.reason()),
                         closing.namesKnown());
+    }
+
+    /** What the answer of a split does to the starting code. */
+    @Service
+    static class Code {
+        private final SplitLocks locks;
+        private final SplitReaders readers;
+        private final Prompts prompts;
+        private final AnswerCodes codes;
+        private final Snapshot snapshot;
+
+        Code(SplitLocks locks, SplitReaders readers, Prompts prompts, AnswerCodes codes, Snapshot snapshot) {
+            this.locks = locks;
+            this.readers = readers;
+            this.prompts = prompts;
+            this.codes = codes;
+            this.snapshot = snapshot;
+        }
+
+        private record ToCompare(PromptView prompt, String text) {}
+
+        /** As raters may see it. */
+        @PreAuthorize("@splitAccess.maySeeAnswer(#id)")
+        @Transactional(propagation = Propagation.NEVER)
+        public GradedCode of(UUID id) {
+            ToCompare read = snapshot.of(() -> {
+                AnswerText answer = readers.answer(locks.found(id));
+                return new ToCompare(prompts.one(answer.promptId()).orElseThrow(), answer.text());
+            });
+            return codes.graded(read.prompt, read.text);
+        }
     }
 }

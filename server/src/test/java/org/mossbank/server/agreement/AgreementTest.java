@@ -114,6 +114,67 @@ public class AgreementTest extends ServerTest {
                 .isEqualTo(404);
     }
 
+    private String narrowed(String... to) {
+        String criterion = get("/agreement").at("/criteria/0/criterionId").asString();
+        return "/agreement/narrowed?criterionId=" + criterion + "&" + String.join("&", to);
+    }
+
+    /** All that parts the two is one answer, 1 against 2. */
+    @Test
+    public void whatPartsRatersIsNarrowedDown() {
+        JsonNode all = get(narrowed());
+        assertThat(all.path("cells").size()).as("2 criteria × 2 kinds").isEqualTo(4);
+        assertThat(all.at("/levelPairs/0").toString())
+                .isEqualTo("{\"lower\":1,\"higher\":2,\"share\":1.0,\"pairs\":1}");
+        assertThat(all.at("/raterPairs/0/answers").asInt()).isEqualTo(8);
+        assertThat(all.at("/raterPairs/0/apart").asInt()).isEqualTo(1);
+        assertThat(all.path("splits").size()).as("a level apart is no split").isZero();
+
+        JsonNode levels = get(narrowed("lower=1", "higher=2"));
+        assertThat(levels.path("splitCount").asInt()).isEqualTo(1);
+        assertThat(levels.at("/splits/0/promptTitle").asString()).isEqualTo("Where is the lost hour?");
+        assertThat(levels.at("/splits/0/grades")
+                        .valueStream()
+                        .map(g -> g.path("level").asInt()))
+                .containsExactly(1, 2);
+        assertThat(levels.path("prompts").size()).isEqualTo(1);
+
+        JsonNode other = get(narrowed("lower=1", "higher=3"));
+        assertThat(other.path("splitCount").asInt()).isZero();
+        assertThat(other.path("levelPairs")).isEqualTo(all.path("levelPairs"));
+
+        String faultless = get("/agreement/diagnosis")
+                .at("/criteria/0/prompts")
+                .valueStream()
+                .filter(p -> p.path("share").asDouble() == 0)
+                .findFirst()
+                .orElseThrow()
+                .path("promptId")
+                .asString();
+        JsonNode prompt = get(narrowed("promptId=" + faultless));
+        assertThat(prompt.at("/raterPairs/0/answers").asInt()).isEqualTo(2);
+        assertThat(prompt.at("/raterPairs/0/apart").asInt()).isZero();
+        assertThat(prompt.path("prompts")).isEqualTo(all.path("prompts"));
+        assertThat(prompt.path("cells").size()).as("one kind is left of each").isEqualTo(2);
+    }
+
+    @Test
+    public void halfOfTwoLevelsIsRefused() {
+        for (String wrong : List.of("lower=1", "higher=2", "lower=2&higher=1", "lower=-1&higher=1")) {
+            assertThat(as(LEAD).get("/api/studies/" + study + narrowed(wrong)).status())
+                    .as(wrong)
+                    .isEqualTo(400);
+        }
+        assertThat(as(LEAD).get("/api/studies/" + study + narrowed("lower=7", "higher=9"))
+                        .json()
+                        .path("splitCount")
+                        .asInt())
+                .isZero();
+        assertThat(as(LEAD).get("/api/studies/" + study + "/agreement/narrowed?criterionId=" + study)
+                        .status())
+                .isEqualTo(404);
+    }
+
     private static String idOf(JsonNode report, String name) {
         return report.path("raters")
                 .valueStream()
@@ -125,7 +186,12 @@ public class AgreementTest extends ServerTest {
     }
 
     /** How strict another is, is between them and the lead. */
-    @Test(dependsOnMethods = {"whatPartsRatersIsFound", "twoRatersAreCrossedAndACellNamesItsAnswers"})
+    @Test(
+            dependsOnMethods = {
+                "whatPartsRatersIsFound",
+                "twoRatersAreCrossedAndACellNamesItsAnswers",
+                "whatPartsRatersIsNarrowedDown"
+            })
     public void aRaterIsToldTheirOwnPlaceAlone() {
         as(LEAD).post("/api/studies/" + study + "/round/close", Map.of("reason", ""));
         JsonNode own = as(RATER).get("/api/studies/" + study + "/agreement").json();

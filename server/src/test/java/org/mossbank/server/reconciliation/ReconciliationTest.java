@@ -119,7 +119,10 @@ public class ReconciliationTest extends ServerTest {
             assertThat(other.post(split + "/words", says("I")).status()).isEqualTo(404);
             assertThat(other.post(split + "/stances", stands(1)).status()).isEqualTo(404);
             assertThat(other.get(split + "/look").status()).isEqualTo(404);
+            assertThat(other.get(split + "/code").status()).isEqualTo(404);
         }
+        assertThat(as(RATER).get(split + "/code").json().path("start").isArray())
+                .isTrue();
         assertThat(nobody().get(split).status()).isEqualTo(401);
         assertThat(as(LEAD).post(split + "/stances", stands(1)).status())
                 .as("the lead gave no grade")
@@ -305,6 +308,9 @@ public class ReconciliationTest extends ServerTest {
         assertThat(mine("tove", study).get(0).path("waitsFor").asString()).isEqualTo("LOOK");
         String look = as("tove").get(split + "/look").body();
         assertThat(look).doesNotContain("raters", "stances", "osier");
+        assertThat(as("tove").get(split + "/code").status())
+                .as("what it changes is part of it")
+                .isEqualTo(200);
         as("tove").put(split + "/look", Map.of("level", 2, "reason", "Half of it."));
         JsonNode page = as("tove").get(split).json();
         assertThat(page.at("/closing/level").asDouble()).as("of 1, 2 and 4").isEqualTo(2);

@@ -1,14 +1,10 @@
 package org.mossbank.server.grading.desk;
 
-import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
-import java.util.Optional;
-import org.mossbank.core.change.AnswerCode;
-import org.mossbank.core.change.CodeFile;
-import org.mossbank.core.change.RequestScope;
 import org.mossbank.core.estimate.Require;
 import org.mossbank.server.answer.AnswerCodes;
+import org.mossbank.server.answer.CodeView;
 import org.mossbank.server.answer.FileChangeView;
 import org.mossbank.server.grading.sheet.Sheet;
 import org.mossbank.server.grading.sheet.SheetAnswer;
@@ -16,8 +12,6 @@ import org.mossbank.server.grading.sheet.SheetAnswerRepository;
 import org.mossbank.server.ids.SheetAnswerId;
 import org.mossbank.server.ids.SheetId;
 import org.mossbank.server.masking.Masking;
-import org.mossbank.server.prompt.KeyPoint;
-import org.mossbank.server.prompt.PromptContent;
 import org.mossbank.server.prompt.PromptView;
 import org.mossbank.server.shared.Problem;
 import org.mossbank.server.shared.Snapshot;
@@ -48,22 +42,6 @@ class CodeService {
         this.snapshot = snapshot;
     }
 
-    /**
-     * The code of an answer.
-     *
-     * @param changes what it does to the starting code
-     * @param files   the code that it ends in: files whole, then blocks that belong to none
-     * @param outside files that it changes though the prompt does not speak of them
-     * @param namesFiles whether the prompt speaks of any file at all
-     * @param limits  why something is not shown, in sentences
-     */
-    record CodeOnSheet(
-            List<FileChangeView> changes,
-            List<CodeFile> files,
-            List<String> outside,
-            boolean namesFiles,
-            List<String> limits) {}
-
     /** What is read of a sheet before its code is compared. */
     private record ToCompare(PromptView prompt, List<String> texts) {}
 
@@ -78,32 +56,9 @@ class CodeService {
 
     @PreAuthorize("@sheetAccess.isOwn(#sheetId)")
     @Transactional(propagation = Propagation.NEVER)
-    public CodeOnSheet code(SheetId sheetId, SheetAnswerId sheetAnswerId) {
+    public CodeView code(SheetId sheetId, SheetAnswerId sheetAnswerId) {
         ToCompare read = toCompare(sheetId, sheetAnswerId);
-        AnswerCode code = codes.of(read.prompt.startingCode(), read.texts.get(0));
-        RequestScope scope = scopeOf(read.prompt);
-        return new CodeOnSheet(
-                code.changes().stream().map(FileChangeView::of).toList(),
-                code.files(),
-                scope.outside(
-                        code.changes().stream().map(AnswerCode.Fitted::change).toList()),
-                !scope.named().isEmpty(),
-                code.limits());
-    }
-
-    private static RequestScope scopeOf(PromptView prompt) {
-        PromptContent content = prompt.content();
-        List<String> texts = new ArrayList<>(content.constraints());
-        texts.add(content.title());
-        texts.add(content.request());
-        content.keyPoints().forEach(k -> texts.add(k.text()));
-        return RequestScope.of(
-                texts,
-                content.keyPoints().stream()
-                        .map(KeyPoint::file)
-                        .flatMap(f -> Optional.ofNullable(f).stream())
-                        .toList(),
-                prompt.startingCode().keySet());
+        return codes.view(read.prompt, read.texts.get(0));
     }
 
     private String textOf(Sheet sheet, SheetAnswerId sheetAnswerId) {

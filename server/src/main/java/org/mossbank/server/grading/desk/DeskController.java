@@ -3,6 +3,7 @@ package org.mossbank.server.grading.desk;
 import jakarta.validation.Valid;
 import java.util.List;
 import java.util.UUID;
+import org.mossbank.server.answer.CodeView;
 import org.mossbank.server.answer.FileChangeView;
 import org.mossbank.server.ids.CriterionId;
 import org.mossbank.server.ids.SheetAnswerId;
@@ -61,7 +62,7 @@ class DeskController {
 
     /** What an answer changes in the starting code, as raters may see it. */
     @GetMapping(ANSWER + "/code")
-    CodeService.CodeOnSheet code(@PathVariable SheetId sheetId, @PathVariable SheetAnswerId answerId) {
+    CodeView code(@PathVariable SheetId sheetId, @PathVariable SheetAnswerId answerId) {
         return code.code(sheetId, answerId);
     }
 
