@@ -4,16 +4,17 @@ import { Link, useNavigate } from "react-router";
 import type { Schemas } from "../api/client";
 import { LIMITS } from "../api/limits";
 import { useAccount } from "../features/account";
-import { CalibrationsThatWait } from "../features/calibration";
-import { LeftBehind, mySheets, Reminders, SheetList } from "../features/desk";
+import { CalibrationsThatWait, myCalibrations } from "../features/calibration";
+import { LeftBehind, myReminders, mySheets, Reminders, SheetList } from "../features/desk";
 import { myReadings } from "../features/prompt";
-import { SplitsThatWait } from "../features/reconciliation";
-import { AskedFor, ExpectationForm, myStudies, useBeginStudy } from "../features/study";
+import { mySplits, SplitsThatWait } from "../features/reconciliation";
+import { AskedFor, askedFor, ExpectationForm, myStudies, useBeginStudy } from "../features/study";
 import { Button, buttonLook } from "../ui/Button";
 import { Dialog } from "../ui/Dialog";
 import { Field } from "../ui/Field";
 import { day } from "../ui/format";
 import { Query } from "../ui/Query";
+import { useSettled } from "../ui/useSettled";
 import { useTitle } from "../ui/useTitle";
 
 /** What awaits whoever signed in: sheets to grade, studies to look after. */
@@ -21,40 +22,52 @@ export function HomePage() {
   const account = useAccount();
   const sheets = useQuery(mySheets());
   const studies = useQuery(myStudies());
+  const settled = useNoticesSettled();
   useTitle("Your sheets and studies");
   return (
     <main className="mx-auto w-full max-w-4xl px-6 py-8">
       <Query of={studies} what="your studies">
         {(all) => (
           <Query of={sheets} what="your sheets">
-            {(own) => (
-              <>
-                <LeftBehind accountId={account.id} />
-                <AskedFor />
-                <Reminders />
-                {own.length > 0 ? (
-                  <SheetList sheets={own}>
-                    <CalibrationsThatWait />
-                    <SplitsThatWait />
-                  </SheetList>
-                ) : (
-                  <>
-                    <CalibrationsThatWait />
-                    <SplitsThatWait />
-                  </>
-                )}
-                <Readings />
-                <Studies studies={all} mayBringIn={account.mayBringIn} hasSheets={own.length > 0} />
-                <p className="mt-10 text-sm text-ink-soft">
-                  <Link to="/table">Try your own table</Link>: how far raters agree in it, without a study.
-                </p>
-              </>
-            )}
+            {(own) =>
+              settled && (
+                <>
+                  <LeftBehind accountId={account.id} />
+                  <AskedFor />
+                  <Reminders />
+                  {own.length > 0 ? (
+                    <SheetList sheets={own}>
+                      <CalibrationsThatWait />
+                      <SplitsThatWait />
+                    </SheetList>
+                  ) : (
+                    <>
+                      <CalibrationsThatWait />
+                      <SplitsThatWait />
+                    </>
+                  )}
+                  <Readings />
+                  <Studies studies={all} mayBringIn={account.mayBringIn} hasSheets={own.length > 0} />
+                  <p className="mt-10 text-sm text-ink-soft">
+                    <Link to="/table">Try your own table</Link>: how far raters agree in it, without a study.
+                  </p>
+                </>
+              )
+            }
           </Query>
         )}
       </Query>
     </main>
   );
+}
+
+/** Longer than they take as a rule; without them the page can be used as well. */
+const LONGEST_WAIT = 1_500;
+
+/** Whether what stands above the sheets has come. */
+function useNoticesSettled(): boolean {
+  const notices = [useQuery(askedFor()), useQuery(myReminders()), useQuery(myCalibrations()), useQuery(mySplits())];
+  return useSettled(notices, LONGEST_WAIT);
 }
 
 type StudiesProps = { studies: Schemas["StudySummary"][]; mayBringIn: boolean; hasSheets: boolean };

@@ -55,22 +55,46 @@ describe("what an earlier visit left behind", () => {
 });
 
 describe("the first page of a rater", () => {
-  it("keeps what is being prepared apart from the sheets there are", async () => {
-    const sheet = {
-      id: "sheet1",
-      studyId: "s1",
-      studyTitle: "Tides",
-      promptTitle: "Why?",
-      kind: "Debugging",
-      place: 1,
-      made: 0,
-      cells: 3,
-      roundClosed: false,
-      setAside: false,
-      withdrawn: false,
-    };
+  const SHEET = {
+    id: "sheet1",
+    studyId: "s1",
+    studyTitle: "Tides",
+    promptTitle: "Why?",
+    kind: "Debugging",
+    place: 1,
+    made: 0,
+    cells: 3,
+    roundClosed: false,
+    setAside: false,
+    withdrawn: false,
+  };
+
+  it("is there once what stands above the sheets has come, so that nothing moves under the pointer", async () => {
+    let come: ((splits: { body: unknown }) => void) | undefined;
     server()
-      .on("GET /api/sheets", () => ({ body: [sheet] }))
+      .on("GET /api/sheets", () => ({ body: [SHEET] }))
+      .on("GET /api/studies", () => ({ body: [] }))
+      .on("GET /api/splits", () => new Promise((resolve) => (come = resolve)));
+    inStudy(<HomePage />);
+    await waitFor(() => expect(come !== undefined && screen.queryByText(/Fetching/) === null).toBe(true));
+    expect(screen.queryByText("Grade the next sheet")).toBeNull();
+    come?.({ body: { splits: [], later: 3 } });
+    expect(await screen.findByText("Grade the next sheet")).toBeDefined();
+    expect(screen.getByText(/3 splits open to you/)).toBeDefined();
+  });
+
+  it("waits for it no longer than a moment", async () => {
+    server()
+      .on("GET /api/sheets", () => ({ body: [SHEET] }))
+      .on("GET /api/studies", () => ({ body: [] }))
+      .on("GET /api/splits", () => new Promise(() => undefined));
+    inStudy(<HomePage />);
+    expect(await screen.findByText("Grade the next sheet")).toBeDefined();
+  });
+
+  it("keeps what is being prepared apart from the sheets there are", async () => {
+    server()
+      .on("GET /api/sheets", () => ({ body: [SHEET] }))
       .on("GET /api/studies", () => ({
         body: [{ id: "s2", title: "The next one", role: "RATER", stage: "PREPARING", blind: true }],
       }))

@@ -21,6 +21,7 @@ import org.openqa.selenium.support.ui.WebDriverWait;
 
 /** Headless Chromium at 1280×800, with look-ups by what people see and hear: roles, labels, texts. */
 public final class Browser implements AutoCloseable {
+    private static final int MOST_SEEN = 600;
     private static final Duration PATIENCE = Duration.ofSeconds(90);
 
     private final ChromeDriver driver;
@@ -93,7 +94,14 @@ public final class Browser implements AutoCloseable {
         // What is drawn anew while it is looked at is looked at again.
         return new WebDriverWait(driver, PATIENCE)
                 .ignoring(StaleElementReferenceException.class)
+                .withMessage(this::whatIsSeen)
                 .until(condition);
+    }
+
+    /** So that a wait in vain tells what was there instead. */
+    private String whatIsSeen() {
+        String text = driver.findElement(By.tagName("body")).getText();
+        return "at " + driver.getCurrentUrl() + ": " + text.substring(0, Math.min(MOST_SEEN, text.length()));
     }
 
     public WebElement see(By by) {

@@ -55,7 +55,29 @@ public class ReconcilingJourneyTest extends Journey {
                 .orElseThrow();
     }
 
+    /** Two clicks to see which, and a third to read it with the answers that it failed on. */
     @Test
+    public void theAnchorThatPartsRatersMostIsThreeClicksAway() {
+        browser.signInAs("Orla Fennick");
+        browser.click(By.xpath("//a[contains(@href, '" + study + "')]"));
+        browser.clickLink("Agreement");
+        By first = By.xpath("//section[@aria-label='Levels']//li[1]/button");
+        String levels = browser.see(first).getText();
+        browser.click(first);
+        browser.see(By.xpath("//section[@aria-label='Levels']//li[1][contains(., 'Sharpen them')]"));
+        browser.see(By.xpath("//section[@aria-label='Answers that got both levels']//li"));
+        assertThat(levels).contains("%");
+        Axe.scan(browser, ROOT, "agreement, narrowed down");
+
+        // What is looked at stands in the address, and is let go by keyboard.
+        browser.driver().navigate().refresh();
+        browser.see(By.xpath("//section[@aria-label='Levels']//li[1]/button[@aria-pressed='true']"));
+        browser.tabTo("Let go: between").press(Keys.ENTER);
+        browser.see(By.xpath("//section[@aria-label='Widest splits']//li"));
+        assertThat(browser.driver().getCurrentUrl()).doesNotContain("levels=");
+    }
+
+    @Test(dependsOnMethods = "theAnchorThatPartsRatersMostIsThreeClicksAway")
     public void theLeadTakesSplitsUpFromTheListAndRatersAreTold() {
         browser.signInAs("Orla Fennick");
         browser.go("/studies/" + study + "/agreement").seeHeading();
