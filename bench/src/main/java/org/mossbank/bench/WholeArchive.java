@@ -14,6 +14,7 @@ import java.util.zip.ZipOutputStream;
 import org.mossbank.testkit.ApiClient;
 import org.mossbank.testkit.ServerProcess;
 import org.mossbank.testkit.TestDatabase;
+import tools.jackson.databind.JsonNode;
 
 /**
  * A study of about 250,000 grades, brought in as an archive that is made here: how long its figures take the first time, and
@@ -76,6 +77,7 @@ public final class WholeArchive {
                 timed(page + ", the first time", () -> lead.get(study + page));
                 timed(page + ", unchanged", () -> lead.get(study + page));
             }
+            narrowDown(lead, study);
             byte[] out = timed("write it out", () -> lead.get(study + "/archive"))
                     .raw()
                     .body();
@@ -87,6 +89,18 @@ public final class WholeArchive {
                     .body();
             System.out.println("the same study: " + Arrays.equals(out, twice));
             return study;
+        }
+    }
+
+    /** As somebody does who presses one thing after the other. */
+    private static void narrowDown(ApiClient lead, String study) {
+        JsonNode agreement = lead.get(study + "/agreement").json();
+        String on = study + "/agreement/narrowed?criterionId="
+                + agreement.at("/criteria/0/criterionId").asString();
+        String rater = "&raterId=" + agreement.at("/raters/0/raterId").asString();
+        String kind = "&kindId=" + agreement.at("/criteria/0/byKind/0/kindId").asString();
+        for (String to : new String[] {"", rater, kind, kind + rater, "&lower=2&higher=3"}) {
+            timed("narrowed down" + to, () -> lead.get(on + to));
         }
     }
 
