@@ -43,7 +43,7 @@ public record Disagreement(List<Share> prompts, List<Share> raterPairs, List<Sha
 
     /** @param promptOf the prompt of each unit of the matrix */
     public static Disagreement of(RatingMatrix matrix, UnaryOperator<String> promptOf) {
-        Narrowed all = PackedGrades.of(matrix, promptOf, u -> "").narrowed(Narrowing.NONE);
+        Narrowed all = PackedGrades.of(matrix, promptOf, u -> "").narrowed(Narrowing.NONE, 0);
         return new Disagreement(
                 shares(all.prompts()),
                 orNone(all.raterPairs().stream()

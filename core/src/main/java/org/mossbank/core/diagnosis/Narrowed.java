@@ -14,7 +14,8 @@ import org.mossbank.core.estimate.Estimate;
  * @param levelPairs by two levels
  * @param raterPairs by two raters
  * @param useOfScale how often each rater gave each level, whichever rater or levels are looked at
- * @param parted     answers, widest first
+ * @param parted     answers, widest first, as many as were asked for
+ * @param partedCount how many there are
  */
 public record Narrowed(
         List<Part> kinds,
@@ -22,7 +23,8 @@ public record Narrowed(
         List<Part> levelPairs,
         List<RaterPair> raterPairs,
         List<UseOfScale> useOfScale,
-        List<Parted> parted) {
+        List<Parted> parted,
+        int partedCount) {
     public Narrowed {
         kinds = List.copyOf(kinds);
         prompts = List.copyOf(prompts);

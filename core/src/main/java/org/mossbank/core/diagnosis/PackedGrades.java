@@ -7,6 +7,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.OptionalInt;
+import java.util.TreeMap;
 import java.util.function.IntFunction;
 import java.util.function.UnaryOperator;
 import java.util.stream.IntStream;
@@ -139,9 +140,13 @@ public final class PackedGrades {
         return distance;
     }
 
-    /** What they consist of, narrowed down; a kind, prompt or rater that is not among them leaves nothing. */
-    public Narrowed narrowed(Narrowing to) {
-        return new Sums(to).narrowed();
+    /**
+     * What they consist of, narrowed down; a kind, prompt or rater that is not among them leaves nothing.
+     *
+     * @param most answers that are named
+     */
+    public Narrowed narrowed(Narrowing to, int most) {
+        return new Sums(to).narrowed(most);
     }
 
     /** One walk over all pairs of grades. */
@@ -159,7 +164,8 @@ public final class PackedGrades {
         private final int[] @Nullable [][] crossed = new int[raters.all.size() * raters.all.size()][][];
 
         private final int[][] use = new int[raters.all.size()][scale];
-        private final List<Narrowed.Parted> parted = new ArrayList<>();
+        /** Answers by how far their grades lie apart. */
+        private final Map<Integer, List<Integer>> parted = new TreeMap<>(Comparator.reverseOrder());
 
         Sums(Narrowing to) {
             kind = kinds.wanted(to.kind());
@@ -169,7 +175,6 @@ public final class PackedGrades {
             for (int u = 0; u < answers.unit.length; u++) {
                 answer(u);
             }
-            parted.sort(Comparator.comparingInt(Narrowed.Parted::distance).reversed());
         }
 
         private void answer(int u) {
@@ -191,7 +196,7 @@ public final class PackedGrades {
                 }
             }
             if (found) {
-                parted.add(new Narrowed.Parted(answers.unit[u], highest - lowest, ratings(u)));
+                parted.computeIfAbsent(highest - lowest, d -> new ArrayList<>()).add(u);
             }
         }
 
@@ -238,7 +243,15 @@ public final class PackedGrades {
             return own;
         }
 
-        Narrowed narrowed() {
+        private List<Narrowed.Parted> widest(int most) {
+            return parted.entrySet().stream()
+                    .flatMap(e -> e.getValue().stream()
+                            .map(u -> new Narrowed.Parted(answers.unit[u], e.getKey(), ratings(u))))
+                    .limit(most)
+                    .toList();
+        }
+
+        Narrowed narrowed(int most) {
             List<UseOfScale> used = new ArrayList<>();
             for (int r = 0; r < use.length; r++) {
                 used.add(new UseOfScale(
@@ -250,7 +263,8 @@ public final class PackedGrades {
                     byLevels.parts(l -> Integer.toString(l / scale), l -> Integer.toString(l % scale)),
                     raterPairs(),
                     used,
-                    parted);
+                    widest(most),
+                    parted.values().stream().mapToInt(List::size).sum());
         }
 
         private List<Narrowed.RaterPair> raterPairs() {

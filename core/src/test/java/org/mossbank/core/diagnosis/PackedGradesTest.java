@@ -39,7 +39,7 @@ public class PackedGradesTest {
 
     private static Narrowed narrowed(List<Rating> ratings, Narrowing to) {
         return PackedGrades.of(matrix(ratings), u -> u.substring(0, 2), u -> u.substring(0, 1))
-                .narrowed(to);
+                .narrowed(to, 100);
     }
 
     private static List<Rating> of(List<Rating> ratings, String start) {
@@ -168,6 +168,18 @@ public class PackedGradesTest {
                 .containsExactly(new Narrowed.Parted("rp1", 1, ratings.subList(0, 2)));
         assertThat(narrowed(ratings, Narrowing.NONE).parted())
                 .containsExactly(new Narrowed.Parted("rp2", 2, ratings.subList(2, 4)));
+    }
+
+    @Test
+    public void asManyAreNamedAsAreAskedForAndAllAreCounted() {
+        PackedGrades packed = PackedGrades.of(matrix(some()), u -> u.substring(0, 2), u -> u.substring(0, 1));
+        Narrowed all = packed.narrowed(Narrowing.NONE, 100);
+        Narrowed two = packed.narrowed(Narrowing.NONE, 2);
+        assertThat(two.parted()).isEqualTo(all.parted().subList(0, 2));
+        assertThat(two.partedCount()).isEqualTo(all.parted().size()).isGreaterThan(2);
+        assertThat(all.parted())
+                .extracting(Narrowed.Parted::distance)
+                .isSortedAccordingTo(java.util.Comparator.reverseOrder());
     }
 
     @Test

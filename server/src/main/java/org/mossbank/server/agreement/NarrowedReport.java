@@ -32,7 +32,7 @@ record NarrowedReport(
     static final int MOST_PROMPTS = 100;
 
     /** More than anybody talks through; the count says how many there are. */
-    static final int MOST_SPLITS = 200;
+    static final int MOST_SPLITS = 100;
 
     /**
      * @param share of the criterion's disagreement, in [0, 1]

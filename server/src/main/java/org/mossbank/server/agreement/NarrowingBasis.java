@@ -73,10 +73,9 @@ final class NarrowingBasis {
                 .filter(c -> c.id().equals(to.criterion()))
                 .findFirst()
                 .orElseThrow(() -> Problem.notFound("This criterion"));
-        Map<CriterionId, Narrowed> all = criteria.stream()
-                .collect(Collectors.toMap(
-                        CriterionView::id,
-                        c -> Require.known(packed, c.id()).narrowed(narrowing(to, c.id().equals(criterion.id())))));
+        Map<CriterionId, Narrowed> all = criteria.parallelStream()
+                .collect(Collectors.toConcurrentMap(
+                        CriterionView::id, c -> narrowed(c, to, c.id().equals(criterion.id()))));
         Narrowed found = Require.known(all, criterion.id());
         return new NarrowedReport(
                 criterion.id(),
@@ -97,19 +96,18 @@ final class NarrowingBasis {
                 found.useOfScale().stream()
                         .map(u -> new DiagnosisReport.RaterUse(AccountId.from(u.rater()), u.counts()))
                         .toList(),
-                found.parted().stream()
-                        .limit(NarrowedReport.MOST_SPLITS)
-                        .map(p -> split(criterion, p))
-                        .toList(),
-                found.parted().size());
+                found.parted().stream().map(p -> split(criterion, p)).toList(),
+                found.partedCount());
     }
 
-    private Narrowing narrowing(NarrowTo to, boolean levels) {
-        return new Narrowing(
+    /** @param whole whether it is the criterion that is looked at: levels are its own, and its splits are named */
+    private Narrowed narrowed(CriterionView criterion, NarrowTo to, boolean whole) {
+        Narrowing narrowing = new Narrowing(
                 text(to.kind()),
                 to.prompt() == null ? null : families.getOrDefault(to.prompt(), ""),
                 text(to.rater()),
-                levels ? to.levels() : null);
+                whole ? to.levels() : null);
+        return Require.known(packed, criterion.id()).narrowed(narrowing, whole ? NarrowedReport.MOST_SPLITS : 0);
     }
 
     private static @Nullable String text(@Nullable Object id) {
