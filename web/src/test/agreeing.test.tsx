@@ -387,6 +387,9 @@ describe("the workbench", () => {
     expect(asked.at(-1)).toBe("kindId=k1&promptId=p2&raterId=a");
     await press("Raters", /Åse Lund/);
     expect(asked.at(-1)).toBe("kindId=k1&promptId=p2");
+    await press("Criteria and kinds", /Correctness, review/);
+    expect(asked.at(-1)).toBe("promptId=p2");
+    await press("Criteria and kinds", /Correctness, review/);
     await userEvent.click(screen.getByRole("button", { name: "Let go: review" }));
     expect(asked.at(-1)).toBe("promptId=p2");
     await userEvent.click(screen.getByRole("button", { name: "All of it" }));
@@ -413,6 +416,24 @@ describe("the workbench", () => {
     await userEvent.type(screen.getByLabelText(/What is wrong with it/), "Two readings are possible.");
     await userEvent.click(screen.getByRole("button", { name: "Set it aside" }));
     expect(answers.asked.find((a) => a.method === "PUT")?.body).toEqual({ reason: "Two readings are possible." });
+  });
+
+  it("shows another coefficient in the picture, without the floor that is not its own", async () => {
+    const { answers } = await workbench();
+    answers.on("GET /api/studies/s1/agreement/coefficients", () => ({
+      body: {
+        within: [{ criterionId: "right", answers: 24, coefficients: [{ name: "AC1", figure: { value: 0.58 } }] }],
+      },
+    }));
+    expect(
+      view("Criteria and kinds").getByRole("button", { name: /Correctness, all kinds: α 0.71.*floor 0.60/ }),
+    ).toBeTruthy();
+    await userEvent.selectOptions(screen.getByLabelText("Coefficient of the picture"), "Gwet’s AC1");
+    const cell = await view("Criteria and kinds").findByRole("button", { name: /all kinds: Gwet’s AC1 0.58/ });
+    expect(cell.textContent).not.toContain("floor");
+    expect(
+      view("Criteria and kinds").getByRole("button", { name: /review: Gwet’s AC1 none ?: no answer/ }),
+    ).toBeTruthy();
   });
 
   it("says how each view is made", async () => {

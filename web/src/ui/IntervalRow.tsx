@@ -1,3 +1,5 @@
+import { scaleLinear } from "@visx/scale";
+import { Line } from "@visx/shape";
 import { classes } from "./classes";
 import { fixed } from "./format";
 
@@ -15,10 +17,8 @@ const WIDTH = 300;
 const HEIGHT = 26;
 const PAD = 8;
 
-function place(axis: Axis, value: number): number {
-  const inside = Math.min(Math.max(value, axis.from), axis.to);
-  return PAD + ((inside - axis.from) / (axis.to - axis.from)) * (WIDTH - 2 * PAD);
-}
+const place = (axis: Axis, value: number): number =>
+  scaleLinear<number>({ domain: [axis.from, axis.to], range: [PAD, WIDTH - PAD], clamp: true })(value);
 
 export type Shape = "disc" | "square" | "diamond" | "triangle" | "cross";
 const SHAPES: Shape[] = ["disc", "square", "diamond", "triangle", "cross"];
@@ -63,6 +63,7 @@ type IntervalRowProps = {
 /** A dot with its interval on an axis shared by all rows. The numbers stand beside it, so it is hidden from readers aloud. */
 export function IntervalRow({ figure, axis, shape = "disc", pigment = "var(--ink)", loose = false }: IntervalRowProps) {
   const y = HEIGHT / 2;
+  const at = (value: number) => ({ x: place(axis, value), y });
   return (
     <svg
       viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
@@ -71,25 +72,21 @@ export function IntervalRow({ figure, axis, shape = "disc", pigment = "var(--ink
       aria-hidden="true"
       className="block max-w-full"
     >
-      <line x1={PAD} x2={WIDTH - PAD} y1={y} y2={y} stroke="var(--rule)" />
+      <Line from={at(axis.from)} to={at(axis.to)} stroke="var(--rule)" />
       {axis.marks.map((mark) => (
-        <line
+        <Line
           key={mark.label}
-          x1={place(axis, mark.at)}
-          x2={place(axis, mark.at)}
-          y1={0}
-          y2={HEIGHT}
+          from={{ x: place(axis, mark.at), y: 0 }}
+          to={{ x: place(axis, mark.at), y: HEIGHT }}
           stroke="var(--ochre)"
           strokeWidth="1.5"
           strokeDasharray="4 2"
         />
       ))}
       {figure.low !== undefined && figure.high !== undefined && (
-        <line
-          x1={place(axis, figure.low)}
-          x2={place(axis, figure.high)}
-          y1={y}
-          y2={y}
+        <Line
+          from={at(figure.low)}
+          to={at(figure.high)}
           stroke={pigment}
           strokeWidth="3"
           strokeDasharray={loose ? "3 3" : undefined}

@@ -25,6 +25,10 @@ type AlphaRow = { key: string; name: string; kind: string | undefined; floor: nu
 /** From how far apart the two coefficients are, the page says why. */
 const PARTED = 0.2;
 
+/** Whether the two coefficients are so far apart on some criterion that it needs a word. */
+export const doPart = (report: Report): boolean =>
+  report.criteria.some((c) => Math.abs((c.overall.alpha.value ?? 0) - (c.overall.ac2.value ?? 0)) > PARTED);
+
 export function AlphaSection({ report }: { report: Report }) {
   const { chosen, choose } = useCoefficient();
   const rows: AlphaRow[] = report.criteria.flatMap((c) => [
@@ -62,7 +66,7 @@ function Decisive({ report, rows }: { report: Report; rows: AlphaRow[] }) {
         rowClass={(r) => (r.kind ? undefined : "border-t border-t-edge")}
         columns={alphaColumns(report, rows)}
       />
-      {report.criteria.some((c) => Math.abs((c.overall.alpha.value ?? 0) - (c.overall.ac2.value ?? 0)) > PARTED) && (
+      {doPart(report) && (
         <p className="mt-2 max-w-3xl text-sm">
           α and AC2 part where almost all grades are alike: α then has hardly any disagreement that chance could
           explain, and falls; AC2 does not. Look at the shares of equal grades beside them.

@@ -38,13 +38,20 @@ export function useCoefficient() {
   return { chosen, choose };
 }
 
-type CoefficientChoiceProps = { chosen: Name | undefined; decides: string; onChoose: (name: string) => void };
+type CoefficientChoiceProps = {
+  chosen: Name | undefined;
+  decides: string;
+  onChoose: (name: string) => void;
+  /** In a line with other things. */
+  inLine?: boolean;
+};
 
-export function CoefficientChoice({ chosen, decides, onChoose }: CoefficientChoiceProps) {
+export function CoefficientChoice({ chosen, decides, onChoose, inLine = false }: CoefficientChoiceProps) {
   return (
     <Choice
-      label="Coefficient"
-      className="mb-2 w-80"
+      label={inLine ? "Coefficient of the picture" : "Coefficient"}
+      labelHidden={inLine}
+      className={inLine ? "w-48" : "mb-2 w-80"}
       value={chosen ?? ""}
       options={[
         { value: "", label: `${decides}, with what decides` },

@@ -36,7 +36,7 @@ export function PairTable({ report, criterion }: PairTableProps) {
             key={c.criterionId}
             type="button"
             aria-pressed={c.criterionId === chosen}
-            onClick={() => set({ criterion: c.criterionId, cell: undefined })}
+            onClick={() => set({ criterion: c.criterionId, cell: undefined, levels: undefined })}
             className={classes(
               "border-b-2 px-2 py-0.5",
               c.criterionId === chosen ? "border-heather font-semibold" : "border-transparent text-ink-soft",

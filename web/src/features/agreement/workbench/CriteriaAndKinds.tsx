@@ -3,7 +3,8 @@ import type { Schemas } from "../../../api/client";
 import { count, fixed, percent } from "../../../ui/format";
 import { useStudy } from "../../study";
 import { COEFFICIENT_NAMES, COEFFICIENT_SOURCES } from "../coefficients";
-import { coefficientsOf, figureOf, useCoefficient } from "../OtherCoefficients";
+import { doPart } from "../AlphaSection";
+import { CoefficientChoice, coefficientsOf, figureOf, useCoefficient } from "../OtherCoefficients";
 import { Chosen, Panel } from "./Panel";
 import { SmallInterval } from "./Interval";
 import type { ViewProps } from "./Workbench";
@@ -12,13 +13,14 @@ type Figure = Schemas["Figure"];
 
 /** Each criterion over all kinds and within each, against its floor. A cell narrows the others to it. */
 export function CriteriaAndKinds({ report, criterion, narrowed, filter, narrow }: ViewProps) {
-  const { chosen } = useCoefficient();
+  const { chosen, choose } = useCoefficient();
   const figures = useFigures(report);
   const kinds = report.criteria[0]?.byKind ?? [];
   const narrowedDown = filter.rater !== undefined || filter.prompt !== undefined;
-  const sign = chosen ? COEFFICIENT_NAMES[chosen] : report.coefficient === "AC2_ORDINAL" ? "AC2" : "α";
+  const decides = report.coefficient === "AC2_ORDINAL" ? "AC2" : "α";
+  const sign = chosen ? COEFFICIENT_NAMES[chosen] : decides;
   return (
-    <Panel title="Criteria and kinds" aside={<span className="block truncate">{sign}, line: floor</span>} how={<How />}>
+    <Panel title="Criteria and kinds" aside={chosen ? "" : `${decides}, line: floor`} how={<How report={report} />}>
       <table className="w-full border-collapse text-left">
         <caption className="sr-only">{sign} by criterion and kind; a cell narrows the other views</caption>
         <Kinds names={["all", ...kinds.map((k) => k.name)]} />
@@ -36,13 +38,13 @@ export function CriteriaAndKinds({ report, criterion, narrowed, filter, narrow }
                   <td key={kind?.kindId ?? "all"} className="py-0.5 align-top">
                     <Cell
                       figure={figures(c, kind)}
-                      floor={c.floor}
+                      floor={chosen ? undefined : c.floor}
                       of={`${c.name}, ${kind?.name.toLowerCase() ?? "all kinds"}: ${sign}`}
                       chosen={c === criterion && filter.kind === kind?.kindId}
-                      onChoose={() =>
+                      onChoose={(on) =>
                         narrow({
                           criterion: c.criterionId,
-                          kind: kind?.kindId,
+                          kind: on ? kind?.kindId : undefined,
                           ...(c === criterion ? {} : { levels: undefined }),
                         })
                       }
@@ -59,6 +61,9 @@ export function CriteriaAndKinds({ report, criterion, narrowed, filter, narrow }
           ))}
         </tbody>
       </table>
+      <div className="mt-2">
+        <CoefficientChoice inLine chosen={chosen} decides={decides} onChoose={choose} />
+      </div>
     </Panel>
   );
 }
@@ -90,16 +95,19 @@ function useFigures(report: ViewProps["report"]) {
       return report.coefficient === "AC2_ORDINAL" ? figures.ac2 : figures.alpha;
     }
     const within = all.data?.within.find((w) => w.criterionId === c.criterionId && w.kindId === kind?.kindId);
-    return within ? figureOf(within, chosen) : { undefinedReason: "it is still being worked out" };
+    if (within) {
+      return figureOf(within, chosen);
+    }
+    return { undefinedReason: all.data ? "no answer of it has two grades" : "it is still being worked out" };
   };
 }
 
 type CellProps = {
   figure: Figure;
-  floor: number;
+  floor: number | undefined;
   of: string;
   chosen: boolean;
-  onChoose: () => void;
+  onChoose: (on: boolean) => void;
   /** Pairs of grades that are looked at, and those of them that part. */
   looked: { apart: number; pairs: number } | undefined;
 };
@@ -112,7 +120,9 @@ function Cell({ figure, floor, of, chosen, onChoose, looked }: CellProps) {
         ? `, no interval: ${figure.noIntervalReason}`
         : "";
   const rest =
-    figure.value === undefined ? `: ${figure.undefinedReason ?? "not known"}` : `${interval}; floor ${fixed(floor, 2)}`;
+    figure.value === undefined
+      ? `: ${figure.undefinedReason ?? "not known"}`
+      : interval + (floor === undefined ? "" : `; floor ${fixed(floor, 2)}`);
   const value = figure.value === undefined ? "none" : fixed(figure.value, 2);
   return (
     <Chosen chosen={chosen} onChoose={onChoose} className="block w-full px-1 py-0.5">
@@ -120,7 +130,7 @@ function Cell({ figure, floor, of, chosen, onChoose, looked }: CellProps) {
         <span className="sr-only">{of} </span>
         <span className="block tabular-nums">{value}</span>
         <span className="sr-only">{rest} </span>
-        <SmallInterval figure={figure} from={0} to={1} mark={floor} />
+        <SmallInterval figure={figure} from={0} to={1} {...(floor !== undefined && { mark: floor })} />
         {looked && (
           <span className="block text-xs whitespace-nowrap text-ink-soft">
             {inShort(looked)}
@@ -139,7 +149,7 @@ function inShort({ apart, pairs }: { apart: number; pairs: number }): string {
   return apart === pairs ? count(pairs, "pair", "pairs") : percent(apart / pairs);
 }
 
-function How() {
+function How({ report }: { report: ViewProps["report"] }) {
   const { chosen } = useCoefficient();
   return (
     <>
@@ -148,6 +158,12 @@ function How() {
           ? COEFFICIENT_SOURCES[chosen]
           : "The coefficient that the rule looks at, with its 95 % interval for these raters on other prompts; the line is the floor. Krippendorff (2011), or Gwet (2014) for AC2; the interval leaves out each prompt in turn (Arvesen, 1969)."}
       </p>
+      {doPart(report) && (
+        <p>
+          α and AC2 part where almost all grades are alike: α then has hardly any disagreement that chance could
+          explain, and falls; AC2 does not.
+        </p>
+      )}
       <p>
         Values are of all grades. Where a rater, a prompt or two levels are looked at, the small number is the share of
         pairs of grades of those that part; the words of a cell count them. A picture begins at 0.

@@ -1,22 +1,28 @@
+import { scaleLinear } from "@visx/scale";
+import { Line } from "@visx/shape";
 import type { FigureLike } from "../../../ui/IntervalRow";
 
 const WIDTH = 46;
 const HEIGHT = 8;
+const PAD = 2;
 
-type SmallIntervalProps = { figure: FigureLike; from: number; to: number; mark: number; wide?: boolean };
+type SmallIntervalProps = { figure: FigureLike; from: number; to: number; mark?: number; wide?: boolean };
 
 /** A dot with its interval, small; the numbers stand beside it or are said by what it stands in. */
 export function SmallInterval({ figure, from, to, mark, wide = false }: SmallIntervalProps) {
   const width = wide ? 2 * WIDTH : WIDTH;
-  const x = (value: number) => 2 + ((Math.min(to, Math.max(from, value)) - from) / (to - from)) * (width - 4);
+  const x = scaleLinear<number>({ domain: [from, to], range: [PAD, width - PAD], clamp: true });
   const y = HEIGHT / 2;
+  const at = (value: number) => ({ x: x(value), y });
   return (
     <svg width={width} height={HEIGHT} aria-hidden="true" className="block">
-      <line x1={2} x2={width - 2} y1={y} y2={y} stroke="var(--rule)" />
+      <Line from={at(from)} to={at(to)} stroke="var(--rule)" />
       {figure.low !== undefined && figure.high !== undefined && (
-        <line x1={x(figure.low)} x2={x(figure.high)} y1={y} y2={y} stroke="var(--ink)" strokeWidth="2" />
+        <Line from={at(figure.low)} to={at(figure.high)} stroke="var(--ink)" strokeWidth="2" />
       )}
-      <line x1={x(mark)} x2={x(mark)} y1={0} y2={HEIGHT} stroke="var(--ochre)" strokeWidth="1.5" />
+      {mark !== undefined && (
+        <Line from={{ x: x(mark), y: 0 }} to={{ x: x(mark), y: HEIGHT }} stroke="var(--ochre)" strokeWidth="1.5" />
+      )}
       {figure.value !== undefined && <circle cx={x(figure.value)} cy={y} r={3} fill="var(--ink)" />}
     </svg>
   );

@@ -23,9 +23,9 @@ export function PairsOfRaters({ report, narrowed, filter }: ViewProps) {
   const columns = raters.slice(0, -1);
   return (
     <Panel title="Raters with each other" aside="κ, quadratic" how={<How />}>
-      <table className="border-collapse text-left">
+      <table className="-ml-2 border-collapse text-left">
         <caption className="sr-only">Weighted kappa of each two raters on what is looked at</caption>
-        <thead>
+        <thead className="sticky -top-1 bg-vellum">
           <tr>
             <td />
             {columns.map((r) => (
@@ -39,7 +39,11 @@ export function PairsOfRaters({ report, narrowed, filter }: ViewProps) {
         <tbody>
           {raters.slice(1).map((row, i) => (
             <tr key={row.raterId} className="border-t border-rule">
-              <th scope="row" className="max-w-28 truncate py-0.5 pr-2 font-normal" title={row.name}>
+              <th
+                scope="row"
+                className="sticky -left-2 max-w-28 truncate bg-vellum py-0.5 pr-2 pl-2 font-normal"
+                title={row.name}
+              >
                 {row.name}
               </th>
               {columns.slice(0, i + 1).map((column) => (

@@ -13,7 +13,10 @@ type PanelProps = {
 /** One view of the workbench: it scrolls by itself, so that all stand on one screen. */
 export function Panel({ title, aside, how, children }: PanelProps) {
   return (
-    <section aria-label={title} className="flex min-h-52 min-w-0 flex-col border border-rule bg-vellum lg:min-h-0">
+    <section
+      aria-label={title}
+      className="flex max-h-96 min-h-52 min-w-0 flex-col border border-rule bg-vellum lg:max-h-none lg:min-h-0"
+    >
       <div className="flex items-baseline gap-2 border-b border-rule px-2 py-0.5">
         <h3 className="font-sans text-sm font-semibold">{title}</h3>
         <span className="ml-auto min-w-0 text-sm text-ink-soft">{aside}</span>

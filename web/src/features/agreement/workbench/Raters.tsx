@@ -1,3 +1,5 @@
+import { scaleBand, scaleLinear } from "@visx/scale";
+import { Bar, Line } from "@visx/shape";
 import type { Schemas } from "../../../api/client";
 import { fixed } from "../../../ui/format";
 import { Chosen, Panel } from "./Panel";
@@ -66,15 +68,23 @@ function beside(raterId: string, report: ViewProps["report"], whole: Schemas["On
 
 type HistogramProps = { counts: number[]; most: number; name: string };
 
+const BAR = 9;
+const TALLEST = 24;
+
 /** How often each level was given; the numbers stand in the words for readers aloud. */
 function Histogram({ counts, most, name }: HistogramProps) {
   const words = counts.map((n, level) => `${String(n)} × ${String(level)}`).join(", ");
+  const width = BAR * counts.length;
+  const x = scaleBand<number>({ domain: counts.map((_, level) => level), range: [0, width], padding: 0.1 });
+  const y = scaleLinear<number>({ domain: [0, most], range: [0, TALLEST] });
   return (
-    <span role="img" aria-label={`${name}: ${words}`} title={words} className="flex h-6 items-end gap-px">
+    <svg role="img" aria-label={`${name}: ${words}`} width={width} height={TALLEST + 1} className="shrink-0">
+      <title>{words}</title>
       {counts.map((n, level) => (
-        <span key={level} className="w-2 border-b border-edge bg-tarn" style={{ height: `${(n / most) * 100}%` }} />
+        <Bar key={level} x={x(level) ?? 0} y={TALLEST - y(n)} width={x.bandwidth()} height={y(n)} fill="var(--tarn)" />
       ))}
-    </span>
+      <Line from={{ x: 0, y: TALLEST + 0.5 }} to={{ x: width, y: TALLEST + 0.5 }} stroke="var(--edge)" />
+    </svg>
   );
 }
 
