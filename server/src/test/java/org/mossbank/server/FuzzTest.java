@@ -22,7 +22,7 @@ import tools.jackson.databind.json.JsonMapper;
 public class FuzzTest extends ServerTest {
     private static final long SEED = 20261127;
     /** Bodies and addresses in all; five times as many in the long check. */
-    private static final int REQUESTS = Boolean.getBoolean("mossbank.long") ? 10_000 : 2_000;
+    private static final int REQUESTS = Boolean.getBoolean("mossbank.long") ? 10_000 : 1_500;
 
     private static final int DEEPEST = 5;
     private static final int FIRST_OF_SERVER = 500;
