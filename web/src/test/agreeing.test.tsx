@@ -97,6 +97,46 @@ describe("what would help raters to agree", () => {
   });
 });
 
+describe("from how many prompts on agreement would clear its floor", () => {
+  const unsure = (value: number, low: number) =>
+    criterion("right", "Correctness", { alpha: figure(value, low, 0.8), verdict: "UNCERTAIN" });
+
+  async function helpOf(on: Schemas["CriterionAgreement"], change: Partial<Schemas["AgreementReport"]> = {}) {
+    server()
+      .on("GET /api/studies/s1/agreement", () => ({ body: { ...AGREEMENT, criteria: [on], ...change } }))
+      .on("GET /api/studies/s1/agreement/diagnosis", () => ({
+        body: {
+          criteria: [
+            {
+              criterionId: "right",
+              alpha: on.overall.alpha,
+              prompts: [],
+              levelPairs: [{ lower: 2, higher: 3, share: 0.42, pairs: 20 }],
+              merged: [],
+              withoutPrompt: [],
+              withoutRater: [],
+            },
+          ],
+        },
+      }));
+    inStudy(<AgreementPage />);
+    return (await screen.findByRole("region", { name: "What would help" })).textContent;
+  }
+
+  it("is told: the interval shrinks as one over the root of their number", async () => {
+    // by hand: half an interval of 0.12 must become 0.06: four times the 8 prompts
+    expect(await helpOf(unsure(0.66, 0.54))).toContain("from about 32 prompts on; it rests on 8");
+  });
+
+  it("is not promised where it would be more than a study has", async () => {
+    expect(await helpOf(unsure(0.605, 0.5))).toContain("More grades alone would hardly do");
+  });
+
+  it("is not told of α where the rule looks at another", async () => {
+    expect(await helpOf(unsure(0.66, 0.54), { coefficient: "AC2_ORDINAL" })).not.toContain("prompts on");
+  });
+});
+
 describe("agreement", () => {
   it("says in words that raters agree, and from how much", async () => {
     expect(await agreement()).toBe("Raters agree well on every criterion");
@@ -343,6 +383,7 @@ describe("the workbench", () => {
         },
       }))
       .on("GET /api/studies/s1/agreement/diagnosis", () => ({ body: { criteria: [WHOLE] } }))
+      .on("GET /api/studies/s1/splits", () => ({ body: [] }))
       .on("GET /api/studies/s1/rubric", () => ({
         body: {
           criteria: [
@@ -405,6 +446,21 @@ describe("the workbench", () => {
     expect(
       view("Answers that got both levels").getByRole("link", { name: "Why does the lamp stay dark?" }),
     ).toBeTruthy();
+  });
+
+  it("offers no talk about answers a level apart: they are no splits", async () => {
+    const { answers } = await workbench({ stage: "GRADING" });
+    answers.on("GET /api/studies/s1/agreement/narrowed", () => ({
+      body: {
+        ...NARROWED,
+        splits: [SPLIT, { ...SPLIT, answerId: "x2", promptTitle: "A level apart", distance: 1 }],
+        splitCount: 2,
+      },
+    }));
+    await press("Levels", /70 %/);
+    await view("Answers that got both levels").findByText("a level apart, no split");
+    expect(screen.getByRole("button", { name: "Take up: Why does the lamp stay dark?, correctness" })).toBeTruthy();
+    expect(screen.queryByRole("button", { name: "Take up: A level apart, correctness" })).toBeNull();
   });
 
   it("sets a faulty prompt aside with a reason, both figures beside it", async () => {

@@ -12,7 +12,7 @@ import { splitsOfStudy, SplitStateWords, TakeUpWidest, useTakeUp } from "../reco
 import { CandidateName, candidatesOfStudy } from "../candidate";
 import { LevelMark } from "../rubric";
 import { useStudy } from "../study";
-import { narrowedOf } from "./narrowed";
+import { LEAST_APART, narrowedOf } from "./narrowed";
 import { type Filter, type Narrow, useFilter } from "./useFilter";
 
 type Report = Schemas["AgreementReport"];
@@ -45,6 +45,7 @@ function LookedAtSplits({ report, criterion }: { report: Report; criterion: Repo
       <p className="mt-1 mb-2 text-ink-soft">
         {count(report.splitCount, "answer and criterion", "answers and criteria")} in all on which raters lie two levels
         or more apart.
+        {filter.levels !== undefined && " Where two levels are looked at, every answer that got both stands here."}
       </p>
       <SplitFilters report={report} filter={{ ...filter, criterion: criterion.criterionId }} onNarrow={narrow} />
       {study.stage === "GRADING" && (
@@ -126,11 +127,11 @@ const STATES = {
   left: "left open",
 };
 
-function stateOf(split: SplitView, taken: Schemas["TakenUp"][] | undefined): keyof typeof STATES {
+function stateOf(split: SplitView, taken: Schemas["TakenUp"][] | undefined): keyof typeof STATES | undefined {
   const found = taken?.find((t) => t.answerId === split.answerId && t.criterionId === split.criterionId);
   switch (found?.state) {
     case undefined:
-      return "open";
+      return split.distance < LEAST_APART ? undefined : "open";
     case "OPEN":
       return "talk";
     case "SETTLED":
@@ -155,7 +156,7 @@ function SplitFilters({ report, filter, onNarrow }: SplitFiltersProps) {
         onValue={(criterion) => onNarrow({ criterion, levels: undefined })}
       />
       <Choice
-        label="Lowest or highest by"
+        label={leads ? "Two levels from others" : "Lowest or highest by"}
         className="w-56"
         value={filter.rater ?? ALL}
         options={[{ value: ALL, label: "anybody" }, ...report.raters.map((r) => ({ value: r.raterId, label: r.name }))]}
@@ -275,6 +276,9 @@ function State({ split, takenUp }: { split: SplitView; takenUp: Schemas["TakenUp
         <SplitStateWords split={takenUp} />
       </Link>
     );
+  }
+  if (split.distance < LEAST_APART) {
+    return <span className="text-ink-soft">no split</span>;
   }
   return study.stage === "GRADING" ? (
     <>

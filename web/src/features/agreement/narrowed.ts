@@ -3,6 +3,9 @@ import { api, unwrap } from "../../api/client";
 import { studyKeys } from "../study";
 import { type Filter, twoLevels } from "./useFilter";
 
+/** Levels that two raters must lie apart to make a split; where two levels are looked at, answers below that are listed too. */
+export const LEAST_APART = 2;
+
 /** What parts raters on one criterion, narrowed down; what was there before stays until it has come. For the lead. */
 export const narrowedOf = (studyId: string, criterionId: string, { kind, prompt, rater, levels }: Filter) =>
   queryOptions({

@@ -6,6 +6,7 @@ import { CandidateName, candidatesOfStudy } from "../../candidate";
 import { splitsOfStudy, SplitStateWords } from "../../reconciliation";
 import { LevelMark } from "../../rubric";
 import { useStudy } from "../../study";
+import { LEAST_APART } from "../narrowed";
 import { twoLevels } from "../useFilter";
 import { Panel } from "./Panel";
 import type { ViewProps } from "./Workbench";
@@ -37,7 +38,11 @@ export function Splits({ criterion, narrowed, filter }: ViewProps) {
                   {split.promptTitle}
                 </Link>
                 <span className="shrink-0 text-xs">
-                  <SplitStateWords split={talk} />
+                  {talk !== undefined || split.distance >= LEAST_APART ? (
+                    <SplitStateWords split={talk} />
+                  ) : (
+                    <span className="text-ink-soft">a level apart, no split</span>
+                  )}
                 </span>
               </span>
               <span className="flex flex-wrap items-baseline gap-x-2">
@@ -48,7 +53,9 @@ export function Splits({ criterion, narrowed, filter }: ViewProps) {
           );
         })}
       </ul>
-      {narrowed.splits.length === 0 && <p>No two raters lie two levels or more apart here.</p>}
+      {narrowed.splits.length === 0 && (
+        <p>{levels ? "No answer here got both." : "No two raters lie two levels or more apart here."}</p>
+      )}
       {narrowed.splitCount > narrowed.splits.length && (
         <p className="mt-1 text-ink-soft">
           The widest {narrowed.splits.length} stand here. Narrow them down for others.

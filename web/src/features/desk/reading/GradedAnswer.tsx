@@ -31,7 +31,8 @@ export function GradedAnswer({ text, remarks, code }: GradedAnswerProps) {
   const found = useQuery({ ...code, staleTime: Infinity });
   const [part, setPart] = useState<Part>("text");
   const elsewhere = remarks.some((r) => r.remark.lines && r.remark.lines.part !== "TEXT");
-  const hasCode = elsewhere || (found.data !== undefined && found.data.start.length > 0);
+  // What could not be fetched is told, with another try, where somebody looks for it.
+  const hasCode = elsewhere || found.isError || (found.data !== undefined && found.data.start.length > 0);
   return (
     <>
       {hasCode && (

@@ -82,6 +82,22 @@ public class PackedGradesTest {
                         org.assertj.core.groups.Tuple.tuple("ann", "ben", 2));
     }
 
+    /** Levels 0 and 1 were given 3 and 2 times: any 0-1 is (3/2 + 2/2)² apart, and so cancels. */
+    @Test
+    public void pairsOfAnAnswerWithMoreGradesWeighLessEach() {
+        Narrowed all = narrowed(
+                List.of(
+                        new Rating("rp1", "ann", 0),
+                        new Rating("rp1", "ben", 1),
+                        new Rating("rp1", "cay", 0),
+                        new Rating("rq1", "ann", 0),
+                        new Rating("rq1", "ben", 1)),
+                Narrowing.NONE);
+        // by hand: p has two pairs that part, each weighing 1 / 2, and q one that weighs 1
+        assertThat(all.prompts())
+                .containsExactly(new Narrowed.Part("rp", "", 0.5, 3, 2), new Narrowed.Part("rq", "", 0.5, 1, 1));
+    }
+
     @Test
     public void eachListIsNarrowedByAllButItself() {
         List<Rating> ratings = some();
@@ -100,6 +116,36 @@ public class PackedGradesTest {
         assertThat(rater.prompts().stream().mapToInt(Narrowed.Part::pairs).sum())
                 .isLessThan(
                         all.prompts().stream().mapToInt(Narrowed.Part::pairs).sum());
+    }
+
+    @Test
+    public void pairsOfRatersAreCountedAtTheLevelsLookedAt() {
+        Narrowed found = narrowed(some(), new Narrowing(null, null, null, new Narrowing.Levels(1, 2)));
+        Narrowed.Part between = found.levelPairs().stream()
+                .filter(l -> l.first().equals("1") && l.second().equals("2"))
+                .findFirst()
+                .orElseThrow();
+        assertThat(found.raterPairs().stream()
+                        .mapToInt(Narrowed.RaterPair::apart)
+                        .sum())
+                .isEqualTo(between.apart())
+                .isLessThan(found.levelPairs().stream()
+                        .mapToInt(Narrowed.Part::apart)
+                        .sum());
+    }
+
+    @Test
+    public void levelsAreThoseOfPairsWithTheRaterLookedAt() {
+        List<Rating> ratings = some();
+        Narrowed found = narrowed(ratings, new Narrowing(null, null, "ben", null));
+        // by brute force: everybody else's grades of what Ben graded
+        long pairs = ratings.stream()
+                .filter(r -> !r.rater().equals("ben"))
+                .filter(r -> ratings.stream()
+                        .anyMatch(o -> o.rater().equals("ben") && o.unit().equals(r.unit())))
+                .count();
+        assertThat(found.levelPairs().stream().mapToInt(Narrowed.Part::pairs).sum())
+                .isEqualTo((int) pairs);
     }
 
     @Test
