@@ -121,8 +121,8 @@ const ANSWER: Schemas["AnswerTalk"] = {
 const AT = { at: "1", path: ":number" };
 const AT_ANSWER = { at: "1/1", path: ":number/:place" };
 
-async function page(change: Partial<Schemas["CalibrationPage"]> = {}) {
-  server().on(`GET ${IN}/1`, () => ({ body: { ...PAGE, ...change } }));
+async function page(change: Partial<Schemas["CalibrationPage"]> = {}, answers = server()) {
+  answers.on(`GET ${IN}/1`, () => ({ body: { ...PAGE, ...change } }));
   inStudy(<CalibrationPage />, STUDY, AT);
   await screen.findByRole("heading", { level: 1 });
 }
@@ -133,6 +133,32 @@ async function answer(change: Partial<Schemas["AnswerTalk"]> = {}, answers = ser
   await screen.findByRole("heading", { level: 1 });
   return answers;
 }
+
+describe("what raters calibrated by", () => {
+  const settled = PAGE.answers.map((a) => ({ ...a, cells: a.cells.map((c) => ({ ...c, settled: 3 })) }));
+
+  it("is kept in the bank with the answers that have a level", async () => {
+    const answers = server().on(`POST ${IN}/1/keep`, () => ({
+      body: [{ title: "Why does the lamp stay dark?", version: 2, answers: 1 }],
+    }));
+    await page({ leads: true, answers: settled }, answers);
+    expect(screen.getByText(/^1 answer has a level to stand at/)).toBeTruthy();
+    await userEvent.click(screen.getByRole("button", { name: "Keep the prompts with these answers" }));
+    expect(await screen.findByText(/is kept as version 2, with 1 answer\./)).toBeTruthy();
+    expect(answers.asked.filter((a) => a.path.endsWith("/keep"))).toHaveLength(1);
+  });
+
+  it("stays where it is while no answer has one, and for raters", async () => {
+    await page({ leads: true });
+    expect(screen.getByText(/^Once answers have a level/)).toBeTruthy();
+    expect(screen.queryByRole("button", { name: /^Keep the prompts/ })).toBeNull();
+  });
+
+  it("is no rater’s to keep", async () => {
+    await page({ answers: settled });
+    expect(screen.queryByText("For the raters of other studies")).toBeNull();
+  });
+});
 
 describe("a calibration", () => {
   it("shows nothing of what others gave before the last is in", async () => {

@@ -162,6 +162,34 @@ describe("a prompt", () => {
     expect(screen.queryByText("Its language is not named.")).toBeNull();
   });
 
+  it("shows the answers that came out of the bank with it, and their levels", async () => {
+    const specimen = (promptId: string, text: string): Schemas["SpecimenView"] => ({
+      id: text,
+      key: "lamp-specimen",
+      promptId,
+      place: 1,
+      text,
+      levels: [
+        {
+          criterion: "best-practice",
+          level: 1,
+          highestLevel: 4,
+          reason: "It hides the fault.",
+          by: "Cleo",
+          at: "2026-03-01T08:00:00Z",
+        },
+      ],
+    });
+    server().on(`GET ${IN_STUDY}/specimens`, () => ({
+      body: [specimen("pr1", "Turn it off and on."), specimen("pr2", "Paint it.")],
+    }));
+    inStudy(<PromptEditor prompt={prompt()} all={[prompt()]} />);
+    expect(await screen.findByText("Answer 1: best practice 1 of 4")).toBeTruthy();
+    expect(screen.getByText(/It hides the fault\./)).toBeTruthy();
+    expect(screen.getByText("Turn it off and on.")).toBeTruthy();
+    expect(screen.queryByText("Paint it.")).toBeNull();
+  });
+
   it("is set aside only with a reason", async () => {
     const answers = server().on(`PUT ${IN_STUDY}/prompts/pr1/fault`, () => ({ body: prompt() }));
     inStudy(<PromptEditor prompt={prompt()} all={[prompt()]} />);

@@ -1,4 +1,4 @@
-import { useQueries } from "@tanstack/react-query";
+import { useQueries, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
@@ -8,7 +8,7 @@ import { Dialog } from "../../ui/Dialog";
 import { Tick } from "../../ui/Field";
 import { count } from "../../ui/format";
 import { Trouble } from "../../ui/Trouble";
-import { promptsOfStudy } from "../prompt";
+import { promptsOfStudy, specimensOfStudy } from "../prompt";
 import { calibrationsOf, useBegin } from "./api";
 import { STAGES } from "./words";
 
@@ -63,10 +63,18 @@ function CalibrationList({ calibrations }: { calibrations: Schemas["CalibrationS
   );
 }
 
+function hint(prompt: Prompt, specimens: Schemas["SpecimenView"][] = []): string {
+  const own = specimens.filter((s) => s.promptId === prompt.id).length;
+  return own === 0
+    ? prompt.kind.name
+    : `${prompt.kind.name}, ${count(own, "answer", "answers")} with levels from the bank`;
+}
+
 type BeginDialogProps = { studyId: string; prompts: Prompt[]; onClose: () => void };
 
 function BeginDialog({ studyId, prompts, onClose }: BeginDialogProps) {
   const begin = useBegin(studyId);
+  const specimens = useQuery(specimensOfStudy(studyId));
   const [chosen, setChosen] = useState<string[]>([]);
   const free = prompts.filter((p) => p.calibration === undefined && p.fault === undefined);
   const { most } = LIMITS.Begin.promptIds;
@@ -74,7 +82,8 @@ function BeginDialog({ studyId, prompts, onClose }: BeginDialogProps) {
   return (
     <Dialog title="Calibrate by which prompts?" open onOpenChange={(open) => !open && onClose()}>
       <p className="text-sm text-ink-soft">
-        Two to five, best of the kinds that matter most. They stay out of the round and of every figure.
+        Two to five, best of the kinds that matter most. They stay out of the round and of every figure. What the bank
+        gave levels to lies among the other answers, and is the reference.
       </p>
       <ul className="mt-3 grid max-h-[50vh] gap-1 overflow-y-auto">
         {free.map((p) => (
@@ -82,7 +91,7 @@ function BeginDialog({ studyId, prompts, onClose }: BeginDialogProps) {
             <Tick
               checked={chosen.includes(p.id)}
               label={p.content.title || "Without a title"}
-              hint={p.kind.name}
+              hint={hint(p, specimens.data)}
               disabled={!chosen.includes(p.id) && chosen.length >= most}
               onTick={(on) => setChosen(on ? [...chosen, p.id] : chosen.filter((id) => id !== p.id))}
             />

@@ -10,6 +10,7 @@ import { oneCalibration, type Which } from "./api";
 import { Comparison } from "./Comparison";
 import { DistanceTable } from "./DistanceTable";
 import { GradeAgain } from "./GradeAgain";
+import { KeepInBank } from "./KeepInBank";
 import { StillGrading } from "./StillGrading";
 
 type Page = Schemas["CalibrationPage"];
@@ -96,6 +97,7 @@ function Opened({ page, which }: { page: Page; which: Which }) {
         <DistanceTable page={page} />
       </div>
       {page.leads && <GradeAgain page={page} which={which} />}
+      {page.leads && <KeepInBank page={page} which={which} />}
     </>
   );
 }

@@ -1,6 +1,7 @@
 import { queryOptions, useMutation, useQueryClient } from "@tanstack/react-query";
 import { api, type Schemas, unwrap } from "../../api/client";
 import { sheetKeys } from "../desk";
+import { bankKeys } from "../prompt";
 import { studyKeys } from "../study";
 
 /** How often a talk is looked at for what others say, in milliseconds. */
@@ -77,6 +78,20 @@ export function useGradeAgain(which: Which) {
     mutationFn: () =>
       unwrap(api.POST("/api/studies/{studyId}/calibrations/{number}/again", { params: { path: which } })),
     onSuccess,
+  });
+}
+
+/** Keeps the prompts in the bank, with the answers that have a level. */
+export function useKeepInBank(which: Which) {
+  const client = useQueryClient();
+  const changed = useChanged(which.studyId);
+  return useMutation({
+    mutationFn: () =>
+      unwrap(api.POST("/api/studies/{studyId}/calibrations/{number}/keep", { params: { path: which } })),
+    onSuccess: async () => {
+      await client.invalidateQueries({ queryKey: bankKeys.all });
+      await changed();
+    },
   });
 }
 

@@ -10,6 +10,7 @@ import { Note } from "../../ui/Note";
 import { Query } from "../../ui/Query";
 import { useStudy } from "../study";
 import { bank, bankPrompt, useTakeFromBank } from "./api";
+import { SaidLevels } from "./Specimens";
 
 /** Takes a prompt that the team has kept, with how it did before. */
 export function BankPicker({ kind }: { kind: Schemas["KindView"] }) {
@@ -50,7 +51,9 @@ function Shelf({ kind }: { kind: Schemas["KindView"] }) {
                     >
                       <span className="font-medium">{entry.title || "Without a title"}</span>
                       <span className="ml-auto text-sm whitespace-nowrap text-ink-soft">
-                        {entry.kind} · {count(entry.studies, "study", "studies")}
+                        {entry.kind}
+                        {entry.specimens > 0 && ` · ${count(entry.specimens, "answer", "answers")} with levels`} ·{" "}
+                        {count(entry.studies, "study", "studies")}
                       </span>
                     </button>
                     {entry.bankPromptId === chosen && <Kept bankPromptId={entry.bankPromptId} kind={kind} />}
@@ -90,6 +93,7 @@ function Kept({ bankPromptId, kind }: { bankPromptId: string; kind: Schemas["Kin
                   Take version {v.number}
                 </Button>
               </p>
+              <BroughtAlong specimens={v.specimens} />
               {i === 0 && <Markdown text={v.content.request} className="mt-1 max-h-40 overflow-y-auto text-sm" />}
             </div>
           ))}
@@ -98,6 +102,26 @@ function Kept({ bankPromptId, kind }: { bankPromptId: string; kind: Schemas["Kin
         </div>
       )}
     </Query>
+  );
+}
+
+/** Answers that a version brings along, for raters to calibrate by. */
+function BroughtAlong({ specimens }: { specimens: Schemas["SpecimenOutline"][] }) {
+  if (specimens.length === 0) {
+    return null;
+  }
+  return (
+    <div className="mt-1 text-sm">
+      <p>Brings along {count(specimens.length, "answer", "answers")} to calibrate by:</p>
+      <ul className="list-disc pl-5">
+        {specimens.map((s, i) => (
+          <li key={i} className="[overflow-wrap:anywhere]">
+            <SaidLevels levels={s.levels} />
+            <span className="block truncate text-ink-soft">{s.beginning}</span>
+          </li>
+        ))}
+      </ul>
+    </div>
   );
 }
 

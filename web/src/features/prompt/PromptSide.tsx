@@ -21,6 +21,7 @@ import {
   useTakeUp,
 } from "./api";
 import { SetAsideDialog } from "./SetAsideDialog";
+import { Specimens } from "./Specimens";
 
 type Prompt = Schemas["PromptView"];
 
@@ -37,6 +38,7 @@ export function PromptSide({ prompt, all, settle }: PromptSideProps) {
       <Part title="Answers">
         <Link to={`../answers/${prompt.id}`}>Answers to this prompt</Link>
       </Part>
+      <Specimens promptId={prompt.id} />
       <SetAside prompt={prompt} />
       <Remove prompt={prompt} />
     </aside>

@@ -37,6 +37,13 @@ export const readBacksOfStudy = (studyId: string) =>
     queryFn: ({ signal }) => unwrap(api.GET("/api/studies/{studyId}/read-backs", { ...ofStudy(studyId), signal })),
   });
 
+/** Answers that prompts brought out of the bank, for raters to calibrate by. */
+export const specimensOfStudy = (studyId: string) =>
+  queryOptions({
+    queryKey: studyKeys.part(studyId, "specimens"),
+    queryFn: ({ signal }) => unwrap(api.GET("/api/studies/{studyId}/specimens", { ...ofStudy(studyId), signal })),
+  });
+
 export const readingKeys = { mine: ["read-backs"] as const };
 
 export const myReadings = () =>

@@ -5,7 +5,9 @@ import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
+import java.sql.SQLException;
 import java.util.Arrays;
+import java.util.List;
 import java.util.Map;
 import java.util.Random;
 import java.util.function.Supplier;
@@ -38,24 +40,39 @@ public final class WholeArchive {
         int prompts = arguments.length > 1 ? Integer.parseInt(arguments[1]) : PROMPTS;
         TestDatabase database = TestDatabase.create();
         String study = broughtIn(root, database, prompts);
-        try (ServerProcess again = started(root, database)) {
+        try (ServerProcess server = started(root, database)) {
             // As after an upgrade that changed nothing, or a night.
-            ApiClient lead = signedIn(again);
+            ApiClient lead = signedIn(server);
             for (String page : PAGES) {
                 timed(page + ", after a new start", () -> lead.get(study + page));
+            }
+            for (int again = 0; again < TIMES; again++) {
+                for (String page : PAGES.subList(0, 2)) {
+                    changed(database);
+                    timed(page + ", after a change", () -> lead.get(study + page));
+                }
             }
         }
     }
 
-    private static final String[] PAGES = {
-        "/agreement",
-        "/recommendation",
-        "/recommendation/robustness",
-        "/agreement/diagnosis",
-        "/oversight",
-        "/grading",
-        "/steps"
-    };
+    /** As if somebody had sent in a sheet: what was kept of the figures is of no use any more, nor are the grades that were read. */
+    private static void changed(TestDatabase database) {
+        try (var connection = database.connect();
+                var statement = connection.createStatement()) {
+            statement.executeUpdate("update round set revision = revision + 1");
+        } catch (SQLException e) {
+            throw new IllegalStateException(e);
+        }
+    }
+
+    private static final List<String> PAGES = List.of(
+            "/agreement",
+            "/recommendation",
+            "/recommendation/robustness",
+            "/agreement/diagnosis",
+            "/oversight",
+            "/grading",
+            "/steps");
 
     private static ServerProcess started(Path root, TestDatabase database) {
         return ServerProcess.startDemo(root, database, Map.of("MOSSBANK_JIT", "4"));

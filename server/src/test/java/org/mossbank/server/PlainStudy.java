@@ -12,10 +12,9 @@ import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.core.agreement.Coefficient;
-import org.mossbank.core.change.ChangeSize;
 import org.mossbank.core.decision.DecisionRule;
 import org.mossbank.server.account.AccountView;
-import org.mossbank.server.answer.AnswerView;
+import org.mossbank.server.answer.AnswerFacts;
 import org.mossbank.server.answer.Measures;
 import org.mossbank.server.answer.Outcome;
 import org.mossbank.server.candidate.CandidateContent;
@@ -50,7 +49,7 @@ public final class PlainStudy {
     public final List<PromptView> prompts = new ArrayList<>();
     public final List<CriterionView> criteria = new ArrayList<>();
     public final List<AccountView> raters = new ArrayList<>();
-    public final List<AnswerView> answers = new ArrayList<>();
+    public final List<AnswerFacts> answers = new ArrayList<>();
     public final List<SentGrade> grades = new ArrayList<>();
 
     /** Half of the prompts are of each kind; criteria weigh 2 and 1. */
@@ -141,20 +140,19 @@ public final class PlainStudy {
                 0);
     }
 
-    private AnswerView answer(int prompt, int candidate, String text, Measures measures) {
+    private AnswerFacts answer(int prompt, int candidate, String text, Measures measures) {
         String key = "prompt" + prompt + "-" + candidates.get(candidate).key();
-        return new AnswerView(
+        return new AnswerFacts(
                 AnswerId.from(uuid(key, 0)),
                 key,
                 PromptId.from(uuid("prompt", prompt)),
                 candidates.get(candidate).id(),
                 1,
                 text.isEmpty() ? Outcome.REFUSED : Outcome.COMPLETE,
-                text,
-                List.of(),
                 measures,
-                new ChangeSize(0, 0, 0, true),
-                0);
+                List.of(),
+                text.length(),
+                text.isEmpty());
     }
 
     public PlainStudy baseline(int candidate) {
@@ -187,7 +185,7 @@ public final class PlainStudy {
         return this;
     }
 
-    public AnswerView answer(int prompt, int candidate) {
+    public AnswerFacts answer(int prompt, int candidate) {
         return answers.get(prompt * candidates.size() + candidate);
     }
 
@@ -277,8 +275,8 @@ public final class PlainStudy {
         return by(prompts, PromptView::id);
     }
 
-    public Map<AnswerId, AnswerView> answersById() {
-        return by(answers, AnswerView::id);
+    public Map<AnswerId, AnswerFacts> answersById() {
+        return by(answers, AnswerFacts::id);
     }
 
     public Map<AnswerId, Long> ratersByAnswer() {

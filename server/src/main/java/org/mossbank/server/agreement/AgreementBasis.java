@@ -12,8 +12,8 @@ import java.util.stream.Collectors;
 import org.mossbank.core.estimate.Require;
 import org.mossbank.server.account.AccountView;
 import org.mossbank.server.account.Accounts;
-import org.mossbank.server.answer.AnswerView;
-import org.mossbank.server.answer.Answers;
+import org.mossbank.server.answer.AnswerFacts;
+import org.mossbank.server.answer.FactsOfAnswers;
 import org.mossbank.server.grading.Grading;
 import org.mossbank.server.grading.SentGrade;
 import org.mossbank.server.ids.AccountId;
@@ -32,7 +32,7 @@ import org.springframework.stereotype.Component;
 class AgreementBasis {
     private final Studies studies;
     private final Prompts prompts;
-    private final Answers answers;
+    private final FactsOfAnswers answers;
     private final Rubrics rubrics;
     private final Grading grading;
     private final Accounts accounts;
@@ -41,7 +41,7 @@ class AgreementBasis {
     AgreementBasis(
             Studies studies,
             Prompts prompts,
-            Answers answers,
+            FactsOfAnswers answers,
             Rubrics rubrics,
             Grading grading,
             Accounts accounts,
@@ -63,26 +63,28 @@ class AgreementBasis {
     private AgreementData gather(StudyId study) {
         Map<PromptId, PromptView> byId =
                 prompts.ofStudy(study).stream().collect(Collectors.toMap(PromptView::id, Function.identity()));
-        List<AnswerView> all = answers.ofStudy(study);
+        List<AnswerFacts> all = answers.ofStudy(study);
         // What left nothing to grade has its levels from the rule; what raters gave it says nothing of how they agree.
-        Set<AnswerId> gradable =
-                all.stream().filter(a -> !a.isWithoutText()).map(AnswerView::id).collect(Collectors.toSet());
+        Set<AnswerId> gradable = all.stream()
+                .filter(a -> !a.isWithoutText())
+                .map(AnswerFacts::id)
+                .collect(Collectors.toSet());
         Map<AccountId, AccountView> raters = accounts.byId(studies.raters(study));
         // By keys that an archive keeps, so that a study loaded again gives the same intervals.
         List<SentGrade> grades = inOrder(
                 grading.sentGrades(study),
                 all.stream()
                         .filter(a -> !a.isWithoutText())
-                        .sorted(Comparator.comparing(AnswerView::key))
-                        .map(AnswerView::id)
+                        .sorted(Comparator.comparing(AnswerFacts::key))
+                        .map(AnswerFacts::id)
                         .toList(),
                 raters);
         return new AgreementData(
                 studies.get(study),
                 prompts.kinds(study),
                 rubrics.ofStudy(study),
-                all.stream().collect(Collectors.toMap(AnswerView::id, a -> byId.get(a.promptId()))),
-                all.stream().collect(Collectors.toMap(AnswerView::id, AnswerView::candidateId)),
+                all.stream().collect(Collectors.toMap(AnswerFacts::id, a -> byId.get(a.promptId()))),
+                all.stream().collect(Collectors.toMap(AnswerFacts::id, AnswerFacts::candidateId)),
                 raters,
                 grades,
                 grading.repeatGrades(study).stream()

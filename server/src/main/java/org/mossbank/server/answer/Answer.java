@@ -16,6 +16,7 @@ import java.util.ArrayList;
 import java.util.List;
 import org.hibernate.annotations.BatchSize;
 import org.hibernate.annotations.JdbcTypeCode;
+import org.hibernate.annotations.SQLRestriction;
 import org.hibernate.type.SqlTypes;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.core.change.ChangeSize;
@@ -24,7 +25,9 @@ import org.mossbank.server.ids.CandidateId;
 import org.mossbank.server.ids.PromptId;
 import org.mossbank.server.ids.StudyId;
 
+/** What a candidate gave; a {@link org.mossbank.server.answer.specimen.Specimens specimen} is none. */
 @Entity
+@SQLRestriction("candidate_id is not null")
 class Answer {
     private static final int TOGETHER = 500;
 
@@ -155,10 +158,8 @@ class Answer {
     }
 
     AnswerView view() {
-        BigDecimal plainCost =
-                cost == null ? null : new BigDecimal(cost.stripTrailingZeros().toPlainString());
         Measures measures =
-                new Measures(firstOutputMs, totalMs, inputTokens, outputTokens, plainCost, currency, estimated, tries);
+                Measures.of(firstOutputMs, totalMs, inputTokens, outputTokens, cost, currency, estimated, tries);
         return new AnswerView(
                 id,
                 key,

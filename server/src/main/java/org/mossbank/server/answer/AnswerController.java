@@ -2,6 +2,7 @@ package org.mossbank.server.answer;
 
 import jakarta.validation.Valid;
 import java.util.List;
+import org.mossbank.server.answer.specimen.SpecimenView;
 import org.mossbank.server.ids.AnswerId;
 import org.mossbank.server.ids.PromptId;
 import org.mossbank.server.ids.StudyId;
@@ -45,6 +46,12 @@ class AnswerController {
     @GetMapping("/prompts/{promptId}/answers")
     List<AnswerView> ofPrompt(@PathVariable StudyId studyId, @PathVariable PromptId promptId) {
         return reading.ofPrompt(studyId, promptId);
+    }
+
+    /** Answers that prompts brought out of the bank, for raters to calibrate by. */
+    @GetMapping("/specimens")
+    List<SpecimenView> specimens(@PathVariable StudyId studyId) {
+        return reading.specimens(studyId);
     }
 
     /** Adds an answer by hand. */

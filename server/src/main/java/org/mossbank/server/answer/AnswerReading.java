@@ -4,6 +4,8 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import org.mossbank.core.change.AnswerCode;
+import org.mossbank.server.answer.specimen.SpecimenView;
+import org.mossbank.server.answer.specimen.Specimens;
 import org.mossbank.server.ids.AnswerId;
 import org.mossbank.server.ids.PromptId;
 import org.mossbank.server.ids.StudyId;
@@ -20,12 +22,15 @@ import org.springframework.transaction.annotation.Transactional;
 @Transactional(readOnly = true)
 class AnswerReading {
     private final AnswerRepository answers;
+    private final Specimens specimens;
     private final Prompts prompts;
     private final AnswerCodes codes;
     private final Snapshot snapshot;
 
-    AnswerReading(AnswerRepository answers, Prompts prompts, AnswerCodes codes, Snapshot snapshot) {
+    AnswerReading(
+            AnswerRepository answers, Specimens specimens, Prompts prompts, AnswerCodes codes, Snapshot snapshot) {
         this.answers = answers;
+        this.specimens = specimens;
         this.prompts = prompts;
         this.codes = codes;
         this.snapshot = snapshot;
@@ -45,6 +50,12 @@ class AnswerReading {
     @PreAuthorize("@studyAccess.maySeeAll(#study)")
     public List<AnswerView> ofPrompt(StudyId study, PromptId prompt) {
         return answers.ofPrompt(study, prompt).stream().map(Answer::view).toList();
+    }
+
+    /** Answers that prompts brought out of the bank, by key. */
+    @PreAuthorize("@studyAccess.maySeeAll(#study)")
+    public List<SpecimenView> specimens(StudyId study) {
+        return specimens.ofStudy(study);
     }
 
     /**

@@ -1,8 +1,10 @@
 package org.mossbank.server.answer;
 
 import jakarta.persistence.LockModeType;
+import java.math.BigDecimal;
 import java.util.List;
 import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 import org.mossbank.server.ids.AnswerId;
 import org.mossbank.server.ids.CandidateId;
 import org.mossbank.server.ids.PromptId;
@@ -31,6 +33,67 @@ interface AnswerRepository extends JpaRepository<Answer, AnswerId> {
     @Query("select new org.mossbank.server.answer.AnswerRepository$Whose(a.id, a.promptId, a.candidateId)"
             + " from Answer a where a.id in :ids")
     List<Whose> whose(List<AnswerId> ids);
+
+    /** The beginning of a text tells nearly always whether there is anything to be read in it. */
+    int BEGINNING = 64;
+
+    /**
+     * An answer without its text.
+     *
+     * @param length    of the first reply
+     * @param beginning of the first reply
+     * @param turns     characters of all follow-ups
+     */
+    record Lean(
+            AnswerId id,
+            String key,
+            PromptId promptId,
+            CandidateId candidateId,
+            int attempt,
+            Outcome outcome,
+            @Nullable Long firstOutputMs,
+            @Nullable Long totalMs,
+            @Nullable Long inputTokens,
+            @Nullable Long outputTokens,
+            @Nullable BigDecimal cost,
+            @Nullable String currency,
+            boolean estimated,
+            @Nullable Integer tries,
+            int length,
+            String beginning,
+            long turns) {
+        boolean isPerhapsBlank() {
+            return turns == 0 && beginning.isBlank();
+        }
+
+        AnswerFacts facts(List<String> asked, boolean withoutText) {
+            return new AnswerFacts(
+                    id,
+                    key,
+                    promptId,
+                    candidateId,
+                    attempt,
+                    outcome,
+                    Measures.of(firstOutputMs, totalMs, inputTokens, outputTokens, cost, currency, estimated, tries),
+                    asked,
+                    length + turns,
+                    withoutText);
+        }
+    }
+
+    @Query("select new org.mossbank.server.answer.AnswerRepository$Lean(a.id, a.key, a.promptId, a.candidateId,"
+            + " a.attempt, a.outcome, a.firstOutputMs, a.totalMs, a.inputTokens, a.outputTokens, a.cost, a.currency,"
+            + " a.estimated, a.tries, length(a.text), substring(a.text, 1, " + BEGINNING + "),"
+            + " coalesce((select sum(length(f.asked) + length(f.reply)) from a.followUps f), 0))"
+            + " from Answer a where a.studyId = :study order by a.key")
+    List<Lean> lean(StudyId study);
+
+    /** What was asked of an answer after its first reply. */
+    record Asked(AnswerId answer, String asked) {}
+
+    @Query("select new org.mossbank.server.answer.AnswerRepository$Asked(a.id, f.asked)"
+            + " from Answer a join a.followUps f where a.studyId = :study order by a.id, index(f)")
+    List<Asked> asked(StudyId study);
 
     long countByStudyId(StudyId study);
 

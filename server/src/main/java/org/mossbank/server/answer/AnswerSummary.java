@@ -35,6 +35,7 @@ record AnswerSummary(
                 answer.measures(),
                 answer.changed(),
                 answer.followUps().size(),
-                answer.unequalFollowUps(prepared));
+                AnswerFacts.unequal(
+                        answer.followUps().stream().map(FollowUp::asked).toList(), prepared));
     }
 }

@@ -35,16 +35,4 @@ public record AnswerView(
     public boolean isWithoutText() {
         return text.isBlank() && followUps.isEmpty();
     }
-
-    /**
-     * How many of its follow-ups were written for it alone.
-     *
-     * @param prepared what every candidate is told next
-     */
-    public int unequalFollowUps(List<String> prepared) {
-        return (int) followUps.stream()
-                .filter(f -> prepared.stream()
-                        .noneMatch(p -> p.strip().equals(f.asked().strip())))
-                .count();
-    }
 }

@@ -13,9 +13,11 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.function.Function;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.core.change.ChangeSize;
 import org.mossbank.core.estimate.Require;
+import org.mossbank.server.answer.specimen.Specimens;
 import org.mossbank.server.candidate.CandidateUse;
 import org.mossbank.server.ids.AnswerId;
 import org.mossbank.server.ids.CandidateId;
@@ -48,12 +50,19 @@ public class Answers {
     public static final long MOST_TEXT = 128L << 20;
 
     private final AnswerRepository answers;
+    private final Specimens specimens;
     private final AnswerCodes codes;
     private final EntityManager entities;
     private final ApplicationEventPublisher events;
 
-    Answers(AnswerRepository answers, AnswerCodes codes, EntityManager entities, ApplicationEventPublisher events) {
+    Answers(
+            AnswerRepository answers,
+            Specimens specimens,
+            AnswerCodes codes,
+            EntityManager entities,
+            ApplicationEventPublisher events) {
         this.answers = answers;
+        this.specimens = specimens;
         this.codes = codes;
         this.entities = entities;
         this.events = events;
@@ -180,7 +189,7 @@ public class Answers {
     @SystemOnly
     @Transactional
     public List<AnswerView> addAttempts(StudyId study, List<Attempt> attempts) {
-        Set<String> keys = new HashSet<>();
+        Set<String> keys = new HashSet<>(specimens.keys(study));
         Map<Cell, Set<Integer>> taken = new HashMap<>();
         for (AnswerRepository.Place answer : answers.places(study)) {
             keys.add(answer.key());
@@ -289,11 +298,10 @@ public class Answers {
         return new Weighed(codes.size(code, text), 0);
     }
 
-    /** Text and outcome by id, as they are: raters get them masked. */
+    /** Text and outcome by id, specimens among them, as they are: raters get them masked. */
     @SystemOnly
     public Map<AnswerId, AnswerText> blind(Collection<AnswerId> ids) {
-        return answers.findAllById(ids).stream()
-                .map(Answer::blind)
+        return Stream.concat(answers.findAllById(ids).stream().map(Answer::blind), specimens.blind(ids).stream())
                 .collect(Collectors.toMap(AnswerText::id, Function.identity()));
     }
 

@@ -38,6 +38,21 @@ public record Measures(
     /** Nobody measured anything. */
     public static final Measures NONE = new Measures(null, null, null, null, null, null, false, null);
 
+    /** As they are kept: the cost with the decimals of its column, which are not told. */
+    static Measures of(
+            @Nullable Long firstOutputMs,
+            @Nullable Long totalMs,
+            @Nullable Long inputTokens,
+            @Nullable Long outputTokens,
+            @Nullable BigDecimal cost,
+            @Nullable String currency,
+            boolean estimated,
+            @Nullable Integer tries) {
+        BigDecimal plain =
+                cost == null ? null : new BigDecimal(cost.stripTrailingZeros().toPlainString());
+        return new Measures(firstOutputMs, totalMs, inputTokens, outputTokens, plain, currency, estimated, tries);
+    }
+
     /** This and what came after it. What one of them does not know, both together do not. */
     public Measures and(Measures after) {
         return new Measures(

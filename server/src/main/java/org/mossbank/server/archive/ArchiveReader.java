@@ -12,6 +12,7 @@ import java.util.stream.Stream;
 import org.mossbank.core.estimate.Require;
 import org.mossbank.server.answer.AnswerRows;
 import org.mossbank.server.answer.Answers;
+import org.mossbank.server.answer.specimen.Specimens;
 import org.mossbank.server.calibration.rows.CalibrationTables;
 import org.mossbank.server.candidate.CandidateRows;
 import org.mossbank.server.files.Fault;
@@ -102,8 +103,10 @@ final class ArchiveReader {
         List<Prompts.NewKind> kinds = PromptRows.readKinds(tables);
         Set<String> kindKeys = kinds.stream().map(Prompts.NewKind::key).collect(Collectors.toSet());
         List<Answers.NewAnswer> answers = AnswerRows.read(tables);
+        List<Specimens.NewSpecimen> specimens = AnswerRows.readSpecimens(tables);
         List<KeyedCriterion> criteria = RubricRows.read(tables, kindKeys);
         List<KeyedPrompt> prompts = PromptRows.read(tables, head.preparing());
+        SpecimenUse.check(tables, specimens, prompts);
         KeyedVersion rubric = new KeyedVersion(head.rubric(), criteria);
         List<KeyedVersion> history = RubricHistory.read(tables, head.rubric().version(), kindKeys);
         return new StudyArchive(
@@ -113,6 +116,7 @@ final class ArchiveReader {
                 CandidateRows.read(tables),
                 SourceRows.read(tables),
                 answers,
+                specimens,
                 RunRows.read(tables),
                 MaskRows.read(
                         tables,
@@ -124,12 +128,30 @@ final class ArchiveReader {
                 ReadBackRows.read(tables),
                 List.of(),
                 RecordParts.Kept.read(
-                        tables, head.brief().rule().looks(), calibrated(prompts, answers, rubric, history)));
+                        tables,
+                        head.brief().rule().looks(),
+                        calibrated(prompts, gradable(prompts, answers, specimens), rubric, history)));
+    }
+
+    /** What may lie on sheets: a specimen only where raters calibrate by its prompt. */
+    private static List<SheetReader.Gradable> gradable(
+            List<KeyedPrompt> prompts, List<Answers.NewAnswer> answers, List<Specimens.NewSpecimen> specimens) {
+        Set<String> calibrating = prompts.stream()
+                .filter(p -> p.calibration() != null)
+                .map(KeyedPrompt::key)
+                .collect(Collectors.toSet());
+        return Stream.concat(
+                        answers.stream()
+                                .map(a -> new SheetReader.Gradable(a.key(), a.prompt(), a.candidate(), a.wholeText())),
+                        specimens.stream()
+                                .filter(s -> calibrating.contains(s.prompt()))
+                                .map(s -> new SheetReader.Gradable(s.key(), s.prompt(), null, s.text())))
+                .toList();
     }
 
     private static CalibrationTables.Basis calibrated(
             List<KeyedPrompt> prompts,
-            List<Answers.NewAnswer> answers,
+            List<SheetReader.Gradable> answers,
             KeyedVersion rubric,
             List<KeyedVersion> history) {
         Map<String, Integer> ofPrompt = new HashMap<>();
@@ -156,7 +178,7 @@ final class ArchiveReader {
                         .toList(),
                 study.prompts(),
                 study.candidates(),
-                study.answers(),
+                gradable(study.prompts(), study.answers(), study.specimens()),
                 study.rubric().criteria(),
                 Stream.concat(study.history().stream(), Stream.of(study.rubric()))
                         .flatMap(v -> v.criteria().stream())
@@ -239,8 +261,9 @@ final class ArchiveReader {
         if (study.head().preparing()) {
             return;
         }
-        Set<String> answered =
-                study.answers().stream().map(Answers.NewAnswer::prompt).collect(Collectors.toSet());
+        Set<String> answered = gradable(study.prompts(), study.answers(), study.specimens()).stream()
+                .map(SheetReader.Gradable::prompt)
+                .collect(Collectors.toSet());
         for (KeyedPrompt prompt : study.prompts()) {
             if (!answered.contains(prompt.key())) {
                 faults.add(Fault.ofFile(

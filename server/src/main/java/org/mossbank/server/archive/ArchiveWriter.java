@@ -48,6 +48,7 @@ final class ArchiveWriter {
         study.answers().stream()
                 .sorted(Comparator.comparing(Answers.NewAnswer::key))
                 .forEach(a -> AnswerRows.write(a, out));
+        study.specimens().forEach(s -> AnswerRows.write(s, out));
         study.runs().forEach(r -> RunRows.write(r, out));
         MaskRows.write(study.masking(), out);
         study.rubric().criteria().forEach(c -> RubricRows.write(c, out));

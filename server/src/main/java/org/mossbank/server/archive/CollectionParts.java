@@ -9,6 +9,8 @@ import java.util.TreeMap;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.core.estimate.Require;
 import org.mossbank.server.answer.FollowUpRules;
+import org.mossbank.server.answer.specimen.SpecimenView;
+import org.mossbank.server.answer.specimen.Specimens;
 import org.mossbank.server.files.Keys;
 import org.mossbank.server.files.NewIds;
 import org.mossbank.server.ids.AnswerId;
@@ -35,13 +37,25 @@ class CollectionParts {
     private final Runs runs;
     private final Masking masking;
     private final ReadBacks readBacks;
+    private final Specimens specimens;
 
-    CollectionParts(FollowUpRules rules, Sources sources, Runs runs, Masking masking, ReadBacks readBacks) {
+    CollectionParts(
+            FollowUpRules rules,
+            Sources sources,
+            Runs runs,
+            Masking masking,
+            ReadBacks readBacks,
+            Specimens specimens) {
+        this.specimens = specimens;
         this.readBacks = readBacks;
         this.rules = rules;
         this.sources = sources;
         this.runs = runs;
         this.masking = masking;
+    }
+
+    List<SpecimenView> specimens(StudyId study) {
+        return specimens.ofStudy(study);
     }
 
     void add(StudyId study, StudyArchive archive, NewIds ids) {

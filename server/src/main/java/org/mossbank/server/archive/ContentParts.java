@@ -3,6 +3,7 @@ package org.mossbank.server.archive;
 import java.util.HashMap;
 import java.util.Map;
 import org.mossbank.server.answer.Answers;
+import org.mossbank.server.answer.specimen.Specimens;
 import org.mossbank.server.candidate.Candidates;
 import org.mossbank.server.files.NewIds;
 import org.mossbank.server.ids.AccountId;
@@ -22,12 +23,14 @@ class ContentParts {
     private final Prompts prompts;
     private final Candidates candidates;
     private final Answers answers;
+    private final Specimens specimens;
     private final Rubrics rubrics;
 
-    ContentParts(Prompts prompts, Candidates candidates, Answers answers, Rubrics rubrics) {
+    ContentParts(Prompts prompts, Candidates candidates, Answers answers, Specimens specimens, Rubrics rubrics) {
         this.prompts = prompts;
         this.candidates = candidates;
         this.answers = answers;
+        this.specimens = specimens;
         this.rubrics = rubrics;
     }
 
@@ -42,12 +45,16 @@ class ContentParts {
                 study, archive.candidates().stream().map(c -> c.kept(known)).toList());
         answers.requireRoom(
                 study,
-                archive.answers().size(),
+                archive.answers().size() + archive.specimens().size(),
                 archive.answers().stream()
-                        .mapToLong(a -> a.wholeText().length())
-                        .sum());
+                                .mapToLong(a -> a.wholeText().length())
+                                .sum()
+                        + archive.specimens().stream()
+                                .mapToLong(s -> s.text().length())
+                                .sum());
         Map<String, AnswerId> answerIds =
-                answers.add(study, archive.answers(), promptIds, candidateIds, weighed.changed());
+                new HashMap<>(answers.add(study, archive.answers(), promptIds, candidateIds, weighed.changed()));
+        answerIds.putAll(specimens.add(study, archive.specimens(), promptIds));
         Map<Integer, Map<String, CriterionId>> versions = new HashMap<>();
         archive.history().forEach(v -> versions.put(v.head().version(), rubrics.add(study, v.kept(false, known))));
         Map<String, CriterionId> criterionIds =

@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.SortedMap;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.server.answer.Answers;
+import org.mossbank.server.answer.specimen.Specimens;
 import org.mossbank.server.candidate.CandidateRows.KeyedCandidate;
 import org.mossbank.server.grading.rows.KeyedSheet;
 import org.mossbank.server.masking.MaskRows.KeyedMasks;
@@ -35,6 +36,7 @@ record StudyArchive(
         List<KeyedCandidate> candidates,
         SortedMap<String, SourceContent> sources,
         List<Answers.NewAnswer> answers,
+        List<Specimens.NewSpecimen> specimens,
         List<KeyedRun> runs,
         KeyedMasks masking,
         KeyedVersion rubric,
@@ -51,6 +53,7 @@ record StudyArchive(
                 candidates,
                 sources,
                 answers,
+                specimens,
                 runs,
                 masking,
                 rubric,

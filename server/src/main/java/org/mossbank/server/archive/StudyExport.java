@@ -9,6 +9,8 @@ import org.mossbank.server.account.AccountView;
 import org.mossbank.server.account.Accounts;
 import org.mossbank.server.answer.AnswerView;
 import org.mossbank.server.answer.Answers;
+import org.mossbank.server.answer.specimen.SpecimenView;
+import org.mossbank.server.answer.specimen.Specimens;
 import org.mossbank.server.candidate.CandidateRows.KeyedCandidate;
 import org.mossbank.server.candidate.CandidateView;
 import org.mossbank.server.candidate.Candidates;
@@ -74,6 +76,7 @@ class StudyExport {
         List<PromptView> allPrompts = prompts.ofStudy(id);
         List<CandidateView> allCandidates = candidates.ofStudy(id);
         List<AnswerView> allAnswers = answers.ofStudy(id);
+        List<SpecimenView> allSpecimens = collection.specimens(id);
         List<Rubrics.VersionCriteria> versions = rubrics.all(id);
         Rubrics.VersionCriteria counting = counting(id, versions);
         // People who do not grade have no key.
@@ -83,6 +86,7 @@ class StudyExport {
                 .with(allPrompts, PromptView::id, PromptView::key)
                 .with(allCandidates, CandidateView::id, CandidateView::key)
                 .with(allAnswers, AnswerView::id, AnswerView::key)
+                .with(allSpecimens, SpecimenView::id, SpecimenView::key)
                 .with(
                         versions.stream().flatMap(v -> v.criteria().stream()).toList(),
                         CriterionView::id,
@@ -95,6 +99,10 @@ class StudyExport {
                 allCandidates.stream().map(c -> KeyedCandidate.of(c, keys)).toList(),
                 collection.sources(id, keys),
                 allAnswers.stream().map(a -> answer(a, keys)).toList(),
+                allSpecimens.stream()
+                        .map(s -> new Specimens.NewSpecimen(
+                                s.key(), keys.of(s.promptId()), s.place(), s.text(), s.levels()))
+                        .toList(),
                 collection.runs(id, keys),
                 collection.masks(id, keys),
                 rubric,

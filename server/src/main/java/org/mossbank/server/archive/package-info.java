@@ -13,6 +13,7 @@
             "prompt",
             "candidate",
             "answer",
+            "answer :: specimen",
             "source",
             "run",
             "masking",

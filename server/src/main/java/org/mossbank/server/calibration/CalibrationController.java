@@ -24,6 +24,8 @@ class CalibrationController {
     private final CalibrationTalk talk;
     private final CalibrationWithout without;
     private final CalibrationCode code;
+    private final CalibrationReferences references;
+    private final CalibrationKeeping keeping;
     private final OnRecord record;
 
     CalibrationController(
@@ -32,8 +34,12 @@ class CalibrationController {
             CalibrationTalk talk,
             CalibrationWithout without,
             CalibrationCode code,
+            CalibrationReferences references,
+            CalibrationKeeping keeping,
             OnRecord record) {
         this.code = code;
+        this.references = references;
+        this.keeping = keeping;
         this.without = without;
         this.desk = desk;
         this.calibrations = calibrations;
@@ -60,7 +66,7 @@ class CalibrationController {
     List<CalibrationViews.CalibrationSummary> begin(
             @PathVariable StudyId studyId, @Valid @RequestBody CalibrationRequests.Begin request) {
         return record.of(studyId, () -> {
-            calibrations.begin(studyId, request);
+            calibrations.begin(studyId, request, references.masked(studyId, request.promptIds()));
             return desk.ofStudy(studyId);
         });
     }
@@ -79,6 +85,13 @@ class CalibrationController {
             calibrations.again(studyId, number);
             return desk.page(studyId, number);
         });
+    }
+
+    /** Keeps a calibration's prompts in the bank, with the answers that have a level. */
+    @MayRefuse(ProblemType.NOT_READY)
+    @PostMapping("/api/studies/{studyId}/calibrations/{number}/keep")
+    List<CalibrationViews.KeptPrompt> keep(@PathVariable StudyId studyId, @PathVariable int number) {
+        return keeping.keep(studyId, number);
     }
 
     /** Goes on without somebody who does not send in. */

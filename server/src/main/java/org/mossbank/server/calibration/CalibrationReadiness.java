@@ -6,7 +6,6 @@ import java.util.Map;
 import java.util.OptionalInt;
 import java.util.function.Function;
 import java.util.stream.Collectors;
-import org.mossbank.server.answer.AnswerView;
 import org.mossbank.server.answer.AnswersToSettle;
 import org.mossbank.server.ids.AccountId;
 import org.mossbank.server.ids.PromptId;
@@ -65,7 +64,7 @@ class CalibrationReadiness {
                 study,
                 chosen,
                 sheets.gradable(study, chosen).stream()
-                        .collect(Collectors.groupingBy(AnswerView::promptId, Collectors.counting()))));
+                        .collect(Collectors.groupingBy(CalibrationSheets.Gradable::promptId, Collectors.counting()))));
         // What is still asked would change, and what is not masked would give its candidate away.
         others.forEach(o -> o.toSettle(study).ifPresent(open -> missing.add("Answers: " + open + ".")));
         int version = version(study).orElse(0);

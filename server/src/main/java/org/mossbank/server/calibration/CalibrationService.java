@@ -1,11 +1,13 @@
 package org.mossbank.server.calibration;
 
 import java.util.List;
+import java.util.Map;
 import org.mossbank.server.account.Actor;
 import org.mossbank.server.acts.ActSort;
 import org.mossbank.server.acts.Acts;
 import org.mossbank.server.grading.Grading;
 import org.mossbank.server.ids.AccountId;
+import org.mossbank.server.ids.AnswerId;
 import org.mossbank.server.ids.PromptId;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.prompt.Prompts;
@@ -24,7 +26,7 @@ class CalibrationService {
     private final CalibrationRepository all;
     private final CalibrationSheets sheets;
     private final Studies studies;
-    private final Prompts prompts;
+    private final CalibrationReferences references;
     private final CalibrationReadiness readiness;
     private final Acts acts;
     private final Actor actor;
@@ -34,7 +36,7 @@ class CalibrationService {
             CalibrationRepository all,
             CalibrationSheets sheets,
             Studies studies,
-            Prompts prompts,
+            CalibrationReferences references,
             CalibrationReadiness readiness,
             Acts acts,
             Actor actor) {
@@ -43,7 +45,7 @@ class CalibrationService {
         this.all = all;
         this.sheets = sheets;
         this.studies = studies;
-        this.prompts = prompts;
+        this.references = references;
         this.acts = acts;
         this.actor = actor;
     }
@@ -51,10 +53,11 @@ class CalibrationService {
     /**
      * Lays two to five prompts before every rater; from then on they count nowhere.
      *
+     * @param masked texts of specimens in which a name had to be masked
      * @throws Problem 409 naming what is missing
      */
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
-    public void begin(StudyId study, CalibrationRequests.Begin request) {
+    public void begin(StudyId study, CalibrationRequests.Begin request, Map<AnswerId, String> masked) {
         studies.claimForRound(study);
         List<PromptId> chosen = request.promptIds().stream().distinct().toList();
         List<AccountId> raters = studies.raters(study);
@@ -63,7 +66,7 @@ class CalibrationService {
         Calibration.Key key = new Calibration.Key(study, number);
         all.save(Calibration.of(
                 key, new Calibrations.CalibrationCourse(actor.now(), actor.name(), version, null, null)));
-        prompts.calibrate(study, chosen, number);
+        references.take(key, chosen, version, masked);
         sheets.lay(study, raters, chosen, version, false);
         acts.keep(
                 study,

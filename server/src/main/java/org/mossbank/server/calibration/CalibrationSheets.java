@@ -8,8 +8,10 @@ import java.util.Random;
 import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
-import org.mossbank.server.answer.AnswerView;
-import org.mossbank.server.answer.Answers;
+import java.util.stream.Stream;
+import org.jspecify.annotations.Nullable;
+import org.mossbank.server.answer.FactsOfAnswers;
+import org.mossbank.server.answer.specimen.Specimens;
 import org.mossbank.server.candidate.CandidateView;
 import org.mossbank.server.candidate.Candidates;
 import org.mossbank.server.grading.Grading;
@@ -25,21 +27,31 @@ import org.springframework.stereotype.Component;
 @Component
 class CalibrationSheets {
     private final Grading grading;
-    private final Answers answers;
+    private final FactsOfAnswers answers;
+    private final Specimens specimens;
     private final Candidates candidates;
     private final Studies studies;
 
-    CalibrationSheets(Grading grading, Answers answers, Candidates candidates, Studies studies) {
+    CalibrationSheets(
+            Grading grading, FactsOfAnswers answers, Specimens specimens, Candidates candidates, Studies studies) {
         this.grading = grading;
         this.answers = answers;
+        this.specimens = specimens;
         this.candidates = candidates;
         this.studies = studies;
     }
 
-    /** Answers that leave something to grade. */
-    List<AnswerView> gradable(StudyId study, Collection<PromptId> prompts) {
-        return answers.ofStudy(study).stream()
-                .filter(a -> prompts.contains(a.promptId()) && !a.isWithoutText())
+    /** @param candidate absent for a specimen */
+    record Gradable(
+            AnswerId id, PromptId promptId, @Nullable CandidateId candidate) {}
+
+    /** Answers that leave something to grade, and what the bank brought along. */
+    List<Gradable> gradable(StudyId study, Collection<PromptId> prompts) {
+        return Stream.concat(
+                        answers.ofStudy(study).stream()
+                                .filter(a -> prompts.contains(a.promptId()) && !a.isWithoutText())
+                                .map(a -> new Gradable(a.id(), a.promptId(), a.candidateId())),
+                        specimens.ofPrompts(study, prompts).stream().map(s -> new Gradable(s.id(), s.promptId(), null)))
                 .toList();
     }
 
@@ -53,7 +65,7 @@ class CalibrationSheets {
     void lay(StudyId study, Collection<AccountId> raters, List<PromptId> prompts, int version, boolean again) {
         // Again, and to whoever comes in late, what was graded before: nothing that came in since.
         Set<AnswerId> before = grading.answersOn(study, prompts).keySet();
-        List<AnswerView> all = gradable(study, prompts).stream()
+        List<Gradable> all = gradable(study, prompts).stream()
                 .filter(a -> before.isEmpty() || before.contains(a.id()))
                 .toList();
         List<CandidateView> people = candidates.ofStudy(study);
@@ -70,8 +82,9 @@ class CalibrationSheets {
             int place = 0;
             for (PromptId prompt : order) {
                 List<AnswerId> onSheet = new ArrayList<>(all.stream()
-                        .filter(a -> a.promptId().equals(prompt) && !own.contains(a.candidateId()))
-                        .map(AnswerView::id)
+                        .filter(a ->
+                                a.promptId().equals(prompt) && (a.candidate() == null || !own.contains(a.candidate())))
+                        .map(Gradable::id)
                         .sorted()
                         .toList());
                 Collections.shuffle(onSheet, random);

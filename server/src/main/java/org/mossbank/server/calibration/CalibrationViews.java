@@ -79,6 +79,14 @@ final class CalibrationViews {
             boolean leads,
             boolean mayRepeat) {}
 
+    /**
+     * A prompt that was kept in the bank.
+     *
+     * @param version of it in the bank
+     * @param answers that were kept with it
+     */
+    record KeptPrompt(String title, int version, int answers) {}
+
     /** Somebody who has not sent in. */
     record Awaited(AccountId raterId, String name) {}
 

@@ -12,6 +12,7 @@
             "prompt",
             "candidate",
             "answer",
+            "answer :: specimen",
             "masking",
             "rubric",
             "grading",

@@ -7,6 +7,7 @@ import java.sql.Connection;
 import java.sql.PreparedStatement;
 import java.sql.ResultSet;
 import java.sql.SQLException;
+import java.sql.Statement;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -75,7 +76,10 @@ class SentGrades {
 
     private static List<SentGrade> read(Connection connection, StudyId study, List<PromptId> sound, boolean repeats)
             throws SQLException {
-        try (PreparedStatement query = connection.prepareStatement(QUERY)) {
+        try (Statement room = connection.createStatement();
+                PreparedStatement query = connection.prepareStatement(QUERY)) {
+            // Else hundreds of thousands of rows are put in order on the disk.
+            room.execute("set local work_mem = '64MB'");
             query.setFetchSize(ROWS_AT_ONCE);
             query.setObject(1, study.value());
             query.setArray(

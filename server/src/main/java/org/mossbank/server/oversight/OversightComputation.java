@@ -14,8 +14,8 @@ import org.mossbank.core.oversight.GradedSheet;
 import org.mossbank.core.oversight.Oddities;
 import org.mossbank.core.oversight.Oddity;
 import org.mossbank.core.oversight.Pace;
-import org.mossbank.server.answer.AnswerView;
-import org.mossbank.server.answer.Answers;
+import org.mossbank.server.answer.AnswerFacts;
+import org.mossbank.server.answer.FactsOfAnswers;
 import org.mossbank.server.candidate.Candidates;
 import org.mossbank.server.grading.Grading;
 import org.mossbank.server.grading.Guess;
@@ -38,7 +38,7 @@ class OversightComputation {
     private final Grading grading;
     private final Studies studies;
     private final Prompts prompts;
-    private final Answers answers;
+    private final FactsOfAnswers answers;
     private final Candidates candidates;
     private final Rubrics rubrics;
     private final Snapshot snapshot;
@@ -48,7 +48,7 @@ class OversightComputation {
             Grading grading,
             Studies studies,
             Prompts prompts,
-            Answers answers,
+            FactsOfAnswers answers,
             Candidates candidates,
             Rubrics rubrics,
             Snapshot snapshot,
@@ -70,7 +70,7 @@ class OversightComputation {
      */
     private record Basis(
             List<Grading.SheetRecord> counted,
-            Map<AnswerId, AnswerView> answers,
+            Map<AnswerId, AnswerFacts> answers,
             Map<CriterionId, CriterionView> criteria,
             List<AccountId> raters,
             int candidates) {}
@@ -86,7 +86,7 @@ class OversightComputation {
                 grading.records(study).stream()
                         .filter(s -> s.withdrawn() == null && sound.contains(s.promptId()))
                         .toList(),
-                answers.ofStudy(study).stream().collect(Collectors.toMap(AnswerView::id, Function.identity())),
+                answers.ofStudy(study).stream().collect(Collectors.toMap(AnswerFacts::id, Function.identity())),
                 rubrics.ofStudy(study).stream().collect(Collectors.toMap(CriterionView::id, Function.identity())),
                 studies.raters(study),
                 candidates.ofStudy(study).size());
@@ -107,14 +107,13 @@ class OversightComputation {
     }
 
     private static GradedSheet graded(
-            Grading.SheetRecord sheet, Map<AnswerId, AnswerView> byId, Map<CriterionId, CriterionView> criteria) {
+            Grading.SheetRecord sheet, Map<AnswerId, AnswerFacts> byId, Map<CriterionId, CriterionView> criteria) {
         long active = active(sheet);
         return new GradedSheet(
                 sheet.raterId().toString(),
                 sheet.place() + 1,
                 sheet.answers().stream()
-                        .mapToLong(a ->
-                                Require.known(byId, a.answerId()).wholeText().length())
+                        .mapToLong(a -> Require.known(byId, a.answerId()).characters())
                         .sum(),
                 active == 0 ? OptionalLong.empty() : OptionalLong.of(active),
                 sheet.answers().size(),
@@ -202,7 +201,7 @@ class OversightComputation {
     }
 
     private static OversightView.@Nullable GuessCount guesses(
-            List<Grading.SheetRecord> counted, Map<AnswerId, AnswerView> byId, int choices) {
+            List<Grading.SheetRecord> counted, Map<AnswerId, AnswerFacts> byId, int choices) {
         List<Grading.AnswerRecord> asked = new ArrayList<>();
         counted.forEach(s ->
                 s.answers().stream().filter(a -> a.judgement().guess() != null).forEach(asked::add));

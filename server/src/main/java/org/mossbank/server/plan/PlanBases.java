@@ -9,8 +9,8 @@ import org.mossbank.core.assignment.GradingTask;
 import org.mossbank.core.estimate.Require;
 import org.mossbank.server.account.AccountView;
 import org.mossbank.server.account.Accounts;
-import org.mossbank.server.answer.AnswerView;
-import org.mossbank.server.answer.Answers;
+import org.mossbank.server.answer.AnswerFacts;
+import org.mossbank.server.answer.FactsOfAnswers;
 import org.mossbank.server.candidate.CandidateView;
 import org.mossbank.server.candidate.Candidates;
 import org.mossbank.server.ids.AccountId;
@@ -29,9 +29,9 @@ class PlanBases {
     private final Studies studies;
     private final Prompts prompts;
     private final Candidates candidates;
-    private final Answers answers;
+    private final FactsOfAnswers answers;
 
-    PlanBases(Accounts accounts, Studies studies, Prompts prompts, Candidates candidates, Answers answers) {
+    PlanBases(Accounts accounts, Studies studies, Prompts prompts, Candidates candidates, FactsOfAnswers answers) {
         this.accounts = accounts;
         this.studies = studies;
         this.prompts = prompts;
@@ -49,7 +49,7 @@ class PlanBases {
                 .collect(Collectors.toMap(AccountView::signInName, Function.identity()));
         Map<String, PromptView> sound =
                 prompts.sound(study).stream().collect(Collectors.toMap(PromptView::key, Function.identity()));
-        List<AnswerView> all = answers.ofStudy(study);
+        List<AnswerFacts> all = answers.ofStudy(study);
         Map<CandidateId, CandidateView> byId =
                 candidates.ofStudy(study).stream().collect(Collectors.toMap(CandidateView::id, Function.identity()));
         List<GradingTask.PromptTask> tasks = sound.values().stream()
@@ -69,7 +69,7 @@ class PlanBases {
                 studies.get(study),
                 raters,
                 sound,
-                all.stream().collect(Collectors.toMap(AnswerView::key, Function.identity())),
+                all.stream().collect(Collectors.toMap(AnswerFacts::key, Function.identity())),
                 new GradingTask(
                         new TreeSet<>(raters.keySet()),
                         tasks,

@@ -7,7 +7,7 @@ import java.util.Set;
 import org.mossbank.core.assignment.GradingTask;
 import org.mossbank.core.estimate.Require;
 import org.mossbank.server.account.AccountView;
-import org.mossbank.server.answer.AnswerView;
+import org.mossbank.server.answer.AnswerFacts;
 import org.mossbank.server.candidate.CandidateView;
 import org.mossbank.server.ids.AccountId;
 import org.mossbank.server.ids.CandidateId;
@@ -19,14 +19,14 @@ record PlanBasis(
         StudyView study,
         Map<String, AccountView> raters,
         Map<String, PromptView> prompts,
-        Map<String, AnswerView> answers,
+        Map<String, AnswerFacts> answers,
         GradingTask task) {
 
     /** Nobody grades answers to their own prompt, nor their own answers. */
     static Set<GradingTask.Bar> barred(
             Iterable<AccountView> raters,
             Iterable<PromptView> sound,
-            List<AnswerView> answers,
+            List<AnswerFacts> answers,
             Map<CandidateId, CandidateView> candidates) {
         Set<GradingTask.Bar> barred = new HashSet<>();
         for (AccountView rater : raters) {
@@ -35,7 +35,7 @@ record PlanBasis(
                     barred.add(new GradingTask.Bar(rater.signInName(), prompt.key()));
                 }
             }
-            for (AnswerView answer : answers) {
+            for (AnswerFacts answer : answers) {
                 AccountId person = Require.known(candidates, answer.candidateId())
                         .content()
                         .personId();

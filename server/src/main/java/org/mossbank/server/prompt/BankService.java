@@ -1,6 +1,5 @@
 package org.mossbank.server.prompt;
 
-import jakarta.persistence.EntityManager;
 import jakarta.validation.constraints.Min;
 import jakarta.validation.constraints.NotNull;
 import java.time.Instant;
@@ -8,15 +7,14 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.UUID;
 import java.util.stream.Collectors;
-import org.mossbank.server.account.Actor;
 import org.mossbank.server.ids.KindId;
 import org.mossbank.server.ids.PromptId;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.shared.Problem;
+import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.security.access.prepost.PreAuthorize;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
-import tools.jackson.databind.json.JsonMapper;
 
 /** The team's own prompts, kept over studies with how they did. */
 @Service
@@ -25,31 +23,39 @@ class BankService {
     private final BankVersionRepository versions;
     private final PromptRepository prompts;
     private final PromptService service;
-    private final EntityManager entities;
-    private final JsonMapper mapper;
+    private final Bank bank;
     private final BankUses uses;
-    private final Actor actor;
+    private final ApplicationEventPublisher events;
 
     BankService(
             BankVersionRepository versions,
             PromptRepository prompts,
             PromptService service,
-            EntityManager entities,
-            JsonMapper mapper,
+            Bank bank,
             BankUses uses,
-            Actor actor) {
-        this.actor = actor;
+            ApplicationEventPublisher events) {
+        this.events = events;
         this.uses = uses;
         this.versions = versions;
         this.prompts = prompts;
         this.service = service;
-        this.entities = entities;
-        this.mapper = mapper;
+        this.bank = bank;
     }
 
-    /** A kept prompt in the list: its newest version. */
+    /**
+     * A kept prompt in the list: its newest version.
+     *
+     * @param specimens answers that it brings along
+     */
     record BankEntry(
-            UUID bankPromptId, int version, String kind, String title, String language, int studies, Instant savedAt) {}
+            UUID bankPromptId,
+            int version,
+            String kind,
+            String title,
+            String language,
+            int specimens,
+            int studies,
+            Instant savedAt) {}
 
     /** Every kept prompt, by title. */
     @PreAuthorize("@studyAccess.mayBringIn()")
@@ -72,16 +78,38 @@ class BankService {
                 newest.key().number(),
                 newest.kind(),
                 newest.title(),
-                content(newest).language(),
+                bank.content(newest).language(),
+                bank.specimens(newest).size(),
                 (int) used,
                 newest.savedAt());
     }
 
-    private PromptContent content(BankVersion version) {
-        return mapper.readValue(version.content(), PromptContent.class);
+    /** @param specimens answers that it brings along */
+    record BankVersionView(
+            int number, PromptContent content, List<SpecimenOutline> specimens, Instant savedAt, String savedBy) {}
+
+    /**
+     * @param beginning  of its text
+     * @param characters of all of it
+     */
+    record SpecimenOutline(String beginning, long characters, List<Bank.Specimen.SaidLevel> levels) {
+        private static final int BEGINNING = 200;
+
+        static SpecimenOutline of(Bank.Specimen specimen) {
+            String text = specimen.text();
+            return new SpecimenOutline(
+                    text.substring(0, Math.min(BEGINNING, text.length())), text.length(), specimen.levels());
+        }
     }
 
-    record BankVersionView(int number, PromptContent content, Instant savedAt, String savedBy) {}
+    private BankVersionView version(BankVersion v) {
+        return new BankVersionView(
+                v.key().number(),
+                bank.content(v),
+                bank.specimens(v).stream().map(SpecimenOutline::of).toList(),
+                v.savedAt(),
+                v.savedBy());
+    }
 
     record BankPromptView(
             UUID bankPromptId, String kind, List<BankVersionView> versions, List<BankUses.BankUse> uses) {}
@@ -97,47 +125,16 @@ class BankService {
         return new BankPromptView(
                 bankPrompt,
                 own.get(own.size() - 1).kind(),
-                own.stream()
-                        .map(v -> new BankVersionView(v.key().number(), content(v), v.savedAt(), v.savedBy()))
-                        .toList(),
+                own.stream().map(this::version).toList(),
                 taken);
     }
 
-    /**
-     * Keeps a prompt of a study: as the next version of the one it was taken from, or as a new one. What is there already,
-     * word for word, is not kept twice.
-     */
+    /** Keeps a prompt of a study. */
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
     @Transactional
     public PromptView keep(StudyId study, PromptId promptId) {
-        Prompt prompt = service.locked(study, promptId);
-        PromptView view = service.one(study, prompt);
-        PromptView.BankRef from = view.bank();
-        String content = mapper.writeValueAsString(view.content());
-        UUID bankPrompt;
-        int number = 1;
-        if (from == null) {
-            BankPrompt start = BankPrompt.of(actor.now());
-            entities.persist(start);
-            bankPrompt = start.id();
-        } else {
-            bankPrompt = from.bankPromptId();
-            List<BankVersion> own = versions.of(bankPrompt);
-            BankVersion newest = own.get(own.size() - 1);
-            if (newest.content().equals(content)) {
-                prompt.keepAs(new PromptView.BankRef(bankPrompt, newest.key().number()));
-                entities.flush();
-                return service.one(study, prompt);
-            }
-            number = newest.key().number() + 1;
-        }
-        entities.persist(BankVersion.of(
-                        new BankVersion.Key(bankPrompt, number), view.kind().name(), view.title(), content)
-                .saved(actor.now(), actor.name()));
-        entities.flush();
-        prompt.keepAs(new PromptView.BankRef(bankPrompt, number));
-        entities.flush();
-        return service.one(study, prompt);
+        bank.keep(study, promptId, null);
+        return service.one(study, service.locked(study, promptId));
     }
 
     record TakeFromBank(
@@ -151,10 +148,15 @@ class BankService {
     public PromptView take(StudyId study, TakeFromBank request) {
         BankVersion.Key key = new BankVersion.Key(request.bankPromptId(), request.version());
         BankVersion version = versions.findById(key).orElseThrow(() -> Problem.notFound("This version"));
-        return service.added(
+        PromptView taken = service.added(
                 study,
                 request.kindId(),
-                content(version),
+                bank.content(version),
                 new PromptView.BankRef(request.bankPromptId(), request.version()));
+        List<Bank.Specimen> specimens = bank.specimens(version);
+        if (!specimens.isEmpty()) {
+            events.publishEvent(new PromptChanges.Taken(study, taken.id(), taken.key(), specimens));
+        }
+        return taken;
     }
 }

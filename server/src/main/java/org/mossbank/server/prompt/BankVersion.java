@@ -6,6 +6,7 @@ import jakarta.persistence.Entity;
 import java.io.Serializable;
 import java.time.Instant;
 import java.util.UUID;
+import org.jspecify.annotations.Nullable;
 
 /** One version of a kept prompt; never changed. */
 @Entity
@@ -21,6 +22,9 @@ class BankVersion {
     private String content;
     private Instant savedAt;
     private String savedBy;
+
+    @Nullable
+    private String specimens;
 
     @SuppressWarnings("NullAway.Init")
     protected BankVersion() {}
@@ -38,6 +42,17 @@ class BankVersion {
         savedAt = at;
         savedBy = by;
         return this;
+    }
+
+    /** @param json specimens; absent where there are none */
+    BankVersion with(@Nullable String json) {
+        specimens = json;
+        return this;
+    }
+
+    @Nullable
+    String specimens() {
+        return specimens;
     }
 
     Key key() {

@@ -196,7 +196,7 @@ class PromptService {
                 .anyMatch(p -> p.variantOf().filter(id::equals).isPresent())) {
             throw new Problem(ProblemType.NOT_READY, "There are other wordings of this prompt. Remove them first.");
         }
-        events.publishEvent(new PromptRemoved(id));
+        events.publishEvent(new PromptChanges.Removed(id));
         faults.deleteAll(faults.findByPromptId(id));
         repository.delete(prompt);
     }

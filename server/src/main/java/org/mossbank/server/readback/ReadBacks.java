@@ -7,7 +7,7 @@ import org.jspecify.annotations.Nullable;
 import org.mossbank.server.ids.AccountId;
 import org.mossbank.server.ids.PromptId;
 import org.mossbank.server.ids.StudyId;
-import org.mossbank.server.prompt.PromptRemoved;
+import org.mossbank.server.prompt.PromptChanges;
 import org.mossbank.server.prompt.PromptView;
 import org.mossbank.server.prompt.Prompts;
 import org.mossbank.server.shared.SystemOnly;
@@ -57,7 +57,7 @@ public class ReadBacks {
     @EventListener
     @Transactional
     @SystemOnly
-    public void forget(PromptRemoved removed) {
+    public void forget(PromptChanges.Removed removed) {
         readBacks.deleteByPromptId(removed.promptId());
     }
 }

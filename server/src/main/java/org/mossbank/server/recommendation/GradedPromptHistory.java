@@ -15,8 +15,8 @@ import org.mossbank.core.estimate.Reason;
 import org.mossbank.core.estimate.Require;
 import org.mossbank.core.rubric.CriterionGrade;
 import org.mossbank.core.rubric.OverallScore;
-import org.mossbank.server.answer.AnswerView;
-import org.mossbank.server.answer.Answers;
+import org.mossbank.server.answer.AnswerFacts;
+import org.mossbank.server.answer.FactsOfAnswers;
 import org.mossbank.server.grading.Grading;
 import org.mossbank.server.grading.SentGrade;
 import org.mossbank.server.ids.AccountId;
@@ -37,11 +37,11 @@ import org.springframework.stereotype.Component;
 @Component
 class GradedPromptHistory implements PromptHistory {
     private final Grading grading;
-    private final Answers answers;
+    private final FactsOfAnswers answers;
     private final Rubrics rubrics;
     private final Studies studies;
 
-    GradedPromptHistory(Grading grading, Answers answers, Rubrics rubrics, Studies studies) {
+    GradedPromptHistory(Grading grading, FactsOfAnswers answers, Rubrics rubrics, Studies studies) {
         this.studies = studies;
         this.grading = grading;
         this.answers = answers;
@@ -50,9 +50,9 @@ class GradedPromptHistory implements PromptHistory {
 
     @Override
     public Optional<Showing> of(StudyId study, PromptId prompt) {
-        Map<AnswerId, AnswerView> own = answers.ofStudy(study).stream()
+        Map<AnswerId, AnswerFacts> own = answers.ofStudy(study).stream()
                 .filter(a -> a.promptId().equals(prompt))
-                .collect(Collectors.toMap(AnswerView::id, Function.identity()));
+                .collect(Collectors.toMap(AnswerFacts::id, Function.identity()));
         List<SentGrade> grades = grading.sentGrades(study).stream()
                 .filter(g -> own.containsKey(g.answerId()))
                 .toList();
@@ -85,7 +85,7 @@ class GradedPromptHistory implements PromptHistory {
     }
 
     /** Points between the highest and the lowest candidate's mean score. */
-    private static Figure apart(List<SentGrade> grades, Map<AnswerId, AnswerView> own, Scoring scoring) {
+    private static Figure apart(List<SentGrade> grades, Map<AnswerId, AnswerFacts> own, Scoring scoring) {
         record Place(CandidateId candidate, AccountId rater, AnswerId answer) {}
         Map<Place, List<SentGrade>> sheets = grades.stream()
                 .collect(Collectors.groupingBy(

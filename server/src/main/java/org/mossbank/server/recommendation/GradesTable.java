@@ -16,7 +16,7 @@ import org.apache.commons.csv.CSVFormat;
 import org.apache.commons.csv.CSVPrinter;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.core.estimate.Require;
-import org.mossbank.server.answer.AnswerView;
+import org.mossbank.server.answer.AnswerFacts;
 import org.mossbank.server.candidate.CandidateView;
 import org.mossbank.server.grading.Grading;
 import org.mossbank.server.grading.SentGrade;
@@ -108,7 +108,7 @@ class GradesTable {
         }
 
         private void print(CSVPrinter rows, SentGrade grade, String round, @Nullable Instant at) throws IOException {
-            AnswerView answer = data.answers().get(grade.answerId());
+            AnswerFacts answer = data.answers().get(grade.answerId());
             if (answer == null) {
                 return;
             }

@@ -6,7 +6,7 @@ import java.util.List;
 import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.core.tradeoff.CostOfPrompts;
-import org.mossbank.server.answer.AnswerView;
+import org.mossbank.server.answer.AnswerFacts;
 import org.mossbank.server.answer.Outcome;
 import org.mossbank.server.candidate.CandidateView;
 
@@ -15,7 +15,7 @@ final class Measured {
     private Measured() {}
 
     static RecommendationReport.CandidateMeasures of(CandidateView candidate, RecommendationData data) {
-        List<AnswerView> own = data.answers().values().stream()
+        List<AnswerFacts> own = data.answers().values().stream()
                 .filter(a -> a.candidateId().equals(candidate.id()))
                 .toList();
         List<String> currencies = own.stream()

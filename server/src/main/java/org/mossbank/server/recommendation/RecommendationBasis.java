@@ -4,8 +4,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.function.Function;
 import java.util.stream.Collectors;
-import org.mossbank.server.answer.AnswerView;
-import org.mossbank.server.answer.Answers;
+import org.mossbank.server.answer.AnswerFacts;
+import org.mossbank.server.answer.FactsOfAnswers;
 import org.mossbank.server.candidate.Candidates;
 import org.mossbank.server.grading.Grading;
 import org.mossbank.server.ids.PromptId;
@@ -23,7 +23,7 @@ class RecommendationBasis {
     private final Studies studies;
     private final Prompts prompts;
     private final Candidates candidates;
-    private final Answers answers;
+    private final FactsOfAnswers answers;
     private final Rubrics rubrics;
     private final Grading grading;
     private final StudyTold told;
@@ -33,7 +33,7 @@ class RecommendationBasis {
             Studies studies,
             Prompts prompts,
             Candidates candidates,
-            Answers answers,
+            FactsOfAnswers answers,
             Rubrics rubrics,
             Grading grading,
             StudyTold told,
@@ -63,7 +63,7 @@ class RecommendationBasis {
                 soundPrompts,
                 answers.ofStudy(study).stream()
                         .filter(a -> soundPrompts.containsKey(a.promptId()))
-                        .collect(Collectors.toMap(AnswerView::id, Function.identity())),
+                        .collect(Collectors.toMap(AnswerFacts::id, Function.identity())),
                 told.raters(study),
                 grading.sentGrades(study),
                 grading.ratersByAnswer(study),

@@ -16,7 +16,7 @@ import org.mossbank.core.robustness.GradedAnswers;
 import org.mossbank.server.agreement.AgreementReport;
 import org.mossbank.server.agreement.Agreements;
 import org.mossbank.server.agreement.StudyAgreement;
-import org.mossbank.server.answer.AnswerView;
+import org.mossbank.server.answer.AnswerFacts;
 import org.mossbank.server.candidate.CandidateView;
 import org.mossbank.server.grading.SentGrade;
 import org.mossbank.server.ids.StudyId;
@@ -45,7 +45,7 @@ class RecommendationComputation {
 
     private static List<RecommendationReport.UnequalFollowUps> unequalFollowUps(RecommendationData data) {
         List<RecommendationReport.UnequalFollowUps> all = new ArrayList<>();
-        for (AnswerView a : data.answers().values()) {
+        for (AnswerFacts a : data.answers().values()) {
             PromptView prompt = Require.known(data.prompts(), a.promptId());
             int own = a.unequalFollowUps(prompt.content().followUps());
             if (own > 0) {

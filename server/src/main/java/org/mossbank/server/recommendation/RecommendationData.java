@@ -16,7 +16,7 @@ import org.mossbank.core.rubric.CriterionGrade;
 import org.mossbank.core.rubric.OverallScore;
 import org.mossbank.core.tradeoff.CostOfPrompts;
 import org.mossbank.server.account.AccountView;
-import org.mossbank.server.answer.AnswerView;
+import org.mossbank.server.answer.AnswerFacts;
 import org.mossbank.server.candidate.CandidateView;
 import org.mossbank.server.grading.SentGrade;
 import org.mossbank.server.ids.AccountId;
@@ -39,7 +39,7 @@ record RecommendationData(
         List<CandidateView> candidates,
         List<CriterionView> criteria,
         Map<PromptId, PromptView> prompts,
-        Map<AnswerId, AnswerView> answers,
+        Map<AnswerId, AnswerFacts> answers,
         Map<AccountId, AccountView> raters,
         List<SentGrade> grades,
         Map<AnswerId, Long> ratersByAnswer,
@@ -92,7 +92,7 @@ record RecommendationData(
 
     private Set<PromptId> counting() {
         Map<PromptId, Boolean> each = new HashMap<>();
-        for (AnswerView answer : answers.values()) {
+        for (AnswerFacts answer : answers.values()) {
             if (!answer.isWithoutText()) {
                 boolean enough = ratersByAnswer.getOrDefault(answer.id(), 0L) >= rule().minimumRaters();
                 each.merge(answer.promptId(), enough, Boolean::logicalAnd);
@@ -106,7 +106,7 @@ record RecommendationData(
     RecommendationData counted() {
         Map<PromptId, PromptView> counting = new HashMap<>(prompts);
         counting.keySet().retainAll(counting());
-        Map<AnswerId, AnswerView> of = new HashMap<>(answers);
+        Map<AnswerId, AnswerFacts> of = new HashMap<>(answers);
         of.values().removeIf(a -> !counting.containsKey(a.promptId()));
         return new RecommendationData(
                 study,
@@ -172,8 +172,8 @@ record RecommendationData(
     }
 
     /** Answers that left nothing to grade: they get their levels by the rule. */
-    List<AnswerView> withoutText() {
-        return answers.values().stream().filter(AnswerView::isWithoutText).toList();
+    List<AnswerFacts> withoutText() {
+        return answers.values().stream().filter(AnswerFacts::isWithoutText).toList();
     }
 
     /** Which prompts are of one kind, and which are wordings of one; by keys. */
@@ -203,7 +203,7 @@ record RecommendationData(
         Map<Splits.Place, Double> settled = splitting == Splitting.SETTLED ? settledLevels() : Map.of();
         Map<PromptId, Set<AccountId>> sent = new HashMap<>();
         for (SentGrade grade : grades) {
-            AnswerView answer = Require.known(answers, grade.answerId());
+            AnswerFacts answer = Require.known(answers, grade.answerId());
             sent.computeIfAbsent(answer.promptId(), p -> new HashSet<>()).add(grade.raterId());
             if (!answer.isWithoutText()) {
                 all.add(
@@ -243,7 +243,7 @@ record RecommendationData(
         }
 
         /** @param level in levels; a settled one may lie between two */
-        void add(AnswerView answer, AccountId rater, CriterionId id, double level) {
+        void add(AnswerFacts answer, AccountId rater, CriterionId id, double level) {
             int place = Require.known(places, id);
             CriterionView criterion = criteria.get(place);
             CriterionGrade grade =

@@ -27,7 +27,7 @@ import org.mossbank.core.tradeoff.CostOfPrompts;
 import org.mossbank.core.tradeoff.Mix;
 import org.mossbank.server.agreement.Agreements;
 import org.mossbank.server.agreement.StudyAgreement;
-import org.mossbank.server.answer.AnswerView;
+import org.mossbank.server.answer.AnswerFacts;
 import org.mossbank.server.candidate.CandidateView;
 import org.mossbank.server.grading.Grading;
 import org.mossbank.server.grading.SentPlace;
@@ -177,11 +177,11 @@ class RobustnessComputation {
 
         /** Each answer at the mean of its raters' scores. */
         private List<Attempts.Answer> answers() {
-            Map<String, AnswerView> byKey =
-                    data.answers().values().stream().collect(Collectors.toMap(AnswerView::key, a -> a));
+            Map<String, AnswerFacts> byKey =
+                    data.answers().values().stream().collect(Collectors.toMap(AnswerFacts::key, a -> a));
             List<Attempts.Answer> all = new ArrayList<>();
             graded.meansOfAnswers(data.weights()).forEach((key, mean) -> {
-                AnswerView answer = Require.known(byKey, key);
+                AnswerFacts answer = Require.known(byKey, key);
                 all.add(new Attempts.Answer(
                         candidateKey(answer),
                         Require.known(data.prompts(), answer.promptId()).key(),
@@ -190,7 +190,7 @@ class RobustnessComputation {
             return all;
         }
 
-        private String candidateKey(AnswerView answer) {
+        private String candidateKey(AnswerFacts answer) {
             return data.candidates().stream()
                     .filter(c -> c.id().equals(answer.candidateId()))
                     .map(CandidateView::key)
@@ -203,7 +203,7 @@ class RobustnessComputation {
             Map<GradedAnswers.Key, Double> scores = graded.scoresOfAnswers(data.weights());
             Map<RobustnessReport.Influence, List<Influence.Observation>> all = new HashMap<>();
             for (SentPlace place : places) {
-                AnswerView answer = data.answers().get(place.answerId());
+                AnswerFacts answer = data.answers().get(place.answerId());
                 Double score = answer == null
                         ? null
                         : scores.get(new GradedAnswers.Key(
@@ -221,7 +221,7 @@ class RobustnessComputation {
                 add(all, RobustnessReport.Influence.PLACE_ON_SHEET, answer.key(), rater, prompt, place.place(), score);
                 add(all, RobustnessReport.Influence.HOUR, answer.key(), rater, prompt, hour, score);
                 // An answer has one length: against the same candidate's other answers, on the same sheet.
-                double doublings = Math.log(Math.max(1, answer.wholeText().length())) / Math.log(2);
+                double doublings = Math.log(Math.max(1, answer.characters())) / Math.log(2);
                 add(all, RobustnessReport.Influence.LENGTH, candidate, rater + " " + prompt, prompt, doublings, score);
             }
             return java.util.Arrays.stream(RobustnessReport.Influence.values())
@@ -271,9 +271,9 @@ class RobustnessComputation {
         private RobustnessReport.@Nullable GuessView guesses() {
             int tries = 0;
             int hits = 0;
-            Map<AnswerId, AnswerView> answers = data.answers();
+            Map<AnswerId, AnswerFacts> answers = data.answers();
             for (SentPlace place : places) {
-                AnswerView answer = answers.get(place.answerId());
+                AnswerFacts answer = answers.get(place.answerId());
                 if (answer != null && place.guess() != null) {
                     tries++;
                     hits += answer.candidateId().equals(place.guess()) ? 1 : 0;

@@ -8,7 +8,7 @@ import java.util.List;
 import java.util.stream.Collectors;
 import org.mossbank.core.decision.DecisionRule;
 import org.mossbank.server.PlainStudy;
-import org.mossbank.server.answer.AnswerView;
+import org.mossbank.server.answer.AnswerFacts;
 import org.mossbank.server.grading.Grading;
 import org.mossbank.server.grading.SentGrade;
 import org.mossbank.server.grading.SentPlace;
@@ -34,12 +34,12 @@ public class FiguresOfAgreementTest {
                 study.criteria,
                 study.answers.stream()
                         .collect(Collectors.toMap(
-                                AnswerView::id,
+                                AnswerFacts::id,
                                 a -> study.prompts.stream()
                                         .filter(p -> p.id().equals(a.promptId()))
                                         .findFirst()
                                         .orElseThrow())),
-                study.answers.stream().collect(Collectors.toMap(AnswerView::id, AnswerView::candidateId)),
+                study.answers.stream().collect(Collectors.toMap(AnswerFacts::id, AnswerFacts::candidateId)),
                 study.ratersById(),
                 study.grades,
                 repeats,

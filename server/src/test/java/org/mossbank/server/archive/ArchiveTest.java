@@ -882,6 +882,46 @@ public class ArchiveTest extends ServerTest {
                 "study.json",
                 0,
                 "/decisionRule/gate/level");
+        // Whatever counts is of a candidate.
+        add(
+                cases,
+                "a specimen graded in the round",
+                specimen().andThen(withTable("grades", "rater,answer,criterion,level\nbram,kept,idiom,3\n")),
+                "grades.csv",
+                2,
+                "answer");
+        add(
+                cases,
+                "a specimen masked",
+                specimen()
+                        .andThen(withTable(
+                                "masks",
+                                "answer,from,to,found,sort,replacement,accepted,decided_at\n"
+                                        + "kept,0,4,Kept,name,[masked],true,2026-03-10T08:00:00Z\n")),
+                "masks.csv",
+                2,
+                "answer");
+        add(
+                cases,
+                "a level of no specimen",
+                withTable("specimen-levels", specimenLevel("mean-level-osier", 3)),
+                "specimen-levels.csv",
+                2,
+                "answer");
+        add(
+                cases,
+                "a specimen above its scale",
+                specimen().andThen(withTable("specimen-levels", specimenLevel("kept", 5))),
+                "specimen-levels.csv",
+                2,
+                "level");
+        add(
+                cases,
+                "a specimen without a text",
+                specimen().andThen(replace("answers.csv", "text/kept.md", "")),
+                "answers.csv",
+                10,
+                "candidate");
         add(
                 cases,
                 "more turns than allowed",
@@ -892,6 +932,19 @@ public class ArchiveTest extends ServerTest {
                 "turns.csv",
                 0,
                 "");
+    }
+
+    /** An answer of no candidate to a prompt that counts. */
+    private static Consumer<Map<String, byte[]>> specimen() {
+        return files -> {
+            files.put("answers.csv", bytes(text(files, "answers.csv") + "kept,mean-level,,1,complete,text/kept.md\n"));
+            files.put("text/kept.md", bytes("Kept from another study."));
+        };
+    }
+
+    private static String specimenLevel(String answer, int level) {
+        return "answer,criterion,level,highest_level,reason,said_by,said_at\n%s,idiom,%d,4,Why not.,Ida,2026-03-10T08:00:00Z\n"
+                .formatted(answer, level);
     }
 
     private static void add(

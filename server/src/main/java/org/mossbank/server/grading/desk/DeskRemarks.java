@@ -1,5 +1,6 @@
 package org.mossbank.server.grading.desk;
 
+import java.util.List;
 import java.util.UUID;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.server.answer.Answers;
@@ -72,8 +73,8 @@ class DeskRemarks {
         }
         int there = sheetAnswers
                 .findById(answerId)
-                .flatMap(a -> answers.one(a.answerId()))
-                .map(a -> RemarkContent.linesOf(a.wholeText()))
+                .map(a -> answers.blind(List.of(a.answerId())).get(a.answerId()))
+                .map(a -> RemarkContent.linesOf(a.text()))
                 .orElseThrow(() -> Problem.notFound("This answer"));
         if (lines.to() > there) {
             throw Problem.invalid("remark.lines.to", "must be a line of the answer, which has " + there);

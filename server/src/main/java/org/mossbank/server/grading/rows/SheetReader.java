@@ -20,7 +20,6 @@ import org.mossbank.core.assignment.PlanOptions;
 import org.mossbank.core.assignment.SheetPlan;
 import org.mossbank.core.estimate.Require;
 import org.mossbank.core.estimate.Resamples;
-import org.mossbank.server.answer.Answers;
 import org.mossbank.server.candidate.CandidateRows.KeyedCandidate;
 import org.mossbank.server.files.Line;
 import org.mossbank.server.files.Table;
@@ -39,13 +38,21 @@ public final class SheetReader {
     private final Map<String, List<GradingTask.Entry>> entries;
     private final Map<String, Set<String>> applicable = new HashMap<>();
 
+    /**
+     * An answer that may lie on a sheet.
+     *
+     * @param candidate absent for a specimen
+     */
+    public record Gradable(
+            String key, String prompt, @Nullable String candidate, String wholeText) {}
+
     /** What sheets are about, by keys. */
     public static final class Basis {
         private final long seed;
         private final Set<String> raters;
         private final Map<String, KeyedPrompt> prompts;
         private final Map<String, KeyedCandidate> candidates;
-        private final Map<String, Answers.NewAnswer> answers;
+        private final Map<String, Gradable> answers;
         private final Map<String, KeyedCriterion> criteria;
         private final Set<String> traits;
         private final Set<Integer> versions;
@@ -59,7 +66,7 @@ public final class SheetReader {
                 List<String> raters,
                 List<KeyedPrompt> prompts,
                 List<KeyedCandidate> candidates,
-                List<Answers.NewAnswer> answers,
+                List<Gradable> answers,
                 List<KeyedCriterion> criteria,
                 Set<String> traits,
                 Set<Integer> versions) {
@@ -69,7 +76,7 @@ public final class SheetReader {
             this.raters = new TreeSet<>(raters);
             this.prompts = byKey(prompts, KeyedPrompt::key);
             this.candidates = byKey(candidates, KeyedCandidate::key);
-            this.answers = byKey(answers, Answers.NewAnswer::key);
+            this.answers = byKey(answers, Gradable::key);
             this.criteria = byKey(criteria, KeyedCriterion::key);
         }
 
@@ -115,8 +122,12 @@ public final class SheetReader {
         this.entries = basis.answers.values().stream()
                 .filter(a -> !a.wholeText().isBlank() || spokenOf.contains(a.key()))
                 .collect(Collectors.groupingBy(
-                        Answers.NewAnswer::prompt,
-                        Collectors.mapping(a -> new GradingTask.Entry(a.key(), a.candidate()), Collectors.toList())));
+                        Gradable::prompt, Collectors.mapping(SheetReader::entry, Collectors.toList())));
+    }
+
+    /** A specimen is of nobody but itself. */
+    private static GradingTask.Entry entry(Gradable answer) {
+        return new GradingTask.Entry(answer.key(), answer.candidate() == null ? answer.key() : answer.candidate());
     }
 
     /** Sheets by rater, then place; what is wrong goes to the faults. */
@@ -205,8 +216,10 @@ public final class SheetReader {
                 barred.add(new GradingTask.Bar(prompt.author(), prompt.key()));
             }
         }
-        for (Answers.NewAnswer answer : basis.answers.values()) {
-            String person = Require.known(basis.candidates, answer.candidate()).person();
+        for (Gradable answer : basis.answers.values()) {
+            String person = answer.candidate() == null
+                    ? null
+                    : Require.known(basis.candidates, answer.candidate()).person();
             if (person != null) {
                 barred.add(new GradingTask.Bar(person, answer.key()));
             }

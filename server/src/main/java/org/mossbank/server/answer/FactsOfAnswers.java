@@ -1,0 +1,48 @@
+package org.mossbank.server.answer;
+
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.stream.Collectors;
+import org.mossbank.server.ids.AnswerId;
+import org.mossbank.server.ids.StudyId;
+import org.mossbank.server.shared.Chunks;
+import org.mossbank.server.shared.SystemOnly;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+
+/** Answers without their texts, for figures over a whole study: thousands of texts take longer to read than to count. */
+@Service
+@Transactional(readOnly = true)
+public class FactsOfAnswers {
+    private final AnswerRepository answers;
+
+    FactsOfAnswers(AnswerRepository answers) {
+        this.answers = answers;
+    }
+
+    /** All of a study, by key. */
+    @SystemOnly
+    public List<AnswerFacts> ofStudy(StudyId study) {
+        List<AnswerRepository.Lean> rows = answers.lean(study);
+        // A text may begin with a screenful of nothing and go on.
+        Set<AnswerId> blank = Chunks.of(
+                        rows.stream()
+                                .filter(AnswerRepository.Lean::isPerhapsBlank)
+                                .map(AnswerRepository.Lean::id)
+                                .toList(),
+                        answers::findAllById)
+                .stream()
+                .map(Answer::view)
+                .filter(AnswerView::isWithoutText)
+                .map(AnswerView::id)
+                .collect(Collectors.toSet());
+        Map<AnswerId, List<String>> asked = answers.asked(study).stream()
+                .collect(Collectors.groupingBy(
+                        AnswerRepository.Asked::answer,
+                        Collectors.mapping(AnswerRepository.Asked::asked, Collectors.toList())));
+        return rows.stream()
+                .map(r -> r.facts(asked.getOrDefault(r.id(), List.of()), blank.contains(r.id())))
+                .toList();
+    }
+}
