@@ -1,6 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
 import type { Schemas } from "../../api/client";
-import { count } from "../../ui/format";
 import { Markdown } from "../../ui/Markdown";
 import { Query } from "../../ui/Query";
 import { useStudy } from "../study";
@@ -20,9 +19,9 @@ export function Specimens({ promptId }: { promptId: string }) {
           <section>
             <h2 className="mb-1 text-base">Answers with levels</h2>
             <p className="mb-2 text-sm text-ink-soft">
-              {count(own.length, "answer", "answers")} came out of the bank with it. When raters calibrate by this
-              prompt they get them among the others, and the levels are the reference. They are no candidate’s and count
-              nowhere.
+              {own.length === 1 ? "One answer" : `${own.length} answers`} came out of the bank with it. Whoever
+              calibrates by this prompt gets {own.length === 1 ? "it" : "them"} among the others, and the levels are the
+              reference. No candidate gave {own.length === 1 ? "it, and it counts" : "them, and they count"} nowhere.
             </p>
             <ul>
               {own.map((s) => (

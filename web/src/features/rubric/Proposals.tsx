@@ -22,7 +22,7 @@ export function Proposals({ studyId }: { studyId: string }) {
   const decided = all.filter((p) => p.state !== "WAITING");
   return (
     <section className="mt-8 border-t border-rule pt-4" id="proposals">
-      <h2>Proposed for the next version</h2>
+      <h2 className="mb-2">Proposed for the next version</h2>
       {waiting.length === 0 && <p className="text-ink-soft">Nothing waits for you.</p>}
       <ul>
         {waiting.map((p) => (

@@ -1,8 +1,8 @@
 package org.mossbank.core.agreement;
 
-import java.util.List;
-import java.util.Map;
-import java.util.TreeMap;
+import java.util.Arrays;
+import java.util.Objects;
+import org.jspecify.annotations.Nullable;
 import org.mossbank.core.estimate.Estimate;
 import org.mossbank.core.estimate.Reason;
 import org.mossbank.core.estimate.Require;
@@ -28,45 +28,45 @@ public record PercentAgreement(Estimate unitMean, Estimate pooled, Estimate rate
      */
     public static PercentAgreement of(RatingMatrix matrix, int within) {
         Require.atLeast("within", 0, within);
-        int agreeing = 0;
-        int pairs = 0;
+        int raters = matrix.raters().size();
+        Tally all = new Tally();
         int units = 0;
         double unitShares = 0;
-        Map<String, Tally> byPair = new TreeMap<>();
+        Tally[] byPair = new Tally[raters * raters];
         for (int u = 0; u < matrix.units().size(); u++) {
-            List<Rating> ratings = matrix.ratingsOf(u);
             Tally unit = new Tally();
-            for (int i = 0; i < ratings.size(); i++) {
-                for (int j = i + 1; j < ratings.size(); j++) {
-                    boolean agree =
-                            Math.abs(ratings.get(i).category() - ratings.get(j).category()) <= within;
-                    unit.count(agree);
-                    byPair.computeIfAbsent(
-                                    ratings.get(i).rater() + "\0"
-                                            + ratings.get(j).rater(),
-                                    k -> new Tally())
-                            .count(agree);
+            for (int i = 0; i < raters; i++) {
+                for (int j = i + 1; j < raters; j++) {
+                    if (matrix.isGraded(u, i) && matrix.isGraded(u, j)) {
+                        boolean agree = matrix.distance(u, i, j) <= within;
+                        unit.count(agree);
+                        all.count(agree);
+                        byPair[i * raters + j] = tallied(byPair[i * raters + j], agree);
+                    }
                 }
             }
             if (unit.pairs > 0) {
                 units++;
                 unitShares += unit.share();
-                pairs += unit.pairs;
-                agreeing += unit.agreeing;
             }
         }
-        if (pairs == 0) {
+        if (all.pairs == 0) {
             Estimate none = Estimate.undefined(Reason.NO_PAIRS);
             return new PercentAgreement(none, none, none, 0, 0);
         }
-        double pairMean =
-                byPair.values().stream().mapToDouble(Tally::share).average().orElseThrow();
+        double pairMean = Arrays.stream(byPair)
+                .filter(Objects::nonNull)
+                .mapToDouble(Tally::share)
+                .average()
+                .orElseThrow();
         return new PercentAgreement(
-                Estimate.of(unitShares / units),
-                Estimate.of((double) agreeing / pairs),
-                Estimate.of(pairMean),
-                pairs,
-                units);
+                Estimate.of(unitShares / units), Estimate.of(all.share()), Estimate.of(pairMean), all.pairs, units);
+    }
+
+    private static Tally tallied(@Nullable Tally before, boolean agree) {
+        Tally tally = before == null ? new Tally() : before;
+        tally.count(agree);
+        return tally;
     }
 
     private static final class Tally {

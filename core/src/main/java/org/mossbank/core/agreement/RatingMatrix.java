@@ -10,6 +10,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.OptionalInt;
 import java.util.Set;
+import java.util.function.Predicate;
+import java.util.stream.IntStream;
 import org.mossbank.core.estimate.Require;
 
 /**
@@ -96,6 +98,36 @@ public final class RatingMatrix {
     public OptionalInt category(int unit, int rater) {
         int category = cells[unit][rater];
         return category == MISSING ? OptionalInt.empty() : OptionalInt.of(category);
+    }
+
+    boolean isGraded(int unit, int rater) {
+        return cells[unit][rater] != MISSING;
+    }
+
+    /** How many levels two raters lie apart on a unit that both graded. */
+    int distance(int unit, int rater, int other) {
+        return Math.abs(cells[unit][rater] - cells[unit][other]);
+    }
+
+    /** The same grades on some units alone, by raters who graded one of them. */
+    public RatingMatrix only(Predicate<String> wanted) {
+        int[] rows = IntStream.range(0, units.size())
+                .filter(u -> wanted.test(units.get(u)))
+                .toArray();
+        int[] columns = IntStream.range(0, raters.size())
+                .filter(r -> Arrays.stream(rows).anyMatch(u -> isGraded(u, r)))
+                .toArray();
+        byte[][] rest = new byte[rows.length][columns.length];
+        for (int u = 0; u < rows.length; u++) {
+            for (int r = 0; r < columns.length; r++) {
+                rest[u][r] = cells[rows[u]][columns[r]];
+            }
+        }
+        return new RatingMatrix(
+                Arrays.stream(rows).mapToObj(units::get).toList(),
+                Arrays.stream(columns).mapToObj(raters::get).toList(),
+                scale,
+                rest);
     }
 
     /** How often each category was given to the unit; length {@link #levels()}. */

@@ -7,7 +7,6 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.TreeMap;
 import java.util.random.RandomGenerator;
 import java.util.random.RandomGenerator.SplittableGenerator;
 import org.mossbank.core.estimate.Estimate;
@@ -57,12 +56,9 @@ public final class Severity {
      */
     public static List<RaterSeverity> of(
             Collection<GradedUnit> grades, int resamples, double level, SplittableGenerator random) {
-        Map<String, Integer> raters = new TreeMap<>();
-        grades.forEach(g -> raters.put(g.rater(), 0));
-        int next = 0;
-        for (var entry : raters.entrySet()) {
-            entry.setValue(next++);
-        }
+        // Hashed, as each grade is looked up in it, and in alphabetical order.
+        Map<String, Integer> raters = new LinkedHashMap<>();
+        grades.stream().map(GradedUnit::rater).distinct().sorted().forEach(r -> raters.put(r, raters.size()));
         if (raters.isEmpty()) {
             return List.of();
         }
@@ -73,17 +69,20 @@ public final class Severity {
                 : Resamples.drawAll(resamples, random, child -> replicate(parts, child)).stream()
                         .flatMap(Optional::stream)
                         .toList();
+        int[] given = new int[raters.size()];
+        int[] atEnds = new int[raters.size()];
+        for (GradedUnit grade : grades) {
+            int rater = Require.known(raters, grade.rater());
+            given[rater]++;
+            atEnds[rater] += grade.atAnEnd() ? 1 : 0;
+        }
         List<RaterSeverity> result = new ArrayList<>();
-        raters.forEach((rater, index) -> {
-            List<GradedUnit> own =
-                    grades.stream().filter(g -> g.rater().equals(rater)).toList();
-            result.add(new RaterSeverity(
-                    rater,
-                    point.map(p -> Estimate.of(-p[index])).orElse(Estimate.undefined(Reason.NOT_CONNECTED)),
-                    interval(point.isPresent(), parts.size(), replicates, index, level),
-                    own.size(),
-                    own.stream().filter(GradedUnit::atAnEnd).count() / (double) own.size()));
-        });
+        raters.forEach((rater, index) -> result.add(new RaterSeverity(
+                rater,
+                point.map(p -> Estimate.of(-p[index])).orElse(Estimate.undefined(Reason.NOT_CONNECTED)),
+                interval(point.isPresent(), parts.size(), replicates, index, level),
+                given[index],
+                atEnds[index] / (double) given[index])));
         return result;
     }
 
@@ -116,13 +115,16 @@ public final class Severity {
         int n = raters.size();
         Part part = new Part(n);
         for (List<GradedUnit> unit : units) {
+            // Looked up once each, as every grade meets every other.
+            int[] by = unit.stream()
+                    .mapToInt(g -> Require.known(raters, g.rater()))
+                    .toArray();
             double mean = unit.stream().mapToInt(GradedUnit::level).average().orElseThrow();
-            for (GradedUnit grade : unit) {
-                int r = Require.known(raters, grade.rater());
-                part.addToSide(r, grade.level() - mean);
-                part.addToMatrix(r, r, 1);
-                for (GradedUnit other : unit) {
-                    part.addToMatrix(r, Require.known(raters, other.rater()), -1.0 / unit.size());
+            for (int g = 0; g < by.length; g++) {
+                part.addToSide(by[g], unit.get(g).level() - mean);
+                part.addToMatrix(by[g], by[g], 1);
+                for (int other : by) {
+                    part.addToMatrix(by[g], other, -1.0 / by.length);
                 }
             }
         }

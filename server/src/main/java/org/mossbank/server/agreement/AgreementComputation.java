@@ -5,6 +5,7 @@ import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.concurrent.CompletableFuture;
 import java.util.function.Function;
 import java.util.function.ToDoubleFunction;
@@ -28,6 +29,7 @@ import org.mossbank.server.grading.SentGrade;
 import org.mossbank.server.ids.AccountId;
 import org.mossbank.server.ids.AnswerId;
 import org.mossbank.server.ids.CriterionId;
+import org.mossbank.server.ids.PromptId;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.prompt.PromptView;
 import org.mossbank.server.rubric.CriterionView;
@@ -57,14 +59,15 @@ class AgreementComputation {
     }
 
     static StudyAgreement compute(AgreementData data, long revision) {
-        CompletableFuture<List<AgreementReport.SplitView>> splitsLater =
-                CompletableFuture.supplyAsync(() -> splits(data));
         CompletableFuture<List<AgreementReport.RaterFigures>> severityLater =
                 CompletableFuture.supplyAsync(() -> severity(data));
+        Map<CriterionId, RatingMatrix> matrices = data.matrices();
+        CompletableFuture<List<OnSplit>> splitsLater = CompletableFuture.supplyAsync(() -> splits(data, matrices));
         Grading.SheetTotals totals = data.totals();
-        List<OnCriterion> onCriteria =
-                data.criteria().parallelStream().map(c -> agreement(c, data)).toList();
-        List<AgreementReport.SplitView> splits = splitsLater.join();
+        List<OnCriterion> onCriteria = data.criteria().parallelStream()
+                .map(c -> agreement(c, Require.known(matrices, c.id()), data))
+                .toList();
+        List<OnSplit> splits = splitsLater.join();
         AgreementReport report = new AgreementReport(
                 revision,
                 totals.sent(),
@@ -77,11 +80,11 @@ class AgreementComputation {
                         .map(r -> new AgreementReport.RaterName(r.id(), r.displayName()))
                         .toList(),
                 data.criteria().parallelStream()
-                        .flatMap(c -> pairs(c, data).stream())
+                        .flatMap(c -> pairs(c, Require.known(matrices, c.id())).stream())
                         .toList(),
                 severityLater.join(),
                 selfAgreement(data),
-                splits.stream().limit(SHOWN_SPLITS).toList(),
+                splits.stream().limit(SHOWN_SPLITS).map(s -> s.view(data)).toList(),
                 splits.size(),
                 data.setAside());
         return new StudyAgreement(
@@ -90,8 +93,8 @@ class AgreementComputation {
 
     private record OnCriterion(AgreementReport.CriterionAgreement view, StudyAgreement.Decisive decisive) {}
 
-    private static OnCriterion agreement(CriterionView criterion, AgreementData data) {
-        Coefficients overall = data.coefficients(criterion, data.grades());
+    private static OnCriterion agreement(CriterionView criterion, RatingMatrix matrix, AgreementData data) {
+        Coefficients overall = data.coefficients(matrix);
         AgreementReport.CriterionAgreement view = new AgreementReport.CriterionAgreement(
                 criterion.id(),
                 criterion.name(),
@@ -103,7 +106,7 @@ class AgreementComputation {
                         .map(k -> new AgreementReport.KindAgreement(
                                 k.id(),
                                 k.name(),
-                                data.coefficients(criterion, data.within(k))
+                                data.coefficients(matrix.only(answer -> data.isOf(k, answer)))
                                         .figures(data.coefficient(), data.floor(criterion))))
                         .toList());
         return new OnCriterion(
@@ -117,8 +120,7 @@ class AgreementComputation {
                         overall.decisive(data.coefficient()).interval()));
     }
 
-    private static List<AgreementReport.PairAgreement> pairs(CriterionView criterion, AgreementData data) {
-        RatingMatrix matrix = data.matrix(criterion, data.grades());
+    private static List<AgreementReport.PairAgreement> pairs(CriterionView criterion, RatingMatrix matrix) {
         List<AgreementReport.PairAgreement> pairs = new ArrayList<>();
         for (int i = 0; i < matrix.raters().size(); i++) {
             for (int j = i + 1; j < matrix.raters().size(); j++) {
@@ -139,11 +141,19 @@ class AgreementComputation {
     private static List<AgreementReport.RaterFigures> severity(AgreementData data) {
         Map<CriterionId, CriterionView> criteria =
                 data.criteria().stream().collect(Collectors.toMap(CriterionView::id, Function.identity()));
+        // Each name once, as hundreds of thousands of grades share them.
+        Map<PromptId, String> prompts = new HashMap<>();
+        Map<AnswerId, String> answers = new HashMap<>();
+        Map<AccountId, String> raters = new HashMap<>();
         List<GradedUnit> units = data.grades().stream()
                 .map(g -> new GradedUnit(
-                        Require.known(data.promptOfAnswer(), g.answerId()).id().toString(),
-                        g.answerId() + "/" + g.criterionId(),
-                        g.raterId().toString(),
+                        prompts.computeIfAbsent(
+                                Require.known(data.promptOfAnswer(), g.answerId())
+                                        .id(),
+                                PromptId::toString),
+                        answers.computeIfAbsent(g.answerId(), AnswerId::toString) + "/"
+                                + Require.known(criteria, g.criterionId()).key(),
+                        raters.computeIfAbsent(g.raterId(), AccountId::toString),
                         g.level(),
                         Require.known(criteria, g.criterionId()).highestLevel()))
                 .toList();
@@ -170,8 +180,11 @@ class AgreementComputation {
      */
     private static List<AgreementReport.SelfAgreement> selfAgreement(AgreementData data) {
         record Cell(AccountId rater, AnswerId answer, CriterionId criterion) {}
+        Set<AnswerId> twice = data.repeats().stream().map(SentGrade::answerId).collect(Collectors.toSet());
         Map<Cell, Integer> first = new HashMap<>();
-        data.grades().forEach(g -> first.put(new Cell(g.raterId(), g.answerId(), g.criterionId()), g.level()));
+        data.grades().stream()
+                .filter(g -> twice.contains(g.answerId()))
+                .forEach(g -> first.put(new Cell(g.raterId(), g.answerId(), g.criterionId()), g.level()));
         Map<AccountId, Map<CriterionId, List<Rating>>> byRater = new HashMap<>();
         for (SentGrade again : data.repeats()) {
             Integer before = first.get(new Cell(again.raterId(), again.answerId(), again.criterionId()));
@@ -232,32 +245,36 @@ class AgreementComputation {
         return weight == 0 ? last : Estimate.of(sum / weight);
     }
 
-    private static List<AgreementReport.SplitView> splits(AgreementData data) {
-        return data.criteria().stream()
-                .flatMap(c -> Split.of(data.matrix(c, data.grades())).stream().map(s -> split(c, s, data)))
-                .sorted(Comparator.comparingInt(AgreementReport.SplitView::distance)
-                        .reversed()
-                        .thenComparing(AgreementReport.SplitView::promptTitle)
-                        .thenComparing(AgreementReport.SplitView::answerId))
-                .toList();
+    /** A split of which, out of thousands, the widest alone are told in full. */
+    private record OnSplit(CriterionView criterion, PromptView prompt, Split split) {
+        AgreementReport.SplitView view(AgreementData data) {
+            return new AgreementReport.SplitView(
+                    AnswerId.from(split.unit()),
+                    Require.known(data.candidateOfAnswer(), AnswerId.from(split.unit())),
+                    prompt.id(),
+                    prompt.title(),
+                    criterion.id(),
+                    criterion.name(),
+                    split.distance(),
+                    split.ratings().stream()
+                            .map(r -> new AgreementReport.SplitGrade(
+                                    AccountId.from(r.rater()),
+                                    data.rater(r.rater()),
+                                    r.category(),
+                                    criterion.levels().get(r.category()).name()))
+                            .toList());
+        }
     }
 
-    private static AgreementReport.SplitView split(CriterionView criterion, Split split, AgreementData data) {
-        PromptView prompt = data.prompt(split.unit());
-        return new AgreementReport.SplitView(
-                AnswerId.from(split.unit()),
-                Require.known(data.candidateOfAnswer(), AnswerId.from(split.unit())),
-                prompt.id(),
-                prompt.title(),
-                criterion.id(),
-                criterion.name(),
-                split.distance(),
-                split.ratings().stream()
-                        .map(r -> new AgreementReport.SplitGrade(
-                                AccountId.from(r.rater()),
-                                data.rater(r.rater()),
-                                r.category(),
-                                criterion.levels().get(r.category()).name()))
-                        .toList());
+    /** Widest first. */
+    private static List<OnSplit> splits(AgreementData data, Map<CriterionId, RatingMatrix> matrices) {
+        return data.criteria().stream()
+                .flatMap(c -> Split.of(Require.known(matrices, c.id())).stream()
+                        .map(s -> new OnSplit(c, data.prompt(s.unit()), s)))
+                .sorted(Comparator.comparingInt((OnSplit s) -> s.split.distance())
+                        .reversed()
+                        .thenComparing(s -> s.prompt.title())
+                        .thenComparing(s -> s.split.unit()))
+                .toList();
     }
 }

@@ -1,6 +1,7 @@
 package org.mossbank.server.agreement;
 
 import java.util.Comparator;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.function.BinaryOperator;
@@ -17,6 +18,7 @@ import org.mossbank.server.grading.SentGrade;
 import org.mossbank.server.ids.AccountId;
 import org.mossbank.server.ids.AnswerId;
 import org.mossbank.server.ids.CandidateId;
+import org.mossbank.server.ids.CriterionId;
 import org.mossbank.server.prompt.KindView;
 import org.mossbank.server.prompt.PromptView;
 import org.mossbank.server.rubric.CriterionView;
@@ -57,17 +59,30 @@ record AgreementData(
         return RatingMatrix.ofLevels(ratings(criterion, part), criterion.highestLevel());
     }
 
+    /** All grades on each criterion. */
+    Map<CriterionId, RatingMatrix> matrices() {
+        return criteria.parallelStream().collect(Collectors.toMap(CriterionView::id, c -> matrix(c, grades)));
+    }
+
     List<Rating> ratings(CriterionView criterion, List<SentGrade> part) {
+        Map<AnswerId, String> answers = new HashMap<>();
+        Map<AccountId, String> people = new HashMap<>();
         return part.stream()
                 .filter(g -> g.criterionId().equals(criterion.id()))
-                .map(g -> new Rating(g.answerId().toString(), g.raterId().toString(), g.level()))
+                .map(g -> new Rating(
+                        answers.computeIfAbsent(g.answerId(), AnswerId::toString),
+                        people.computeIfAbsent(g.raterId(), AccountId::toString),
+                        g.level()))
                 .toList();
     }
 
     /** Wordings of one prompt belong together like the answers to one wording. */
-    Coefficients coefficients(CriterionView criterion, List<SentGrade> part) {
-        return Coefficients.of(
-                matrix(criterion, part), answer -> prompt(answer).family().toString());
+    Coefficients coefficients(RatingMatrix matrix) {
+        return Coefficients.of(matrix, this::family);
+    }
+
+    boolean isOf(KindView kind, String answer) {
+        return prompt(answer).kind().id().equals(kind.id());
     }
 
     List<SentGrade> within(KindView kind) {
