@@ -33,10 +33,26 @@ public final class GradedAnswers {
     }
 
     /** Where a score stands. */
-    private record Place(String candidate, String prompt, String rater) {}
+    private record Place(String candidate, String prompt, String rater) {
+        @Override
+        public int hashCode() {
+            return mixed(mixed(candidate.hashCode(), prompt.hashCode()), rater.hashCode());
+        }
+    }
 
     /** Names what one rater gave one answer. */
-    public record Key(String answer, String rater) {}
+    public record Key(String answer, String rater) {
+        @Override
+        public int hashCode() {
+            return mixed(answer.hashCode(), rater.hashCode());
+        }
+    }
+
+    /** Keys that count up, as p1 and p2 do, have hashes that lie close, and a sum of multiples by 31 would meet again and again. */
+    private static int mixed(int one, int other) {
+        int spread = one * 0x9E3779B9;
+        return (spread ^ spread >>> 15) + other;
+    }
 
     /** One rater's grades of one answer, as shares of the highest level; NaN where a criterion was not applicable. */
     private static final class Row {
@@ -54,7 +70,15 @@ public final class GradedAnswers {
 
         /** Whether every criterion was graded and nothing caps the score: then it is a sum over criteria. */
         boolean isPlain() {
-            return cap >= OverallScore.HIGHEST && Arrays.stream(share).noneMatch(Double::isNaN);
+            if (cap < OverallScore.HIGHEST) {
+                return false;
+            }
+            for (double one : share) {
+                if (Double.isNaN(one)) {
+                    return false;
+                }
+            }
+            return true;
         }
 
         /** NaN where no criterion with weight was graded. */

@@ -3,6 +3,7 @@ package org.mossbank.e2e.journeys;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.List;
+import java.util.Map;
 import org.mossbank.e2e.DemoInPreparation;
 import org.mossbank.testkit.ApiClient;
 import org.mossbank.testkit.SheetWork;
@@ -131,5 +132,26 @@ public class CalibratingJourneyTest extends Journey {
         assertThat(browser.driver().executeScript("return document.documentElement.scrollWidth"))
                 .isEqualTo(390L);
         browser.resize(1280, 800);
+    }
+
+    @Test(dependsOnMethods = "theLeadSettlesPublishesTheNextVersionAndHasItGradedAgain")
+    public void whatTheySettledTeachesTheRatersOfAnotherStudy() {
+        browser.go(calibration()).seeText("1 answer has a level to stand at.");
+        browser.tabTo("Keep the prompts with these answers").press(Keys.ENTER);
+        browser.seeText("is kept as version 1, with 1 answer.");
+        String other = lead.post("/api/studies", Map.of("title", "Another quay"))
+                .json()
+                .path("id")
+                .asString();
+        browser.go("/studies/" + other + "/prompts").seeHeading("Prompts");
+        browser.click(By.xpath("(//button[starts-with(@aria-label, 'From the bank')])[1]"));
+        browser.click(By.xpath("//*[@role='dialog']//button[contains(., '1 answer with levels')]"));
+        browser.seeText("Brings along 1 answer to calibrate by:");
+        Axe.scan(browser, ROOT, "bank with answers");
+        browser.clickButton("Take version 1");
+        browser.seeText("One answer came out of the bank with it.");
+        browser.click(By.xpath("//summary[starts-with(., 'Answer 1: correctness 2 of 4')]"));
+        browser.seeText("Half of it.");
+        Axe.scan(browser, ROOT, "prompt with answers from the bank");
     }
 }

@@ -11,6 +11,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
+import org.mossbank.core.estimate.Require;
 import org.mossbank.core.masking.GiveAway;
 import org.mossbank.core.masking.GiveAways;
 import org.mossbank.core.masking.Terms;
@@ -120,14 +121,29 @@ public class Masking {
     @Transactional(propagation = Propagation.NEVER)
     public List<NamedIn> namesLeft(StudyId study) {
         Masked masked = snapshot.of(() -> masked(study));
-        return heavy.run(() -> masked.candidates.stream()
+        return heavy.run(() -> namesLeft(masked));
+    }
+
+    /** All names are looked for together first: few answers have one, and then it is asked which. */
+    private static List<NamedIn> namesLeft(Masked masked) {
+        GiveAways any = finder(masked.candidates);
+        List<AnswerView> naming = masked.texts.entrySet().stream()
+                .filter(a -> names(any, a.getValue()))
+                .map(Map.Entry::getKey)
+                .toList();
+        return masked.candidates.stream()
                 .flatMap(c -> {
-                    GiveAways finder = GiveAways.of(new Terms(List.of(c.name()), List.of(), List.of()));
-                    return masked.texts.entrySet().stream()
-                            .filter(a -> names(finder, a.getValue()))
-                            .map(a -> new NamedIn(a.getKey().id(), a.getKey().key(), c.name()));
+                    GiveAways own = finder(List.of(c));
+                    return naming.stream()
+                            .filter(a -> names(own, Require.known(masked.texts, a)))
+                            .map(a -> new NamedIn(a.id(), a.key(), c.name()));
                 })
-                .toList());
+                .toList();
+    }
+
+    private static GiveAways finder(List<CandidateView> candidates) {
+        return GiveAways.of(
+                new Terms(candidates.stream().map(CandidateView::name).toList(), List.of(), List.of()));
     }
 
     /** Answers as raters read them. */
