@@ -20,11 +20,15 @@ interface AnswerRepository extends JpaRepository<Answer, AnswerId> {
     @Query("select a from Answer a where a.studyId = :study and a.promptId = :prompt order by a.key")
     List<Answer> ofPrompt(StudyId study, PromptId prompt);
 
-    /** Where an answer stands; without its text, which may be long. */
-    record Place(String key, PromptId promptId, CandidateId candidateId, int attempt) {}
+    /**
+     * Where an answer stands; without its text, which may be long.
+     *
+     * @param candidateId absent for a specimen
+     */
+    record Place(String key, PromptId promptId, @Nullable CandidateId candidateId, int attempt) {}
 
     @Query("select new org.mossbank.server.answer.AnswerRepository$Place(a.key, a.promptId, a.candidateId, a.attempt)"
-            + " from Answer a where a.studyId = :study")
+            + " from AnswerPlace a where a.studyId = :study")
     List<Place> places(StudyId study);
 
     /** Whose an answer is, and to which prompt. */

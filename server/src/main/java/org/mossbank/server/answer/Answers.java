@@ -140,7 +140,11 @@ public class Answers {
     @SystemOnly
     public Map<Cell, Integer> lastAttempts(StudyId study) {
         Map<Cell, Integer> last = new HashMap<>();
-        answers.places(study).forEach(a -> last.merge(new Cell(a.promptId(), a.candidateId()), a.attempt(), Math::max));
+        for (AnswerRepository.Place answer : answers.places(study)) {
+            if (answer.candidateId() != null) {
+                last.merge(new Cell(answer.promptId(), answer.candidateId()), answer.attempt(), Math::max);
+            }
+        }
         return last;
     }
 
@@ -150,9 +154,13 @@ public class Answers {
     /** Which prompt and candidate each answer belongs to, one entry an answer. */
     @SystemOnly
     public List<Cell> cells(StudyId study) {
-        return answers.places(study).stream()
-                .map(a -> new Cell(a.promptId(), a.candidateId()))
-                .toList();
+        List<Cell> cells = new ArrayList<>();
+        for (AnswerRepository.Place answer : answers.places(study)) {
+            if (answer.candidateId() != null) {
+                cells.add(new Cell(answer.promptId(), answer.candidateId()));
+            }
+        }
+        return cells;
     }
 
     /** Which prompt and candidate answers belong to, without their texts. */
@@ -189,12 +197,14 @@ public class Answers {
     @SystemOnly
     @Transactional
     public List<AnswerView> addAttempts(StudyId study, List<Attempt> attempts) {
-        Set<String> keys = new HashSet<>(specimens.keys(study));
+        Set<String> keys = new HashSet<>();
         Map<Cell, Set<Integer>> taken = new HashMap<>();
         for (AnswerRepository.Place answer : answers.places(study)) {
             keys.add(answer.key());
-            taken.computeIfAbsent(new Cell(answer.promptId(), answer.candidateId()), c -> new HashSet<>())
-                    .add(answer.attempt());
+            if (answer.candidateId() != null) {
+                taken.computeIfAbsent(new Cell(answer.promptId(), answer.candidateId()), c -> new HashSet<>())
+                        .add(answer.attempt());
+            }
         }
         List<AnswerView> added = new ArrayList<>();
         for (Attempt attempt : attempts) {

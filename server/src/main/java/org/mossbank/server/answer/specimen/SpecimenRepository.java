@@ -19,10 +19,6 @@ interface SpecimenRepository extends JpaRepository<Specimen, AnswerId> {
     List<Specimen> ofPrompt(PromptId prompt);
 
     /** Keys that a study's answers have, those of candidates among them. */
-    @Query("select s.key from Specimen s where s.studyId = :study"
-            + " union all select a.key from Answer a where a.studyId = :study")
+    @Query("select a.key from AnswerPlace a where a.studyId = :study")
     List<String> taken(StudyId study);
-
-    @Query("select s.key from Specimen s where s.studyId = :study")
-    List<String> keys(StudyId study);
 }

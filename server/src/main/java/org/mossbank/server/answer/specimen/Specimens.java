@@ -56,12 +56,6 @@ public class Specimens {
         return specimens.findAllById(ids).stream().map(Specimen::blind).toList();
     }
 
-    /** Keys that no other answer may have. */
-    @SystemOnly
-    public List<String> keys(StudyId study) {
-        return specimens.keys(study);
-    }
-
     /** As an archive brings them; returns the new ids by key. */
     @SystemOnly
     @Transactional
