@@ -109,6 +109,10 @@ export const router = createBrowserRouter([
             path: "recommendation/how",
             lazy: async () => ({ Component: (await import("../features/recommendation")).HowPage }),
           },
+          {
+            path: "recommendation/prompts",
+            lazy: async () => ({ Component: (await import("../features/recommendation")).PromptTablePage }),
+          },
         ],
       },
       { path: "*", element: <NotFoundPage /> },

@@ -28,7 +28,9 @@ export function HowPage() {
       {(report) => (
         <div className="max-w-5xl">
           <p className="mb-2">
-            <Link to={look > 0 ? `..?look=${look}` : ".."}>Recommendation{look > 0 && ` at look ${look}`}</Link>
+            <Link to={look > 0 ? `../recommendation?look=${look}` : "../recommendation"}>
+              Recommendation{look > 0 && ` at look ${look}`}
+            </Link>
           </p>
           <h1>How the outcome comes about</h1>
           <p className="mt-1 mb-6 font-serif text-lg">{report.headline}</p>

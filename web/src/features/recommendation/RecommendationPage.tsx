@@ -106,6 +106,11 @@ function Outcome({ report, look }: { report: Report; look: number }) {
         {report.outcome !== "WITHHELD" && report.outcome !== "BY_KIND" && <HangsOnLine />}
         <p className="mt-2">
           <Link to={look > 0 ? `how?look=${look}` : "how"}>How the outcome comes about</Link>
+          {look === 0 && (
+            <Link to="prompts" className="ml-5">
+              Prompt by prompt
+            </Link>
+          )}
           {look === 0 && study.role === "LEAD" && (
             <a href={`/api/studies/${study.id}/grades`} download className="ml-5">
               All grades as a table (CSV)

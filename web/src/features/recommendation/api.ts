@@ -1,6 +1,7 @@
-import { queryOptions, useMutation, useQueryClient } from "@tanstack/react-query";
+import { keepPreviousData, queryOptions, useMutation, useQueryClient } from "@tanstack/react-query";
 import { api, unwrap } from "../../api/client";
 import { studyKeys } from "../study";
+import type { Shown } from "./prompts/address";
 
 export const recommendationOfStudy = (studyId: string) =>
   queryOptions({
@@ -53,4 +54,18 @@ export const robustnessOfStudy = (studyId: string) =>
     queryKey: studyKeys.part(studyId, "robustness"),
     queryFn: ({ signal }) =>
       unwrap(api.GET("/api/studies/{studyId}/recommendation/robustness", { params: { path: { studyId } }, signal })),
+  });
+
+/** A window of what each candidate made of each prompt; what was there before stays until it has come. */
+export const promptTableOf = (studyId: string, { kindId, order, from }: Shown) =>
+  queryOptions({
+    queryKey: studyKeys.part(studyId, "recommendation", JSON.stringify(["prompts", kindId, order, from])),
+    queryFn: ({ signal }) =>
+      unwrap(
+        api.GET("/api/studies/{studyId}/recommendation/prompts", {
+          params: { path: { studyId }, query: { ...(kindId !== undefined && { kindId }), ...order, from } },
+          signal,
+        }),
+      ),
+    placeholderData: keepPreviousData,
   });

@@ -154,6 +154,7 @@ public class AuthorizationTest extends ServerTest {
             new Row("GET", STUDY + "/agreement/coefficients", 200, 403, 404, 401),
             new Row("GET", STUDY + "/recommendation", 409, 403, 404, 401),
             new Row("GET", STUDY + "/recommendation/robustness", 409, 403, 404, 401),
+            new Row("GET", STUDY + "/recommendation/prompts", 409, 403, 404, 401),
             new Row("GET", STUDY + "/acts", 200, 403, 404, 401),
             new Row("GET", STUDY + "/looks", 200, 403, 404, 401),
             prepares("POST", STUDY + "/looks", 409),

@@ -71,6 +71,26 @@ public class AccessibilityTest extends Journey {
         scan("dialog");
         browser.go("/studies/" + study + "/nowhere");
         scan("no such page");
+        browser.go("/studies/" + studyThatIsOver(lead) + "/recommendation").seeHeading();
+        browser.clickLink("Prompt by prompt");
+        browser.seeHeading("Prompt by prompt");
+        browser.seeText("8 prompts together");
+        scan("prompt by prompt");
+        browser.clickButton("Apart");
+        browser.await(d -> d.getCurrentUrl().contains("by=spread"));
+        browser.click(By.cssSelector("tbody td a"));
+        browser.await(d -> d.getCurrentUrl().contains("/answers/"));
+        browser.driver().navigate().back();
+        browser.seeHeading("Prompt by prompt");
+    }
+
+    private static String studyThatIsOver(ApiClient lead) {
+        for (JsonNode study : lead.get("/api/studies").json()) {
+            if (study.path("title").asString().startsWith("Last autumn")) {
+                return study.path("id").asString();
+            }
+        }
+        throw new IllegalStateException("the demo holds a study that is over");
     }
 
     /** A page scrolls down, never sideways; what is wide scrolls within itself. */

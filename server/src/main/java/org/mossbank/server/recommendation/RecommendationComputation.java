@@ -104,8 +104,7 @@ class RecommendationComputation {
                         data.answers().size(),
                         Ruling.options(data).resamples()),
                 data.candidates().stream()
-                        .map(c -> new RecommendationReport.CandidateName(
-                                c.id(), c.name(), c.content().version(), c.settingsLine(), c.isBaseline()))
+                        .map(RecommendationReport.CandidateName::of)
                         .toList(),
                 new RecommendationReport.AllowanceView(
                         data.decisionRule().allowance().overall(),

@@ -1,7 +1,11 @@
 package org.mossbank.server.recommendation;
 
+import jakarta.validation.constraints.Min;
 import java.nio.charset.StandardCharsets;
+import org.jspecify.annotations.Nullable;
 import org.mossbank.server.acts.OnRecord;
+import org.mossbank.server.ids.CandidateId;
+import org.mossbank.server.ids.KindId;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.shared.MayRefuse;
 import org.mossbank.server.shared.ProblemType;
@@ -12,6 +16,7 @@ import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
 import org.springframework.web.servlet.mvc.method.annotation.StreamingResponseBody;
@@ -33,6 +38,27 @@ class RecommendationController {
     @GetMapping("/api/studies/{studyId}/recommendation")
     RecommendationReport report(@PathVariable StudyId studyId) {
         return recommendation.report(studyId);
+    }
+
+    /**
+     * What each candidate made of each prompt, a window of a hundred prompts.
+     *
+     * @param kindId      of the prompts that are looked at; absent for all
+     * @param by          what they are put in order by
+     * @param candidateId whose score they are put in order by; with {@code CANDIDATE} alone
+     * @param down        whether the highest come first
+     * @param from        the first to show, from 0
+     */
+    @MayRefuse(ProblemType.STANDINGS_HIDDEN)
+    @GetMapping("/api/studies/{studyId}/recommendation/prompts")
+    PromptTableView prompts(
+            @PathVariable StudyId studyId,
+            @RequestParam(required = false) @Nullable KindId kindId,
+            @RequestParam(defaultValue = "LISTED") PromptTableView.By by,
+            @RequestParam(required = false) @Nullable CandidateId candidateId,
+            @RequestParam(defaultValue = "false") boolean down,
+            @RequestParam(defaultValue = "0") @Min(0) int from) {
+        return recommendation.prompts(studyId, new PromptTableView.Asked(kindId, by, candidateId, down, from));
     }
 
     /** All grades as one long table (CSV), once grading has ended. */

@@ -6,6 +6,7 @@ import java.util.List;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.core.decision.Outcome;
 import org.mossbank.server.agreement.AgreementReport;
+import org.mossbank.server.candidate.CandidateView;
 import org.mossbank.server.ids.AnswerId;
 import org.mossbank.server.ids.CandidateId;
 import org.mossbank.server.ids.CriterionId;
@@ -182,7 +183,11 @@ record RecommendationReport(
     /** What the figures rest on. */
     record BasisView(int sentSheets, int sheets, int raters, int prompts, int answers, int resamples) {}
 
-    record CandidateName(CandidateId id, String name, String version, String settings, boolean baseline) {}
+    record CandidateName(CandidateId id, String name, String version, String settings, boolean baseline) {
+        static CandidateName of(CandidateView c) {
+            return new CandidateName(c.id(), c.name(), c.content().version(), c.settingsLine(), c.isBaseline());
+        }
+    }
 
     /**
      * @param adjusted     mean score of 100, adjusted for prompts and raters

@@ -62,6 +62,13 @@ class RecommendationService {
         return reports.robustness(study);
     }
 
+    /** What each candidate made of each prompt, a window of it. */
+    @PreAuthorize("@studyAccess.maySeeAll(#study)")
+    public PromptTableView prompts(StudyId study, PromptTableView.Asked asked) {
+        refuseWhileGrading(study);
+        return PromptTableView.of(reports.prompts(study), asked);
+    }
+
     /** Reports, cached by the revision of the grades. */
     @Component
     @Order(FiguresAhead.ON_THE_FIRST_PAGE)
@@ -70,17 +77,21 @@ class RecommendationService {
                 new FiguresOf<>("recommendation", RecommendationReport.class);
         private static final FiguresOf<RobustnessReport> ROBUSTNESS =
                 new FiguresOf<>("robustness", RobustnessReport.class);
+        private static final FiguresOf<PromptTable> PROMPTS = new FiguresOf<>("prompt-table", PromptTable.class);
 
         private final Grading grading;
         private final RecommendationComputation computation;
         private final RobustnessComputation robustness;
+        private final PromptTableComputation prompts;
         private final KeptFigures kept;
 
         RecommendationReports(
                 Grading grading,
                 RecommendationComputation computation,
                 RobustnessComputation robustness,
+                PromptTableComputation prompts,
                 KeptFigures kept) {
+            this.prompts = prompts;
             this.robustness = robustness;
             this.grading = grading;
             this.computation = computation;
@@ -95,6 +106,12 @@ class RecommendationService {
             return grading.round(study)
                     .map(r -> kept.of(ROBUSTNESS, study, r.revision(), () -> robustness.compute(study)))
                     .orElseGet(() -> robustness.compute(study));
+        }
+
+        PromptTable prompts(StudyId study) {
+            return grading.round(study)
+                    .map(r -> kept.of(PROMPTS, study, r.revision(), () -> prompts.of(study)))
+                    .orElseGet(() -> prompts.of(study));
         }
 
         /** Not while raters grade: nobody may see them then, and each sheet makes them others. */

@@ -46,6 +46,7 @@ public class KeptFiguresTest extends ServerTest {
             {"diagnosis", "/agreement/diagnosis"},
             {"recommendation", "/recommendation"},
             {"robustness", "/recommendation/robustness"},
+            {"prompt-table", "/recommendation/prompts"},
             {"oversight", "/oversight"}
         };
     }

@@ -27,7 +27,7 @@ public class FiguresOfRecommendationTest {
     private static final double TINY = 1e-9;
     private static final RuleTerms RULE = PlainStudy.rule(0.5, 5, 2, TieBreak.NONE);
 
-    private static RecommendationData data(PlainStudy study, RuleTerms rule) {
+    static RecommendationData data(PlainStudy study, RuleTerms rule) {
         return data(study, rule, List.of());
     }
 

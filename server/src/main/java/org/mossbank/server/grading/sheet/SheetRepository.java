@@ -6,6 +6,7 @@ import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
+import org.mossbank.server.grading.Grading;
 import org.mossbank.server.grading.RepeatDistance;
 import org.mossbank.server.grading.SentPlace;
 import org.mossbank.server.ids.AccountId;
@@ -99,6 +100,22 @@ public interface SheetRepository extends JpaRepository<Sheet, SheetId> {
                 and s.withdrawnAt is null
             group by a.answerId""")
     List<SheetCount<AnswerId>> ratersByAnswer(StudyId study, List<PromptId> prompts);
+
+    @Query("""
+            select new org.mossbank.server.grading.Grading$WorksSaid(a.answerId, a.works, count(a))
+            from Sheet s join SheetAnswer a on a.sheetId = s.id
+            where s.studyId = :study and s.promptId in :prompts and s.repeat = false and s.sentAt is not null
+                and s.withdrawnAt is null and a.works is not null
+            group by a.answerId, a.works""")
+    List<Grading.WorksSaid> worksSaid(StudyId study, List<PromptId> prompts);
+
+    @Query("""
+            select new org.mossbank.server.grading.Grading$PointsFound(a.answerId, c.verdict, count(c))
+            from Sheet s join SheetAnswer a on a.sheetId = s.id join Coverage c on c.key.sheetAnswerId = a.id
+            where s.studyId = :study and s.promptId in :prompts and s.repeat = false and s.sentAt is not null
+                and s.withdrawnAt is null and c.verdict is not null
+            group by a.answerId, c.verdict""")
+    List<Grading.PointsFound> pointsFound(StudyId study, List<PromptId> prompts);
 
     /** First sheets with the ones on which their answers came again, both sent in for some prompts. */
     @Query("""

@@ -1,0 +1,122 @@
+import { useQuery } from "@tanstack/react-query";
+import { useRef } from "react";
+import { Link } from "react-router";
+import type { Schemas } from "../../../api/client";
+import { Button } from "../../../ui/Button";
+import { saveCsv } from "../../../ui/csv";
+import { Choice, Tick } from "../../../ui/Field";
+import { count } from "../../../ui/format";
+import { Query, WORKED_OUT } from "../../../ui/Query";
+import { useTitle } from "../../../ui/useTitle";
+import { useStudy } from "../../study";
+import { promptTableOf } from "../api";
+import { HiddenStandings } from "../HiddenStandings";
+import { type Mark, MARKS, useShown } from "./address";
+import { PromptRows } from "./PromptRows";
+
+type View = Schemas["PromptTableView"];
+
+const NAMES: Record<Mark, string> = {
+  works: "whether it works",
+  points: "key points",
+  outcome: "outcome",
+  turns: "follow-ups",
+  cost: "cost",
+  time: "time",
+};
+
+/** What each candidate made of each prompt. */
+export function PromptTablePage() {
+  const study = useStudy();
+  const { shown, ...turn } = useShown();
+  const hidden = study.stage === "GRADING";
+  const query = useQuery({ ...promptTableOf(study.id, shown), enabled: !hidden });
+  const table = useRef<HTMLTableElement>(null);
+  useTitle(`Prompt by prompt · ${study.title}`);
+  if (hidden) {
+    return <HiddenStandings />;
+  }
+  return (
+    <>
+      <p className="text-sm">
+        <Link to="../recommendation">Recommendation</Link>
+      </p>
+      <h1>Prompt by prompt</h1>
+      <p className="mt-1 max-w-3xl text-ink-soft">
+        Scores of 100 as raters gave them, a mean over attempts, not adjusted for hard prompts and strict raters. A
+        score opens the answer.
+      </p>
+      <Query of={query} what="the table" long={WORKED_OUT}>
+        {(view) => (
+          <>
+            <div className="mt-3 flex flex-wrap items-end gap-x-6 gap-y-2">
+              <Choice
+                label="Kind"
+                className="w-52"
+                value={shown.kindId ?? ""}
+                options={[
+                  { value: "", label: "all kinds" },
+                  ...view.kinds.map((k) => ({ value: k.id, label: k.name })),
+                ]}
+                onValue={(kind) => turn.look(kind === "" ? undefined : kind)}
+              />
+              <Marks marks={shown.marks} onMarks={turn.mark} />
+            </div>
+            {view.prompts === 0 ? (
+              <p className="mt-4">No prompt of this kind counts.</p>
+            ) : (
+              <PromptRows ref={table} view={view} shown={shown} onSort={turn.sort} />
+            )}
+            <Pages view={view} onPage={turn.page} onSave={() => table.current && saveCsv(table.current, "prompts")} />
+          </>
+        )}
+      </Query>
+    </>
+  );
+}
+
+type MarksProps = { marks: Mark[]; onMarks: (marks: Mark[]) => void };
+
+function Marks({ marks, onMarks }: MarksProps) {
+  return (
+    <fieldset className="flex flex-wrap gap-x-4 gap-y-1">
+      <legend className="mb-1 font-medium">Beside the score</legend>
+      {MARKS.map((mark) => (
+        <Tick
+          key={mark}
+          label={NAMES[mark]}
+          checked={marks.includes(mark)}
+          onTick={(on) => onMarks(MARKS.filter((m) => (m === mark ? on : marks.includes(m))))}
+        />
+      ))}
+    </fieldset>
+  );
+}
+
+/** As many rows as the server gives at once. */
+const WINDOW = 100;
+
+function Pages({ view, onPage, onSave }: { view: View; onPage: (to: number) => void; onSave: () => void }) {
+  const last = view.from + view.rows.length;
+  const windowed = view.prompts > view.rows.length;
+  return (
+    <p className="mt-2 flex flex-wrap items-center gap-3 text-sm print:hidden">
+      {windowed && (
+        <>
+          <span role="status">
+            {view.from + 1} to {last} of {count(view.prompts, "prompt", "prompts")}
+          </span>
+          <Button disabled={view.from === 0} onClick={() => onPage(Math.max(0, view.from - WINDOW))}>
+            Earlier
+          </Button>
+          <Button disabled={last >= view.prompts} onClick={() => onPage(last)}>
+            Later
+          </Button>
+        </>
+      )}
+      <button type="button" className="ml-auto text-tarn underline underline-offset-4" onClick={onSave}>
+        Save as CSV{windowed && ", what is shown"}
+      </button>
+    </p>
+  );
+}
