@@ -1,6 +1,7 @@
 import { Fragment, type Ref } from "react";
 import { Link } from "react-router";
 import type { Schemas } from "../../../api/client";
+import { classes } from "../../../ui/classes";
 import { count, fixed } from "../../../ui/format";
 import { CandidateName } from "../../candidate";
 import type { Order, Shown } from "./address";
@@ -33,10 +34,10 @@ export function PromptRows({ ref, view, shown, onSort }: PromptRowsProps) {
                 <CandidateName name={c.name} index={i} />
               </Head>
             ))}
-            <Head by="mean" order={order} onSort={onSort}>
+            <Head by="mean" order={order} onSort={onSort} right>
               Mean
             </Head>
-            <Head by="spread" order={order} onSort={onSort}>
+            <Head by="spread" order={order} onSort={onSort} right>
               Apart
             </Head>
           </tr>
@@ -57,11 +58,11 @@ export function PromptRows({ ref, view, shown, onSort }: PromptRowsProps) {
         </tbody>
         <tfoot>
           <tr className="border-t-2 border-edge align-top">
-            <th scope="row" className="py-1.5 pr-4 font-medium">
+            <th scope="row" className="py-1.5 font-medium">
               {count(view.prompts, "prompt", "prompts")} together
             </th>
             {view.sums.map((sum) => (
-              <td key={sum.candidateId} className="py-1.5 pr-4">
+              <td key={sum.candidateId} className="py-1.5 pl-4">
                 <PromptCell cell={sum} marks={shown.marks} name="All" />
               </td>
             ))}
@@ -76,7 +77,7 @@ export function PromptRows({ ref, view, shown, onSort }: PromptRowsProps) {
 function PromptRow({ row, view, shown }: { row: Row; view: View; shown: Shown }) {
   return (
     <tr className="border-b border-rule align-top">
-      <th scope="row" className="max-w-72 py-1.5 pr-4 font-normal [overflow-wrap:anywhere]">
+      <th scope="row" className="max-w-72 py-1.5 font-normal [overflow-wrap:anywhere]">
         <Link to={`../answers/${row.promptId}`} className="text-tarn underline underline-offset-4">
           {row.title || "Without a title"}
         </Link>
@@ -87,7 +88,7 @@ function PromptRow({ row, view, shown }: { row: Row; view: View; shown: Shown })
         </span>
       </th>
       {row.cells.map((cell, i) => (
-        <td key={cell.candidateId} className="py-1.5 pr-4">
+        <td key={cell.candidateId} className="py-1.5 pl-4">
           <PromptCell
             cell={cell}
             marks={shown.marks}
@@ -96,20 +97,20 @@ function PromptRow({ row, view, shown }: { row: Row; view: View; shown: Shown })
           />
         </td>
       ))}
-      <td className="py-1.5 pr-4 text-right">{row.mean === undefined ? "–" : fixed(row.mean, 0)}</td>
-      <td className="py-1.5 text-right">{row.spread === undefined ? "–" : fixed(row.spread, 0)}</td>
+      <td className="py-1.5 pl-4 text-right">{row.mean === undefined ? "–" : fixed(row.mean, 0)}</td>
+      <td className="py-1.5 pl-4 text-right">{row.spread === undefined ? "–" : fixed(row.spread, 0)}</td>
     </tr>
   );
 }
 
-type HeadProps = { by: string; order: Order; onSort: (by: string) => void; children: React.ReactNode };
+type HeadProps = { by: string; order: Order; onSort: (by: string) => void; right?: boolean; children: React.ReactNode };
 
-function Head({ by, order, onSort, children }: HeadProps) {
+function Head({ by, order, onSort, right = false, children }: HeadProps) {
   const own = (order.candidateId ?? order.by.toLowerCase()) === by;
   return (
     <th
       scope="col"
-      className="py-1.5 pr-4 text-sm font-medium text-ink-soft"
+      className={classes("py-1.5 pl-4 text-sm font-medium text-ink-soft first:pl-0", right && "text-right")}
       aria-sort={own ? (order.down ? "descending" : "ascending") : undefined}
     >
       <button

@@ -62,6 +62,12 @@ export function PromptTablePage() {
               />
               <Marks marks={shown.marks} onMarks={turn.mark} />
             </div>
+            {shown.marks.includes("works") && (
+              <p className="mt-2 text-sm text-ink-soft">
+                “Works 1 + 3 of 5”: of five raters who said so, one found that its code works as it is, three after a
+                trivial repair.
+              </p>
+            )}
             {view.prompts === 0 ? (
               <p className="mt-4">No prompt of this kind counts.</p>
             ) : (
