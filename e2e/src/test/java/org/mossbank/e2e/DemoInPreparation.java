@@ -42,6 +42,15 @@ public final class DemoInPreparation {
     }
 
     /**
+     * The study that is over.
+     *
+     * @return the study's id
+     */
+    public static String bringInOver(Path root, ApiClient lead) {
+        return bringIn(lead, archive(root.resolve("demo-past"), (name, text) -> text));
+    }
+
+    /**
      * The study that collects.
      *
      * @param port where its sources are asked, on this machine
