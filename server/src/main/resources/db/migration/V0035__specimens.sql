@@ -18,4 +18,8 @@ create table specimen_level
 );
 
 -- The specimens of a kept version as JSON, in the form in which the code has them; absent where there are none.
-alter table bank_version add column specimens text;
+alter table bank_version
+    add column specimens text,
+    -- how many they are, so that a list of what is kept need not read them
+    add column specimen_count int not null default 0,
+    add constraint bank_version_specimens_ck check ((specimens is null) = (specimen_count = 0));

@@ -116,7 +116,7 @@ public class Bank {
         entities.persist(BankVersion.of(
                         new BankVersion.Key(bankPrompt, number), view.kind().name(), view.title(), content)
                 .saved(actor.now(), actor.name())
-                .with(brings));
+                .with(brings, brings == null || specimens == null ? 0 : specimens.size()));
         entities.flush();
         prompt.keepAs(new PromptView.BankRef(bankPrompt, number));
         entities.flush();
@@ -124,8 +124,8 @@ public class Bank {
     }
 
     @SystemOnly
-    PromptContent content(BankVersion version) {
-        return mapper.readValue(version.content(), PromptContent.class);
+    PromptContent content(String json) {
+        return mapper.readValue(json, PromptContent.class);
     }
 
     @SystemOnly

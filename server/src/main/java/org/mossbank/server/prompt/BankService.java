@@ -6,7 +6,6 @@ import java.time.Instant;
 import java.util.Comparator;
 import java.util.List;
 import java.util.UUID;
-import java.util.stream.Collectors;
 import org.mossbank.server.ids.KindId;
 import org.mossbank.server.ids.PromptId;
 import org.mossbank.server.ids.StudyId;
@@ -60,26 +59,24 @@ class BankService {
     /** Every kept prompt, by title. */
     @PreAuthorize("@studyAccess.mayBringIn()")
     public List<BankEntry> all() {
-        return versions.all().stream()
-                .collect(Collectors.groupingBy(v -> v.key().bankPromptId()))
-                .values()
-                .stream()
-                .map(own -> entry(own.get(own.size() - 1)))
+        return versions.newest().stream()
+                .map(this::entry)
                 .sorted(Comparator.comparing(BankEntry::title))
                 .toList();
     }
 
-    private BankEntry entry(BankVersion newest) {
-        UUID id = newest.key().bankPromptId();
-        long used =
-                prompts.takenFrom(id).stream().map(Prompt::studyId).distinct().count();
+    private BankEntry entry(BankVersionRepository.Listed newest) {
+        long used = prompts.takenFrom(newest.bankPromptId()).stream()
+                .map(Prompt::studyId)
+                .distinct()
+                .count();
         return new BankEntry(
-                id,
-                newest.key().number(),
+                newest.bankPromptId(),
+                newest.number(),
                 newest.kind(),
                 newest.title(),
-                bank.content(newest).language(),
-                bank.specimens(newest).size(),
+                bank.content(newest.content()).language(),
+                newest.specimens(),
                 (int) used,
                 newest.savedAt());
     }
@@ -105,7 +102,7 @@ class BankService {
     private BankVersionView version(BankVersion v) {
         return new BankVersionView(
                 v.key().number(),
-                bank.content(v),
+                bank.content(v.content()),
                 bank.specimens(v).stream().map(SpecimenOutline::of).toList(),
                 v.savedAt(),
                 v.savedBy());
@@ -151,7 +148,7 @@ class BankService {
         PromptView taken = service.added(
                 study,
                 request.kindId(),
-                bank.content(version),
+                bank.content(version.content()),
                 new PromptView.BankRef(request.bankPromptId(), request.version()));
         List<Bank.Specimen> specimens = bank.specimens(version);
         if (!specimens.isEmpty()) {

@@ -26,6 +26,8 @@ class BankVersion {
     @Nullable
     private String specimens;
 
+    private int specimenCount;
+
     @SuppressWarnings("NullAway.Init")
     protected BankVersion() {}
 
@@ -44,9 +46,13 @@ class BankVersion {
         return this;
     }
 
-    /** @param json specimens; absent where there are none */
-    BankVersion with(@Nullable String json) {
+    /**
+     * @param json  specimens; absent where there are none
+     * @param count how many they are
+     */
+    BankVersion with(@Nullable String json, int count) {
         specimens = json;
+        specimenCount = count;
         return this;
     }
 
