@@ -192,8 +192,9 @@ class OpenApiOperations implements GlobalOperationCustomizer, GlobalOpenApiCusto
         if (operation.getParameters() != null && !operation.getParameters().isEmpty()) {
             types.add(ProblemType.MALFORMED_REQUEST);
             if (operation.getParameters().stream()
-                    .anyMatch(p -> "query".equals(p.getIn()) && Boolean.TRUE.equals(p.getRequired()))) {
-                // One that is left out.
+                    .anyMatch(p -> "query".equals(p.getIn())
+                            && (Boolean.TRUE.equals(p.getRequired()) || isBounded(p.getSchema())))) {
+                // One that is left out, or lies outside its bounds.
                 types.add(ProblemType.INVALID_REQUEST);
             }
         }
@@ -201,6 +202,10 @@ class OpenApiOperations implements GlobalOperationCustomizer, GlobalOpenApiCusto
             types.addAll(List.of(ProblemType.MALFORMED_REQUEST, ProblemType.INVALID_REQUEST, ProblemType.TOO_LARGE));
         }
         return types;
+    }
+
+    private static boolean isBounded(Schema<?> of) {
+        return of.getMinimum() != null || of.getMaximum() != null || of.getMaxLength() != null;
     }
 
     private static ApiResponse response(String description) {
