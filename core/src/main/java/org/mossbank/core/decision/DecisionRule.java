@@ -30,6 +30,10 @@ public record DecisionRule(
         this(floorOn, margin, minimumRaters, tieBreak, strictness, Allowance.OVERALL);
     }
 
+    public DecisionRule withMargin(double other) {
+        return new DecisionRule(floorOn, other, minimumRaters, tieBreak, strictness, allowance);
+    }
+
     public DecisionRule withAllowance(Allowance other) {
         return new DecisionRule(floorOn, margin, minimumRaters, tieBreak, strictness, other);
     }
