@@ -113,6 +113,22 @@ export const router = createBrowserRouter([
             path: "recommendation/prompts",
             lazy: async () => ({ Component: (await import("../features/recommendation")).PromptTablePage }),
           },
+          {
+            path: "recommendation/traits",
+            lazy: async () => ({ Component: (await import("../features/trait")).TraitsPage }),
+          },
+          {
+            path: "recommendation/what-if",
+            lazy: async () => ({ Component: (await import("../features/exploring")).WhatIfPage }),
+          },
+          {
+            path: "recommendation/memo",
+            lazy: async () => ({ Component: (await import("../features/memo")).MemosPage }),
+          },
+          {
+            path: "recommendation/memo/:number",
+            lazy: async () => ({ Component: (await import("../features/memo")).MemoPage }),
+          },
         ],
       },
       { path: "*", element: <NotFoundPage /> },

@@ -1,7 +1,7 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useDeferredValue } from "react";
-import { Slider } from "radix-ui";
 import type { Schemas } from "../../api/client";
+import { Dial } from "../../ui/Dial";
 import { Choice } from "../../ui/Field";
 import { useStudy } from "../study";
 import { forecastOf, usesOf, withholdingOf } from "./api";
@@ -83,28 +83,5 @@ function Dials({ rule, plan, onChange }: PlannerProps) {
       )}
       {withholding.data && <FloorTable readings={withholding.data} chosen={rule.floorOn} />}
     </>
-  );
-}
-
-type DialProps = { label: string; value: number; from: number; to: number; onValue: (value: number) => void };
-
-function Dial({ label, value, from, to, onValue }: DialProps) {
-  return (
-    <div className="grid grid-cols-[10rem_1fr_2rem] items-center gap-2">
-      <span aria-hidden="true">{label}</span>
-      <Slider.Root
-        className="relative flex h-5 touch-none items-center select-none"
-        min={from}
-        max={to}
-        value={[value]}
-        onValueChange={([next]) => next !== undefined && onValue(next)}
-      >
-        <Slider.Track className="relative h-0.5 grow bg-edge">
-          <Slider.Range className="absolute h-full bg-moss" />
-        </Slider.Track>
-        <Slider.Thumb aria-label={label} className="block size-4 rotate-45 border-2 border-moss bg-vellum" />
-      </Slider.Root>
-      <span className="text-right font-semibold tabular-nums">{value}</span>
-    </div>
   );
 }

@@ -10,6 +10,7 @@ import { CandidateOf } from "./CandidateOf";
 import { HangsOn } from "./HangsOn";
 import { HiddenStandings } from "./HiddenStandings";
 import { useReport } from "./shown";
+import { Views } from "./Views";
 
 type Report = Schemas["RecommendationReport"];
 type Field = Report["field"][number];
@@ -27,11 +28,13 @@ export function HowPage() {
     <Query of={query} what="the recommendation">
       {(report) => (
         <div className="max-w-5xl">
-          <p className="mb-2">
-            <Link to={look > 0 ? `../recommendation?look=${look}` : "../recommendation"}>
-              Recommendation{look > 0 && ` at look ${look}`}
-            </Link>
-          </p>
+          {look === 0 ? (
+            <Views />
+          ) : (
+            <p className="mb-2">
+              <Link to={`../recommendation?look=${look}`}>Recommendation at look {look}</Link>
+            </p>
+          )}
           <h1>How the outcome comes about</h1>
           <p className="mt-1 mb-6 font-serif text-lg">{report.headline}</p>
           <AgreementStep report={report} />

@@ -15,6 +15,7 @@ import { HiddenStandings, LooksTable } from "./HiddenStandings";
 import { MeasureSection } from "./MeasureSection";
 import { useReport, useRobustness } from "./shown";
 import { StandingSection } from "./StandingSection";
+import { Views } from "./Views";
 
 type Report = Schemas["RecommendationReport"];
 
@@ -37,6 +38,7 @@ export function RecommendationPage() {
     <Query of={query} what={look > 0 ? "what was seen" : "the recommendation"} long={WORKED_OUT}>
       {(report) => (
         <div className="max-w-5xl">
+          {look === 0 && <Views />}
           {look > 0 && <LookNote look={look} report={report} />}
           <Outcome report={report} look={look} />
           <SetAsideNote setAside={report.setAside} />
@@ -104,19 +106,19 @@ function Outcome({ report, look }: { report: Report; look: number }) {
           ))}
         </ul>
         {report.outcome !== "WITHHELD" && report.outcome !== "BY_KIND" && <HangsOnLine />}
-        <p className="mt-2">
-          <Link to={look > 0 ? `how?look=${look}` : "how"}>How the outcome comes about</Link>
-          {look === 0 && (
-            <Link to="prompts" className="ml-5">
-              Prompt by prompt
-            </Link>
-          )}
-          {look === 0 && study.role === "LEAD" && (
-            <a href={`/api/studies/${study.id}/grades`} download className="ml-5">
-              All grades as a table (CSV)
-            </a>
-          )}
-        </p>
+        {look > 0 ? (
+          <p className="mt-2">
+            <Link to={`how?look=${look}`}>How the outcome comes about</Link>
+          </p>
+        ) : (
+          study.role === "LEAD" && (
+            <p className="mt-2">
+              <a href={`/api/studies/${study.id}/grades`} download>
+                All grades as a table (CSV)
+              </a>
+            </p>
+          )
+        )}
       </Note>
     </>
   );

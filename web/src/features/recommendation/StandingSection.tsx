@@ -19,7 +19,7 @@ export function StandingSection({ report }: { report: Report }) {
         the same sort.
         {report.outcome === "WITHHELD" && " They are shown as they stand; the rule does not let them decide yet."}
       </p>
-      <StandingTable caption="Standings overall" report={report} standings={report.overall} overall />
+      <StandingTable caption="Standings overall" report={report} standings={report.overall} overall="told" />
       <div className="mt-5 grid grid-cols-1 gap-x-10 gap-y-5 2xl:grid-cols-2">
         {report.byCriterion.map((c) => (
           <section key={c.criterionId}>
@@ -56,9 +56,15 @@ export function StandingSection({ report }: { report: Report }) {
   );
 }
 
-type StandingTableProps = { caption: string; report: Report; standings: Report["overall"]; overall: boolean };
+type StandingTableProps = {
+  caption: string;
+  report: Report;
+  standings: Report["overall"];
+  /** Whether they are over all kinds and criteria, and then what is told of them beside the score. */
+  overall: "told" | "compared" | false;
+};
 
-function StandingTable({ caption, report, standings, overall }: StandingTableProps) {
+export function StandingTable({ caption, report, standings, overall }: StandingTableProps) {
   if (standings.length === 0) {
     return <p>No sheet is sent in yet.</p>;
   }
@@ -92,19 +98,24 @@ function StandingTable({ caption, report, standings, overall }: StandingTablePro
                       cell: (s: Report["overall"][number]) => <AgainstBest report={report} id={s.candidateId} />,
                     },
                   ]),
-              {
-                key: "best",
-                head: "Chance of standing highest",
-                align: "right" as const,
-                cell: (s: Report["overall"][number]) =>
-                  s.chanceOfBest.value === undefined ? "–" : chance(s.chanceOfBest.value),
-              },
-              {
-                key: "plain",
-                head: "Plain",
-                align: "right" as const,
-                cell: (s: Report["overall"][number]) => (s.plain.value === undefined ? "–" : fixed(s.plain.value, 1)),
-              },
+              ...(overall === "compared"
+                ? []
+                : [
+                    {
+                      key: "best",
+                      head: "Chance of standing highest",
+                      align: "right" as const,
+                      cell: (s: Report["overall"][number]) =>
+                        s.chanceOfBest.value === undefined ? "–" : chance(s.chanceOfBest.value),
+                    },
+                    {
+                      key: "plain",
+                      head: "Plain",
+                      align: "right" as const,
+                      cell: (s: Report["overall"][number]) =>
+                        s.plain.value === undefined ? "–" : fixed(s.plain.value, 1),
+                    },
+                  ]),
             ]
           : []),
       ]}

@@ -1,6 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
 import { useRef } from "react";
-import { Link } from "react-router";
 import type { Schemas } from "../../../api/client";
 import { Button } from "../../../ui/Button";
 import { saveCsv } from "../../../ui/csv";
@@ -12,6 +11,7 @@ import { useStudy } from "../../study";
 import { promptTableOf } from "../api";
 import { HiddenStandings } from "../HiddenStandings";
 import { type Mark, MARKS, useShown } from "./address";
+import { Views } from "../Views";
 import { PromptRows } from "./PromptRows";
 
 type View = Schemas["PromptTableView"];
@@ -38,9 +38,7 @@ export function PromptTablePage() {
   }
   return (
     <>
-      <p className="text-sm">
-        <Link to="../recommendation">Recommendation</Link>
-      </p>
+      <Views />
       <h1>Prompt by prompt</h1>
       <p className="mt-1 max-w-3xl text-ink-soft">
         Scores of 100 as raters gave them, a mean over attempts, not adjusted for hard prompts and strict raters. A

@@ -69,6 +69,8 @@ public final class WholeArchive {
             "/agreement",
             "/recommendation",
             "/recommendation/robustness",
+            "/recommendation/prompts",
+            "/recommendation/traits",
             "/agreement/diagnosis",
             "/oversight",
             "/grading",
@@ -97,6 +99,8 @@ public final class WholeArchive {
                 timed(page + ", unchanged", () -> lead.get(study + page));
             }
             narrowDown(lead, study);
+            explore(lead, study);
+            handOut(lead, study);
             byte[] out = timed("write it out", () -> lead.get(study + "/archive"))
                     .raw()
                     .body();
@@ -123,6 +127,57 @@ public final class WholeArchive {
                 timed("narrowed down" + to, () -> lead.get(on + to));
             }
         }
+    }
+
+    /** As somebody does who turns one thing after the other. */
+    private static void explore(ApiClient lead, String study) {
+        JsonNode report = lead.get(study + "/recommendation").json();
+        String criterion = report.at("/rule/weights/0/criterionId").asString();
+        String rater =
+                lead.get(study + "/agreement").json().at("/raters/0/raterId").asString();
+        for (int again = 0; again < TIMES; again++) {
+            List<?> weights = List.of(Map.of("criterionId", criterion, "weight", again));
+            asked(lead, study, "another weight", weights, List.of());
+            asked(lead, study, "without a rater", List.of(), List.of(rater));
+        }
+    }
+
+    private static void asked(ApiClient lead, String study, String what, List<?> weights, List<?> raters) {
+        timed(
+                "what if, " + what,
+                () -> lead.post(
+                        study + "/recommendation/what-if",
+                        Map.of(
+                                "weights",
+                                weights,
+                                "margin",
+                                5,
+                                "withoutRaters",
+                                raters,
+                                "withoutPrompts",
+                                List.of(),
+                                "withoutKinds",
+                                List.of())));
+    }
+
+    /** From the first word of a memo to its package. */
+    private static void handOut(ApiClient lead, String study) {
+        String memo = study + "/memos/1";
+        JsonNode begun = timed("begin the memo", () -> lead.post(study + "/memos", Map.of("change", "")))
+                .json();
+        timed("read it", () -> lead.get(memo));
+        timed(
+                "sign it",
+                () -> lead.post(
+                        memo + "/signature",
+                        Map.of(
+                                "version",
+                                begun.path("version").asLong(),
+                                "revision",
+                                begun.at("/document/revision").asLong())));
+        timed("read it, signed", () -> lead.get(memo));
+        timed("the whole page", () -> lead.get(memo + "/page"));
+        timed("its package", () -> lead.get(memo + "/package"));
     }
 
     private static ApiClient.Response timed(String what, Supplier<ApiClient.Response> request) {

@@ -55,7 +55,7 @@ public class Screenshots {
         browser.clickLink("look 1");
         browser.seeText("As it stood at look 1");
         shot(browser, "recommendation");
-        browser.clickLink("How the outcome comes about");
+        browser.clickLink("How it comes about");
         browser.seeHeading("How the outcome comes about");
         browser.seeText("Whether anything beside the answers moved grades");
         shot(browser, "how-the-outcome-comes-about");

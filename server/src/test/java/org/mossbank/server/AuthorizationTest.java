@@ -28,6 +28,7 @@ public class AuthorizationTest extends ServerTest {
     private static final String REASON = ANSWER + "/reason";
     private static final String KEPT_SHEET = STUDY + "/sheets/{sheetId}";
     private static final String CALIBRATION = STUDY + "/calibrations/{number}";
+    private static final String MEMO = STUDY + "/memos/{number}";
     private static final String SPLIT = "/api/splits/{splitId}";
 
     /** Expected status for each person; rows are in an order in which the earlier ones do not spoil the later. */
@@ -155,6 +156,23 @@ public class AuthorizationTest extends ServerTest {
             new Row("GET", STUDY + "/recommendation", 409, 403, 404, 401),
             new Row("GET", STUDY + "/recommendation/robustness", 409, 403, 404, 401),
             new Row("GET", STUDY + "/recommendation/prompts", 409, 403, 404, 401),
+            new Row("POST", STUDY + "/recommendation/what-if", 409, 403, 404, 401),
+            new Row("GET", STUDY + "/recommendation/traits", 409, 403, 404, 401),
+            new Row("GET", STUDY + "/memos", 409, 403, 404, 401),
+            prepares("POST", STUDY + "/memos", 409),
+            new Row("GET", MEMO, 409, 403, 404, 401),
+            prepares("PUT", MEMO, 404),
+            prepares("DELETE", MEMO, 404),
+            new Row("PUT", MEMO + "/dissent", 403, 403, 404, 401),
+            prepares("POST", MEMO + "/signature", 404),
+            new Row("GET", MEMO + "/appendix", 409, 403, 404, 401),
+            new Row("GET", MEMO + "/page", 409, 403, 404, 401),
+            new Row("GET", MEMO + "/markdown", 409, 403, 404, 401),
+            prepares("GET", MEMO + "/package", 409),
+            new Row("POST", MEMO + "/entries", 409, 403, 404, 401),
+            prepares("POST", MEMO + "/links", 404),
+            prepares("DELETE", MEMO + "/links/{linkId}", 404),
+            new Row("GET", "/api/memo-links/{token}", 404, 404, 404, 404),
             new Row("GET", STUDY + "/acts", 200, 403, 404, 401),
             new Row("GET", STUDY + "/looks", 200, 403, 404, 401),
             prepares("POST", STUDY + "/looks", 409),
@@ -255,6 +273,8 @@ public class AuthorizationTest extends ServerTest {
                 "readBackId", UUID.randomUUID().toString(),
                 "bankPromptId", UUID.randomUUID().toString()));
         ids.put("importId", UUID.randomUUID().toString());
+        ids.put("linkId", UUID.randomUUID().toString());
+        ids.put("token", "none");
         ids.put("criterion", "correctness");
         ids.put("source", "SETTLED");
         ids.put("proposalId", UUID.randomUUID().toString());
@@ -357,6 +377,9 @@ public class AuthorizationTest extends ServerTest {
         if (address.contains("/round/deal")) {
             return Map.of("raterId", ids.get("raterId"), "from", "UNBEGUN");
         }
+        if (address.contains("/memos") || address.endsWith("/what-if")) {
+            return ofMemo(address);
+        }
         if (address.contains("/calibrations") || address.contains("/proposals")) {
             return ofRuler(address);
         }
@@ -389,6 +412,37 @@ public class AuthorizationTest extends ServerTest {
     public void noRaterSeesAnothersSheet() {
         ApiClient other = as("juri");
         assertThat(other.get("/api/sheets/" + ids.get("sheetId")).status()).isEqualTo(404);
+    }
+
+    private static Object ofMemo(String address) {
+        if (address.endsWith("/what-if")) {
+            return Map.of(
+                    "weights",
+                    List.of(),
+                    "margin",
+                    5,
+                    "withoutRaters",
+                    List.of(),
+                    "withoutPrompts",
+                    List.of(),
+                    "withoutKinds",
+                    List.of());
+        }
+        if (address.endsWith("/memos")) {
+            return Map.of("change", "");
+        }
+        if (address.endsWith("/signature")) {
+            return Map.of("version", 0, "revision", 0);
+        }
+        if (address.endsWith("/dissent")) {
+            return Map.of("words", "I see it otherwise.");
+        }
+        if (address.endsWith("/entries")) {
+            return Map.of("sort", "COUNTERSIGNED", "words", "", "decidedBy", "");
+        }
+        return address.endsWith("/links")
+                ? Map.of("days", 7)
+                : Map.of("version", 0, "names", "BY_NAME", "change", "", "words", List.of());
     }
 
     private static Object ofRuler(String address) {

@@ -1,8 +1,5 @@
 package org.mossbank.server.account;
 
-import java.nio.charset.StandardCharsets;
-import java.security.MessageDigest;
-import java.security.NoSuchAlgorithmException;
 import java.security.SecureRandom;
 import java.time.Clock;
 import java.time.Duration;
@@ -15,6 +12,7 @@ import java.util.stream.Collectors;
 import org.mossbank.server.ids.AccountId;
 import org.mossbank.server.shared.Problem;
 import org.mossbank.server.shared.ProblemType;
+import org.mossbank.server.shared.Sha256;
 import org.mossbank.server.shared.SystemOnly;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
@@ -148,10 +146,6 @@ public class Accounts {
     }
 
     static byte[] hash(String token) {
-        try {
-            return MessageDigest.getInstance("SHA-256").digest(token.getBytes(StandardCharsets.UTF_8));
-        } catch (NoSuchAlgorithmException e) {
-            throw new IllegalStateException("every Java runtime has SHA-256", e);
-        }
+        return Sha256.of(token);
     }
 }

@@ -124,6 +124,8 @@ class SecurityConfiguration {
                         .permitAll()
                         .requestMatchers("/api/session", "/api/links/*", "/api/demo/sign-ins", "/api/setup")
                         .permitAll()
+                        .requestMatchers(HttpMethod.GET, "/api/memo-links/*")
+                        .permitAll()
                         .requestMatchers("/api/openapi")
                         .access((who, request) -> new AuthorizationDecision(descriptionForAll || isSignedIn(who.get())))
                         .requestMatchers("/actuator/health/**")

@@ -17,6 +17,7 @@
             "source",
             "run",
             "masking",
+            "memo",
             "rubric",
             "grading",
             "calibration",

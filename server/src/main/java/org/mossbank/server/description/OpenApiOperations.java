@@ -40,8 +40,13 @@ class OpenApiOperations implements GlobalOperationCustomizer, GlobalOpenApiCusto
     private static final String CSRF = "csrf";
     private static final String PROBLEM = "Problem";
     /** Open to everybody. */
-    private static final Set<String> PUBLIC =
-            Set.of("/api/session", "/api/setup", "/api/links/inspect", "/api/links/use", "/api/demo/sign-ins");
+    private static final Set<String> PUBLIC = Set.of(
+            "/api/session",
+            "/api/setup",
+            "/api/links/inspect",
+            "/api/links/use",
+            "/api/demo/sign-ins",
+            "/api/memo-links/{token}");
 
     /** Whatever is called may come to these. */
     private static final Set<ProblemType> ANYWHERE =

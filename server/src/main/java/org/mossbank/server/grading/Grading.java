@@ -223,22 +223,6 @@ public class Grading {
         return sheets.sentPlaces(study, sound(study));
     }
 
-    /** How often raters said so of an answer's code, on first sheets sent in for sound prompts. */
-    public record WorksSaid(AnswerId answerId, Works works, long times) {}
-
-    @SystemOnly
-    public List<WorksSaid> worksSaid(StudyId study) {
-        return sheets.worksSaid(study, sound(study));
-    }
-
-    /** How often raters found so of an answer's key points, on the same sheets. */
-    public record PointsFound(AnswerId answerId, Verdict verdict, long times) {}
-
-    @SystemOnly
-    public List<PointsFound> pointsFound(StudyId study) {
-        return sheets.pointsFound(study, sound(study));
-    }
-
     /** Grades on repeats that were sent in: what self-agreement sets against the first ones. */
     @SystemOnly
     public List<SentGrade> repeatGrades(StudyId study) {

@@ -9,6 +9,8 @@ import java.util.stream.Collectors;
 import org.mossbank.core.estimate.Require;
 import org.mossbank.server.account.AccountView;
 import org.mossbank.server.account.Accounts;
+import org.mossbank.server.grading.reminding.Reminder;
+import org.mossbank.server.grading.reminding.ReminderRepository;
 import org.mossbank.server.grading.sheet.Sheet;
 import org.mossbank.server.grading.sheet.SheetCount;
 import org.mossbank.server.grading.sheet.SheetEventRepository;

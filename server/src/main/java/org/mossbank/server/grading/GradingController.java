@@ -4,6 +4,7 @@ import jakarta.validation.Valid;
 import java.util.List;
 import java.util.UUID;
 import org.mossbank.server.acts.OnRecord;
+import org.mossbank.server.grading.reminding.ReminderService;
 import org.mossbank.server.ids.AccountId;
 import org.mossbank.server.ids.PromptId;
 import org.mossbank.server.ids.StudyId;

@@ -8,6 +8,7 @@ import org.mossbank.core.decision.DecisionRule;
 import org.mossbank.core.decision.Finding;
 import org.mossbank.core.estimate.Interval;
 import org.mossbank.server.ids.CandidateId;
+import org.mossbank.server.shared.wording.Numerals;
 
 /** What is said of each finding. */
 final class FindingWords implements Finding.Visitor<FindingWords.Said> {
@@ -304,17 +305,12 @@ final class FindingWords implements Finding.Visitor<FindingWords.Said> {
         return by.name().toLowerCase(Locale.ROOT);
     }
 
-    /** A coefficient with two decimals and a real minus sign. */
+    /** A coefficient with two decimals. */
     private static String decimals(double value) {
-        return minus(String.format(Locale.ROOT, "%.2f", value));
+        return Numerals.fixed(value, 2);
     }
 
-    /** A score with one decimal and a real minus sign. */
     static String points(double value) {
-        return minus(String.format(Locale.ROOT, "%.1f", value));
-    }
-
-    private static String minus(String number) {
-        return number.replace('-', '−');
+        return Numerals.points(value);
     }
 }

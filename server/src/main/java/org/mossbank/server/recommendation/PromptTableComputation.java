@@ -14,7 +14,7 @@ import org.jspecify.annotations.Nullable;
 import org.mossbank.server.answer.AnswerFacts;
 import org.mossbank.server.answer.Outcome;
 import org.mossbank.server.candidate.CandidateView;
-import org.mossbank.server.grading.Grading;
+import org.mossbank.server.grading.SaidOfAnswers;
 import org.mossbank.server.grading.Verdict;
 import org.mossbank.server.grading.Works;
 import org.mossbank.server.ids.AnswerId;
@@ -32,23 +32,23 @@ class PromptTableComputation {
     private static final double HALF = 0.5;
 
     private final RecommendationBasis basis;
-    private final Grading grading;
+    private final SaidOfAnswers said;
     private final Snapshot snapshot;
     private final HeavyWork heavy;
 
-    PromptTableComputation(RecommendationBasis basis, Grading grading, Snapshot snapshot, HeavyWork heavy) {
+    PromptTableComputation(RecommendationBasis basis, SaidOfAnswers said, Snapshot snapshot, HeavyWork heavy) {
         this.basis = basis;
-        this.grading = grading;
+        this.said = said;
         this.snapshot = snapshot;
         this.heavy = heavy;
     }
 
     /** What the table is made of, as it stood at one moment. */
-    record Basis(RecommendationData data, List<Grading.WorksSaid> works, List<Grading.PointsFound> points) {}
+    record Basis(
+            RecommendationData data, List<SaidOfAnswers.WorksSaid> works, List<SaidOfAnswers.PointsFound> points) {}
 
     PromptTable of(StudyId study) {
-        Basis read =
-                snapshot.of(() -> new Basis(basis.of(study), grading.worksSaid(study), grading.pointsFound(study)));
+        Basis read = snapshot.of(() -> new Basis(basis.of(study), said.works(study), said.points(study)));
         return heavy.run(() -> of(read));
     }
 

@@ -197,7 +197,7 @@ class RecommendationComputation {
     }
 
     /** A candidate is called by its name, with what tells it apart where two share one. */
-    private static Sentences sentences(RecommendationData data) {
+    static Sentences sentences(RecommendationData data) {
         Map<String, String> names = data.candidates().stream()
                 .collect(Collectors.toMap(CandidateView::key, c -> label(c, data.candidates())));
         Map<String, String> criteria =
@@ -242,8 +242,7 @@ class RecommendationComputation {
                         .toList());
     }
 
-    private static List<RecommendationReport.FieldView> field(
-            Decision decision, double margin, RecommendationData data) {
+    static List<RecommendationReport.FieldView> field(Decision decision, double margin, RecommendationData data) {
         return decision.field().map(WithBest::candidates).orElse(List.of()).stream()
                 .map(c -> new RecommendationReport.FieldView(
                         data.candidateId(c.name()),
@@ -264,7 +263,7 @@ class RecommendationComputation {
         return candidate.isSafe(margin) ? RecommendationReport.Place.SAFE : RecommendationReport.Place.OPEN;
     }
 
-    private static List<RecommendationReport.StandingView> views(Standings standings, RecommendationData data) {
+    static List<RecommendationReport.StandingView> views(Standings standings, RecommendationData data) {
         return standings.standings().stream().map(s -> view(s, data)).toList();
     }
 

@@ -1,5 +1,6 @@
 package org.mossbank.server.recommendation;
 
+import jakarta.validation.Valid;
 import jakarta.validation.constraints.Min;
 import java.nio.charset.StandardCharsets;
 import org.jspecify.annotations.Nullable;
@@ -16,6 +17,7 @@ import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
@@ -59,6 +61,13 @@ class RecommendationController {
             @RequestParam(defaultValue = "false") boolean down,
             @RequestParam(defaultValue = "0") @Min(0) int from) {
         return recommendation.prompts(studyId, new PromptTableView.Asked(kindId, by, candidateId, down, from));
+    }
+
+    /** What the rule would say with other weights, another margin, or without some of what was graded; changes nothing. */
+    @MayRefuse(ProblemType.STANDINGS_HIDDEN)
+    @PostMapping("/api/studies/{studyId}/recommendation/what-if")
+    WhatIf.WhatIfView whatIf(@PathVariable StudyId studyId, @Valid @RequestBody WhatIf.AskWhatIf request) {
+        return recommendation.whatIf(studyId, request);
     }
 
     /** All grades as one long table (CSV), once grading has ended. */

@@ -23,7 +23,7 @@ import org.mossbank.server.study.RuleTerms;
  * @param forecast what such a study was thought to show when the brief was closed; absent if nobody asked
  * @param leaderId the candidate with the highest standing, where the outcome rests on one
  */
-record RecommendationReport(
+public record RecommendationReport(
         long revision,
         Outcome outcome,
         String headline,
@@ -58,7 +58,7 @@ record RecommendationReport(
      * @param type     which sort of reason; names do not change
      * @param sentence the reason in words
      */
-    record FindingView(
+    public record FindingView(
             String type,
             String sentence,
             @Nullable String criterion,
@@ -71,11 +71,11 @@ record RecommendationReport(
      *
      * @param followUps how many such
      */
-    record UnequalFollowUps(
+    public record UnequalFollowUps(
             AnswerId answerId, PromptId promptId, String title, CandidateId candidateId, int attempt, int followUps) {}
 
     /** What may be said of a candidate against the best of the others. */
-    enum Place {
+    public enum Place {
         BEST,
         SAFE,
         OPEN,
@@ -87,7 +87,7 @@ record RecommendationReport(
      * @param rivalId   the other against which it comes off worst
      * @param critical  how many standard errors of that difference were taken off
      */
-    record FieldView(
+    public record FieldView(
             CandidateId candidateId,
             Place place,
             @Nullable Double shortfall,
@@ -100,13 +100,13 @@ record RecommendationReport(
      * @param overall chance of a false statement over all kinds
      * @param kinds   within kinds, all of them together; 0 where kinds are not told apart
      */
-    record AllowanceView(double overall, double kinds) {}
+    public record AllowanceView(double overall, double kinds) {}
 
     /** What agreement was on a criterion with weight, and the least there must be. */
-    record DecisiveView(CriterionId criterionId, String name, double weight, Figure value, double floor) {}
+    public record DecisiveView(CriterionId criterionId, String name, double weight, Figure value, double floor) {}
 
     /** Standings within one kind; what is said of it stands among the findings. */
-    record KindStandings(String kindKey, String name, List<StandingView> standings) {}
+    public record KindStandings(String kindKey, String name, List<StandingView> standings) {}
 
     /**
      * Answers that left nothing to grade.
@@ -114,7 +114,7 @@ record RecommendationReport(
      * @param answers   how many
      * @param otherwise what the rule would say if they counted the other way; absent where it would say the same
      */
-    record FailedView(int answers, @Nullable String otherwise) {}
+    public record FailedView(int answers, @Nullable String otherwise) {}
 
     /**
      * What settled grades would make of it; what decides rests on the original ones.
@@ -124,14 +124,14 @@ record RecommendationReport(
      * @param standings by candidate; none if nothing is settled
      * @param otherwise what the rule would say; absent where it would say the same
      */
-    record SettledView(
+    public record SettledView(
             int splits,
             int open,
             List<SettledStanding> standings,
             @Nullable String otherwise) {}
 
     /** @param adjusted the score with settled grades, in points of 100; without an interval, as they are not independent */
-    record SettledStanding(CandidateId candidateId, Figure adjusted) {}
+    public record SettledStanding(CandidateId candidateId, Figure adjusted) {}
 
     /**
      * What a prompt costs on average, over the prompts that all contenders answered.
@@ -141,25 +141,25 @@ record RecommendationReport(
      * @param estimated whether some cost was not measured but estimated
      * @param why       why it is not known
      */
-    record CostView(
+    public record CostView(
             List<MeanCost> means,
             @Nullable String currency,
             int prompts,
             boolean estimated,
             @Nullable String why) {}
 
-    record MeanCost(CandidateId candidateId, double mean) {}
+    public record MeanCost(CandidateId candidateId, double mean) {}
 
-    record RuleView(RuleTerms terms, List<WeightView> weights) {}
+    public record RuleView(RuleTerms terms, List<WeightView> weights) {}
 
     /** @param floor least agreement on it */
-    record WeightView(CriterionId criterionId, String key, String name, double weight, double floor) {}
+    public record WeightView(CriterionId criterionId, String key, String name, double weight, double floor) {}
 
     /** A candidate that cannot be taken, whatever the grades say. */
-    record RuledOut(CandidateId candidateId, List<String> reasons) {}
+    public record RuledOut(CandidateId candidateId, List<String> reasons) {}
 
     /** What somebody expected before they saw anything. */
-    record ExpectationView(String name, boolean lead, String expects, String usesToday, Instant declaredAt) {}
+    public record ExpectationView(String name, boolean lead, String expects, String usesToday, Instant declaredAt) {}
 
     /**
      * Who did not know whose answers they graded.
@@ -168,7 +168,7 @@ record RecommendationReport(
      * @param giveAways  answers that name a candidate in what raters read
      * @param sentKnowing sheets that were sent in after the round had been closed once, and names had been open
      */
-    record BlindingView(int raters, boolean lead, int giveAways, int sentKnowing) {}
+    public record BlindingView(int raters, boolean lead, int giveAways, int sentKnowing) {}
 
     /**
      * How often standings were seen, this time not counted.
@@ -178,12 +178,12 @@ record RecommendationReport(
      * @param counted prompts each of whose answers has as many raters as the rule asks for
      * @param planned prompts of the study
      */
-    record LookingView(int allowed, List<LookTaken> taken, int counted, int planned) {}
+    public record LookingView(int allowed, List<LookTaken> taken, int counted, int planned) {}
 
     /** What the figures rest on. */
-    record BasisView(int sentSheets, int sheets, int raters, int prompts, int answers, int resamples) {}
+    public record BasisView(int sentSheets, int sheets, int raters, int prompts, int answers, int resamples) {}
 
-    record CandidateName(CandidateId id, String name, String version, String settings, boolean baseline) {
+    public record CandidateName(CandidateId id, String name, String version, String settings, boolean baseline) {
         static CandidateName of(CandidateView c) {
             return new CandidateName(c.id(), c.name(), c.content().version(), c.settingsLine(), c.isBaseline());
         }
@@ -195,9 +195,10 @@ record RecommendationReport(
      * @param scores       scores it rests on
      * @param chanceOfBest share of resamples in which it stands highest
      */
-    record StandingView(CandidateId candidateId, Figure adjusted, Figure plain, int scores, Figure chanceOfBest) {}
+    public record StandingView(
+            CandidateId candidateId, Figure adjusted, Figure plain, int scores, Figure chanceOfBest) {}
 
-    record CriterionStandings(CriterionId criterionId, String name, List<StandingView> standings) {}
+    public record CriterionStandings(CriterionId criterionId, String name, List<StandingView> standings) {}
 
     /**
      * @param difference         adjusted mean of the higher less that of the lower, 95 % interval
@@ -206,7 +207,7 @@ record RecommendationReport(
      * @param freedom            degrees of freedom of Student's t
      * @param here               on these prompts, by these raters: true of this study alone
      */
-    record DifferenceView(
+    public record DifferenceView(
             CandidateId higherId,
             CandidateId lowerId,
             Figure difference,
@@ -222,7 +223,7 @@ record RecommendationReport(
      * @param medianTotalMs median milliseconds an answer, over those measured
      * @param totalCost     sum over those with a cost; absent when none has, or currencies differ
      */
-    record CandidateMeasures(
+    public record CandidateMeasures(
             CandidateId candidateId,
             int answers,
             int complete,

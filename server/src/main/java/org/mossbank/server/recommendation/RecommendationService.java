@@ -13,7 +13,6 @@ import org.mossbank.server.progress.Step;
 import org.mossbank.server.progress.StepReport;
 import org.mossbank.server.progress.StepState;
 import org.mossbank.server.shared.Problem;
-import org.mossbank.server.shared.ProblemType;
 import org.mossbank.server.study.RoundStage;
 import org.mossbank.server.study.Studies;
 import org.springframework.core.annotation.Order;
@@ -25,9 +24,14 @@ import org.springframework.stereotype.Service;
 class RecommendationService {
     private final RecommendationReports reports;
     private final GradesTable grades;
+    private final WhatIf whatIf;
+    private final Grading grading;
     private final Studies studies;
 
-    RecommendationService(RecommendationReports reports, GradesTable grades, Studies studies) {
+    RecommendationService(
+            RecommendationReports reports, GradesTable grades, WhatIf whatIf, Grading grading, Studies studies) {
+        this.whatIf = whatIf;
+        this.grading = grading;
         this.reports = reports;
         this.grades = grades;
         this.studies = studies;
@@ -35,9 +39,7 @@ class RecommendationService {
 
     private void refuseWhileGrading(StudyId study) {
         if (studies.stage(study) == RoundStage.Stage.GRADING) {
-            throw new Problem(
-                    ProblemType.STANDINGS_HIDDEN,
-                    "How candidates stand is hidden until grading ends, so that nobody stops when they like what they see.");
+            throw Recommendations.hidden();
         }
     }
 
@@ -67,6 +69,14 @@ class RecommendationService {
     public PromptTableView prompts(StudyId study, PromptTableView.Asked asked) {
         refuseWhileGrading(study);
         return PromptTableView.of(reports.prompts(study), asked);
+    }
+
+    /** What the rule would say otherwise; changes nothing. */
+    @PreAuthorize("@studyAccess.maySeeAll(#study)")
+    public WhatIf.WhatIfView whatIf(StudyId study, WhatIf.AskWhatIf asked) {
+        refuseWhileGrading(study);
+        return whatIf.ask(
+                study, grading.round(study).map(Grading.RoundState::revision).orElse(0L), asked);
     }
 
     /** Reports, cached by the revision of the grades. */

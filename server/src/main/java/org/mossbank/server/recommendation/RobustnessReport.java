@@ -23,7 +23,7 @@ import org.mossbank.server.shared.Figure;
  * @param worth      points of score for each unit of money
  * @param guesses    whether raters could tell who wrote what; absent if nobody guessed
  */
-record RobustnessReport(
+public record RobustnessReport(
         String sentence,
         List<WithoutView> without,
         int weightings,
@@ -42,43 +42,43 @@ record RobustnessReport(
      * @param name  of the prompt, rater, criterion or kind
      * @param says  what would be said; part of a sentence
      */
-    record WithoutView(Robustness.Factor factor, String name, Outcome outcome, String says, boolean changes) {}
+    public record WithoutView(Robustness.Factor factor, String name, Outcome outcome, String says, boolean changes) {}
 
     /** Shares of weightings, in [0, 1]: recommended; recommended or safe; out. */
-    record ShareView(CandidateId candidateId, double best, double safe, double out) {}
+    public record ShareView(CandidateId candidateId, double best, double safe, double out) {}
 
-    record AlongView(String criterion, List<PointView> points) {}
+    public record AlongView(String criterion, List<PointView> points) {}
 
-    record PointView(double weight, String says, boolean changes) {}
+    public record PointView(double weight, String says, boolean changes) {}
 
     /** What may move grades. */
-    enum Influence {
+    public enum Influence {
         PLACE_ON_SHEET,
         LENGTH,
         HOUR
     }
 
     /** @param slope points a place, a doubling of the length, or an hour */
-    record CheckView(Influence of, Figure slope, int scores) {}
+    public record CheckView(Influence of, Figure slope, int scores) {}
 
     /**
      * @param prompts asked more than once
      * @param worst   mean of the worst answer to each
      * @param within  standard deviation from answer to answer
      */
-    record AttemptsView(CandidateId candidateId, int prompts, Figure mean, Figure worst, Figure within) {}
+    public record AttemptsView(CandidateId candidateId, int prompts, Figure mean, Figure worst, Figure within) {}
 
     /**
      * @param kinds of each candidate, where they are chosen by kind
      * @param gain  over the best single one, in points
      */
-    record MixView(List<CandidateId> candidateIds, List<String> kinds, Figure gain) {}
+    public record MixView(List<CandidateId> candidateIds, List<String> kinds, Figure gain) {}
 
-    record WorthView(CandidateId candidateId, Figure pointsAUnit, String currency) {}
+    public record WorthView(CandidateId candidateId, Figure pointsAUnit, String currency) {}
 
     /**
      * @param chance the share that chance alone would have
      * @param p      how likely as many are by chance alone
      */
-    record GuessView(int hits, int tries, Figure share, double chance, Figure p) {}
+    public record GuessView(int hits, int tries, Figure share, double chance, Figure p) {}
 }

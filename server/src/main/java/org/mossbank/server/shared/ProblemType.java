@@ -21,6 +21,7 @@ public enum ProblemType {
     INVALID_REQUEST(HttpStatus.BAD_REQUEST, "Invalid request"),
     LINK_USED_OR_EXPIRED(HttpStatus.NOT_FOUND, "Link used or expired"),
     MALFORMED_REQUEST(HttpStatus.BAD_REQUEST, "Malformed request"),
+    MEMO_SIGNED(HttpStatus.CONFLICT, "Memo is signed"),
     NOT_ALLOWED(HttpStatus.FORBIDDEN, "Not allowed"),
     NOT_FOUND(HttpStatus.NOT_FOUND, "Not found"),
     NOT_READY(HttpStatus.CONFLICT, "Not ready"),

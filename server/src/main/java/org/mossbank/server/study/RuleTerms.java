@@ -113,8 +113,8 @@ public record RuleTerms(
                         .toList());
     }
 
-    /** The rule in words, for the record of what stood before a brief was reopened. */
-    String inWords() {
+    /** The rule in words, as it stands in records and memos. */
+    public String inWords() {
         return String.format(
                 Locale.ROOT,
                 "%s%s of at least %.2f, margin %.1f points, at least %d raters an answer, tie-break: %s%s%s%s%s%s%s",

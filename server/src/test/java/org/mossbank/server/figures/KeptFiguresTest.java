@@ -47,6 +47,7 @@ public class KeptFiguresTest extends ServerTest {
             {"recommendation", "/recommendation"},
             {"robustness", "/recommendation/robustness"},
             {"prompt-table", "/recommendation/prompts"},
+            {"traits", "/recommendation/traits"},
             {"oversight", "/oversight"}
         };
     }

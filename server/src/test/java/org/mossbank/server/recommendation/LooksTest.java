@@ -53,7 +53,13 @@ public class LooksTest extends ServerTest {
     public void nobodySeesStandingsWhileRatersGrade() {
         String study = bringIn();
         grade(study, 2);
-        for (String hidden : List.of("/recommendation", "/recommendation/robustness", "/recommendation/prompts")) {
+        for (String hidden : List.of(
+                "/recommendation",
+                "/recommendation/robustness",
+                "/recommendation/prompts",
+                "/memos",
+                "/memos/1",
+                "/recommendation/traits")) {
             assertThat(as(LEAD).get("/api/studies/" + study + hidden).problem()).isEqualTo("standings-hidden");
         }
         JsonNode steps = as(LEAD).get("/api/studies/" + study + "/steps").json();

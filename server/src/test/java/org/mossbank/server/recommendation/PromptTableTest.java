@@ -7,7 +7,7 @@ import java.math.BigDecimal;
 import java.util.List;
 import org.mossbank.core.decision.DecisionRule.TieBreak;
 import org.mossbank.server.PlainStudy;
-import org.mossbank.server.grading.Grading;
+import org.mossbank.server.grading.SaidOfAnswers;
 import org.mossbank.server.grading.Verdict;
 import org.mossbank.server.grading.Works;
 import org.mossbank.server.ids.AnswerId;
@@ -19,7 +19,7 @@ public class PromptTableTest {
     private static final double TINY = 1e-9;
 
     private static PromptTable table(
-            PlainStudy study, List<Grading.WorksSaid> works, List<Grading.PointsFound> points) {
+            PlainStudy study, List<SaidOfAnswers.WorksSaid> works, List<SaidOfAnswers.PointsFound> points) {
         return PromptTableComputation.of(new PromptTableComputation.Basis(
                 FiguresOfRecommendationTest.data(study, PlainStudy.rule(0.5, 5, 2, TieBreak.NONE)), works, points));
     }
@@ -57,13 +57,13 @@ public class PromptTableTest {
                         table(
                                 study,
                                 List.of(
-                                        new Grading.WorksSaid(answer, Works.AS_IS, 2),
-                                        new Grading.WorksSaid(answer, Works.NOT_TRIED, 5),
-                                        new Grading.WorksSaid(answer, Works.NOT, 1)),
+                                        new SaidOfAnswers.WorksSaid(answer, Works.AS_IS, 2),
+                                        new SaidOfAnswers.WorksSaid(answer, Works.NOT_TRIED, 5),
+                                        new SaidOfAnswers.WorksSaid(answer, Works.NOT, 1)),
                                 List.of(
-                                        new Grading.PointsFound(answer, Verdict.COVERED, 3),
-                                        new Grading.PointsFound(answer, Verdict.PARTLY, 1),
-                                        new Grading.PointsFound(answer, Verdict.CONTRADICTED, 2))),
+                                        new SaidOfAnswers.PointsFound(answer, Verdict.COVERED, 3),
+                                        new SaidOfAnswers.PointsFound(answer, Verdict.PARTLY, 1),
+                                        new SaidOfAnswers.PointsFound(answer, Verdict.CONTRADICTED, 2))),
                         study)
                 .cells()
                 .get(1);

@@ -6,8 +6,8 @@ import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
-import org.mossbank.server.grading.Grading;
 import org.mossbank.server.grading.RepeatDistance;
+import org.mossbank.server.grading.SaidOfAnswers;
 import org.mossbank.server.grading.SentPlace;
 import org.mossbank.server.ids.AccountId;
 import org.mossbank.server.ids.AnswerId;
@@ -102,20 +102,29 @@ public interface SheetRepository extends JpaRepository<Sheet, SheetId> {
     List<SheetCount<AnswerId>> ratersByAnswer(StudyId study, List<PromptId> prompts);
 
     @Query("""
-            select new org.mossbank.server.grading.Grading$WorksSaid(a.answerId, a.works, count(a))
+            select new org.mossbank.server.grading.SaidOfAnswers$WorksSaid(a.answerId, a.works, count(a))
             from Sheet s join SheetAnswer a on a.sheetId = s.id
             where s.studyId = :study and s.promptId in :prompts and s.repeat = false and s.sentAt is not null
                 and s.withdrawnAt is null and a.works is not null
             group by a.answerId, a.works""")
-    List<Grading.WorksSaid> worksSaid(StudyId study, List<PromptId> prompts);
+    List<SaidOfAnswers.WorksSaid> worksSaid(StudyId study, List<PromptId> prompts);
 
     @Query("""
-            select new org.mossbank.server.grading.Grading$PointsFound(a.answerId, c.verdict, count(c))
+            select new org.mossbank.server.grading.SaidOfAnswers$PointsFound(a.answerId, c.verdict, count(c))
             from Sheet s join SheetAnswer a on a.sheetId = s.id join Coverage c on c.key.sheetAnswerId = a.id
             where s.studyId = :study and s.promptId in :prompts and s.repeat = false and s.sentAt is not null
                 and s.withdrawnAt is null and c.verdict is not null
             group by a.answerId, c.verdict""")
-    List<Grading.PointsFound> pointsFound(StudyId study, List<PromptId> prompts);
+    List<SaidOfAnswers.PointsFound> pointsFound(StudyId study, List<PromptId> prompts);
+
+    @Query("""
+            select new org.mossbank.server.grading.SaidOfAnswers$TraitSaid(
+                a.answerId, r.stance, r.trait, count(distinct s.raterId))
+            from Sheet s join SheetAnswer a on a.sheetId = s.id join Remark r on r.sheetAnswerId = a.id
+            where s.studyId = :study and s.promptId in :prompts and s.repeat = false and s.sentAt is not null
+                and s.withdrawnAt is null and r.removed = false and r.trait <> ''
+            group by a.answerId, r.stance, r.trait""")
+    List<SaidOfAnswers.TraitSaid> traitsSaid(StudyId study, List<PromptId> prompts);
 
     /** First sheets with the ones on which their answers came again, both sent in for some prompts. */
     @Query("""

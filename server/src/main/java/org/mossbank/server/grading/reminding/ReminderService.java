@@ -1,4 +1,4 @@
-package org.mossbank.server.grading;
+package org.mossbank.server.grading.reminding;
 
 import jakarta.persistence.EntityManager;
 import jakarta.validation.constraints.NotBlank;
@@ -23,7 +23,7 @@ import org.springframework.transaction.annotation.Transactional;
 /** Messages inside the application, from a lead to a rater who still has sheets. */
 @Service
 @Transactional
-class ReminderService {
+public class ReminderService {
     private final ReminderRepository reminders;
     private final Studies studies;
     private final Accounts accounts;
@@ -46,10 +46,10 @@ class ReminderService {
         this.clock = clock;
     }
 
-    record Remind(@NotBlank @Size(max = 1000) String words) {}
+    public record Remind(@NotBlank @Size(max = 1000) String words) {}
 
     /** @param by a name */
-    record ReminderView(UUID id, StudyId studyId, String studyTitle, String by, String words, Instant sentAt) {}
+    public record ReminderView(UUID id, StudyId studyId, String studyTitle, String by, String words, Instant sentAt) {}
 
     @PreAuthorize("@studyAccess.mayLead(#study)")
     public void remind(StudyId study, AccountId rater, Remind request) {

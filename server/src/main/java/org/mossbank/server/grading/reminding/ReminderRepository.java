@@ -1,4 +1,4 @@
-package org.mossbank.server.grading;
+package org.mossbank.server.grading.reminding;
 
 import java.util.List;
 import java.util.UUID;
@@ -6,7 +6,7 @@ import org.mossbank.server.ids.AccountId;
 import org.mossbank.server.ids.StudyId;
 import org.springframework.data.jpa.repository.JpaRepository;
 
-interface ReminderRepository extends JpaRepository<Reminder, UUID> {
+public interface ReminderRepository extends JpaRepository<Reminder, UUID> {
     List<Reminder> findByRaterIdAndReadAtIsNullOrderBySentAtDesc(AccountId raterId);
 
     List<Reminder> findByStudyIdOrderBySentAt(StudyId studyId);

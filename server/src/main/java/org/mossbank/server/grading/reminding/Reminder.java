@@ -1,4 +1,4 @@
-package org.mossbank.server.grading;
+package org.mossbank.server.grading.reminding;
 
 import jakarta.persistence.Entity;
 import jakarta.persistence.Id;
@@ -10,7 +10,7 @@ import org.mossbank.server.ids.StudyId;
 
 /** A lead's word to a rater. */
 @Entity
-class Reminder {
+public class Reminder {
     @Id
     private UUID id;
 
@@ -51,7 +51,7 @@ class Reminder {
         return studyId;
     }
 
-    AccountId raterId() {
+    public AccountId raterId() {
         return raterId;
     }
 
@@ -63,7 +63,7 @@ class Reminder {
         return words;
     }
 
-    Instant sentAt() {
+    public Instant sentAt() {
         return sentAt;
     }
 }

@@ -1,0 +1,35 @@
+package org.mossbank.server.trait;
+
+import org.mossbank.server.figures.FiguresOf;
+import org.mossbank.server.figures.KeptFigures;
+import org.mossbank.server.grading.Grading;
+import org.mossbank.server.ids.StudyId;
+import org.mossbank.server.recommendation.Recommendations;
+import org.springframework.security.access.prepost.PreAuthorize;
+import org.springframework.stereotype.Service;
+
+/** What candidates are good and bad at, once grading has ended; kept by the revision of the grades. */
+@Service
+class TraitService {
+    private static final FiguresOf<TraitReport> TRAITS = new FiguresOf<>("traits", TraitReport.class);
+
+    private final TraitComputation computation;
+    private final Recommendations recommendations;
+    private final Grading grading;
+    private final KeptFigures kept;
+
+    TraitService(TraitComputation computation, Recommendations recommendations, Grading grading, KeptFigures kept) {
+        this.computation = computation;
+        this.recommendations = recommendations;
+        this.grading = grading;
+        this.kept = kept;
+    }
+
+    /** @throws org.mossbank.server.shared.Problem 409 before grading has ended */
+    @PreAuthorize("@studyAccess.maySeeAll(#study)")
+    public TraitReport of(StudyId study) {
+        recommendations.requireEnded(study);
+        long revision = grading.round(study).orElseThrow().revision();
+        return kept.of(TRAITS, study, revision, () -> computation.of(study));
+    }
+}

@@ -1,0 +1,3 @@
+export { addToMemo } from "./api";
+export { MemoPage } from "./MemoPage";
+export { MemosPage } from "./MemosPage";

@@ -1,0 +1,39 @@
+import { NavLink } from "react-router";
+import { classes } from "../../ui/classes";
+import { useStudy } from "../study";
+
+const VIEWS = [
+  { path: "", name: "Outcome" },
+  { path: "/how", name: "How it comes about" },
+  { path: "/prompts", name: "Prompt by prompt" },
+  { path: "/traits", name: "Good at, bad at" },
+  { path: "/what-if", name: "What if" },
+  { path: "/memo", name: "Memo" },
+];
+
+/** The views of the recommendation, to switch between. */
+export function Views() {
+  const study = useStudy();
+  return (
+    <nav aria-label="Views of the recommendation" className="mb-4 border-b border-rule print:hidden">
+      <ul className="flex flex-wrap gap-x-6">
+        {VIEWS.map((view) => (
+          <li key={view.path}>
+            <NavLink
+              to={`/studies/${study.id}/recommendation${view.path}`}
+              end={view.path === ""}
+              className={({ isActive }) =>
+                classes(
+                  "block border-b-2 pt-0.5 pb-1.5",
+                  isActive ? "border-heather font-semibold" : "border-transparent text-ink-soft hover:text-ink",
+                )
+              }
+            >
+              {view.name}
+            </NavLink>
+          </li>
+        ))}
+      </ul>
+    </nav>
+  );
+}

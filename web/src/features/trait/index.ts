@@ -1,0 +1,1 @@
+export { TraitsPage } from "./TraitsPage";
