@@ -14,7 +14,7 @@ create table memo
     begun_at   timestamptz not null,
     -- names: they stay what they were
     begun_by   text        not null,
-    -- all absent while it is being written; the name stays what it was
+    -- all absent while it is being written; the name stays what it was, the account is absent where an archive brought it
     signed_at  timestamptz,
     signer_id  uuid,
     signed_by  text,
@@ -25,7 +25,7 @@ create table memo
     constraint memo_names_ck check (names in ('BY_NAME', 'PSEUDONYM', 'NOT_AT_ALL')),
     constraint memo_number_ck check (number >= 1),
     constraint memo_signer_fk foreign key (signer_id) references account,
-    constraint memo_signed_ck check ((signed_at is null) = (signed_by is null) and (signed_at is null) = (signer_id is null))
+    constraint memo_signed_ck check ((signed_at is null) = (signed_by is null) and (signed_at is not null or signer_id is null))
 );
 create index memo_signer_ix on memo (signer_id);
 -- One is written at a time.
@@ -76,7 +76,8 @@ create table memo_entry
     words       text        not null,
     -- who decided, where that is said; empty elsewhere
     decided_by  text        not null,
-    author_id   uuid        not null,
+    -- absent where an archive brought it
+    author_id   uuid,
     -- a name: it stays what it was
     added_by    text        not null,
     added_at    timestamptz not null,

@@ -44,25 +44,43 @@ public class Screenshots {
         browser.signInAs("Orla Fennick");
         browser.clickLink("A code model for the buoy service");
         browser.seeHeading();
-        for (String layer : new String[] {
-            "Brief", "Prompts", "Candidates", "Answers", "Rubric", "Grading", "Agreement", "Recommendation"
-        }) {
+        for (String layer :
+                new String[] {"Brief", "Prompts", "Candidates", "Answers", "Rubric", "Grading", "Agreement"}) {
             browser.click(By.xpath("//nav//a[.//span[normalize-space()='" + layer + "']]"));
             browser.await(d -> d.getCurrentUrl().endsWith("/" + layer.toLowerCase(java.util.Locale.ROOT)));
             browser.seeHeading();
             shot(browser, layer.toLowerCase(java.util.Locale.ROOT));
         }
-        browser.clickLink("look 1");
-        browser.seeText("As it stood at look 1");
+        browser.click(By.xpath("//nav//a[.//span[normalize-space()='Answers']]"));
+        browser.clickLink("Drift alarm fires");
+        browser.seeHeading("Drift alarm");
+        shot(browser, "answers-of-a-prompt");
+        whatIsOver(browser);
+    }
+
+    private static void whatIsOver(Browser browser) {
+        browser.go("/").seeHeading();
+        browser.clickLink("Last autumn: a first model for the buoys");
+        browser.seeHeading();
+        browser.click(By.xpath("//nav//a[.//span[normalize-space()='Recommendation']]"));
+        browser.seeText("Chance of standing highest");
+        browser.seeText("of weightings");
         shot(browser, "recommendation");
         browser.clickLink("How it comes about");
         browser.seeHeading("How the outcome comes about");
         browser.seeText("Whether anything beside the answers moved grades");
         shot(browser, "how-the-outcome-comes-about");
-        browser.click(By.xpath("//nav//a[.//span[normalize-space()='Answers']]"));
-        browser.clickLink("Drift alarm fires");
-        browser.seeHeading("Drift alarm");
-        shot(browser, "answers-of-a-prompt");
+        browser.clickLink("What if");
+        browser.seeText("As the rule has it");
+        browser.tabTo("Idiom").press(Keys.END);
+        browser.seeText("Exploring");
+        browser.await(d -> d.findElements(By.cssSelector("[aria-busy='true']")).isEmpty());
+        shot(browser, "what-if");
+        browser.clickLink("Memo");
+        browser.seeHeading("Memo");
+        browser.clickLink("Version 1");
+        browser.seeText("How sure");
+        shot(browser, "memo");
     }
 
     private static void preparing(Browser browser, URI address) {
@@ -77,7 +95,6 @@ public class Screenshots {
         String study = "/studies/" + DemoInPreparation.bringIn(ROOT, lead);
         browser.go(study + "/brief").seeHeading();
         browser.seeText("Shines only here");
-        shot(browser, "brief-being-written");
         browser.driver().executeScript("document.querySelector('[role=slider]').scrollIntoView({block: 'center'})");
         browser.seeText("How often agreement withholds a study of this size");
         shot(browser, "planner");
@@ -91,12 +108,6 @@ public class Screenshots {
             browser.see(By.xpath("//button[contains(@aria-label, 'Mask it: " + found + "')]"));
         }
         shot(browser, "masking");
-        browser.click(By.xpath("//button[normalize-space()='Mask all 2']"));
-        browser.seeHeading("Everything that was found is decided");
-        browser.go(study + "/grading").seeHeading();
-        browser.seeText("Every rater sees every candidate");
-        browser.driver().executeScript("window.scrollTo(0, 330)");
-        shot(browser, "plan");
     }
 
     private static void rater(Browser browser) {

@@ -24,6 +24,7 @@ import org.mossbank.server.grading.rows.CalibratingSheets;
 import org.mossbank.server.grading.rows.SheetReader;
 import org.mossbank.server.grading.rows.SheetRows;
 import org.mossbank.server.masking.MaskRows;
+import org.mossbank.server.memo.rows.MemoRows;
 import org.mossbank.server.prompt.PromptRows;
 import org.mossbank.server.prompt.PromptRows.KeyedPrompt;
 import org.mossbank.server.prompt.Prompts;
@@ -87,6 +88,9 @@ final class ArchiveReader {
         checkCompleteness(study, tables);
         if (!faults.isEmpty()) {
             return Optional.empty();
+        }
+        if (preparing) {
+            requireNone(tables, MemoRows.TABLES.stream());
         }
         if (preparing && study.kept().calibrations().isEmpty()) {
             requireNoSheets(tables);
@@ -188,8 +192,11 @@ final class ArchiveReader {
     }
 
     private void requireNoSheets(Tables tables) {
-        Stream.concat(SheetRows.TABLES.stream(), SplitRows.TABLES.stream())
-                .filter(table -> !tables.lines(table).isEmpty())
+        requireNone(tables, Stream.concat(SheetRows.TABLES.stream(), SplitRows.TABLES.stream()));
+    }
+
+    private void requireNone(Tables tables, Stream<Table<?>> some) {
+        some.filter(table -> !tables.lines(table).isEmpty())
                 .forEach(table -> faults.add(
                         tables.lines(table).get(0).at(), null, "no rows, as the study is being prepared", null));
     }

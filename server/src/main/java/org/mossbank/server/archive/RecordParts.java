@@ -19,6 +19,9 @@ import org.mossbank.server.grading.Grading;
 import org.mossbank.server.grading.rows.KeyedSheet;
 import org.mossbank.server.ids.AccountId;
 import org.mossbank.server.ids.StudyId;
+import org.mossbank.server.memo.Memos;
+import org.mossbank.server.memo.rows.KeyedMemo;
+import org.mossbank.server.memo.rows.MemoRows;
 import org.mossbank.server.recommendation.LookRows;
 import org.mossbank.server.recommendation.LookTaken;
 import org.mossbank.server.recommendation.Looks;
@@ -38,6 +41,7 @@ class RecordParts {
     private final Reconciliations reconciliations;
     private final Calibrations calibrations;
     private final AnchorProposals proposals;
+    private final Memos memos;
 
     RecordParts(
             Grading grading,
@@ -45,7 +49,9 @@ class RecordParts {
             Looks looks,
             Reconciliations reconciliations,
             Calibrations calibrations,
-            AnchorProposals proposals) {
+            AnchorProposals proposals,
+            Memos memos) {
+        this.memos = memos;
         this.proposals = proposals;
         this.calibrations = calibrations;
         this.reconciliations = reconciliations;
@@ -60,7 +66,13 @@ class RecordParts {
             List<ActView> acts,
             List<KeyedSplit> splits,
             List<KeyedCalibration> calibrations,
-            List<AnchorProposals.ProposalRow> proposals) {
+            List<AnchorProposals.ProposalRow> proposals,
+            List<KeyedMemo> memos) {
+        /** The same without what rests on all of it. */
+        Kept withoutMemos() {
+            return new Kept(looks, acts, splits, calibrations, proposals, List.of());
+        }
+
         /**
          * @param most     looks that the brief allows
          * @param basis what calibrations are about
@@ -71,7 +83,8 @@ class RecordParts {
                     ActRows.read(tables),
                     SplitReader.read(tables, basis.criteria()),
                     CalibrationTables.read(tables, basis),
-                    AnchorProposals.read(tables));
+                    AnchorProposals.read(tables),
+                    MemoRows.read(tables));
         }
 
         void write(WrittenFiles out) {
@@ -80,6 +93,7 @@ class RecordParts {
             splits.forEach(s -> SplitRows.write(s, out));
             calibrations.forEach(c -> CalibrationRows.write(c, out));
             AnchorProposals.write(proposals, out);
+            memos.forEach(m -> MemoRows.write(m, out));
         }
     }
 
@@ -109,7 +123,8 @@ class RecordParts {
                 calibrations.ofStudy(study).stream()
                         .map(c -> KeyedCalibration.of(c, keys))
                         .toList(),
-                proposals.ofStudy(study, keys, versions));
+                proposals.ofStudy(study, keys, versions),
+                memos.ofStudy(study, keys));
     }
 
     void restore(StudyId study, Kept kept, NewIds ids, AccountId lead) {
@@ -120,5 +135,6 @@ class RecordParts {
                 study, kept.splits().stream().map(s -> s.kept(ids, lead)).toList());
         looks.restore(study, kept.looks());
         acts.restore(study, kept.acts());
+        memos.restore(study, kept.memos(), ids);
     }
 }

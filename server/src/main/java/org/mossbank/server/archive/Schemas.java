@@ -11,6 +11,7 @@ import org.mossbank.server.files.JsonFile;
 import org.mossbank.server.files.Table;
 import org.mossbank.server.grading.rows.SheetRows;
 import org.mossbank.server.masking.MaskRows;
+import org.mossbank.server.memo.rows.MemoRows;
 import org.mossbank.server.prompt.PromptRows;
 import org.mossbank.server.readback.ReadBackRows;
 import org.mossbank.server.recommendation.LookRows;
@@ -40,7 +41,8 @@ final class Schemas {
                     SheetRows.TABLES,
                     SplitRows.TABLES,
                     LookRows.TABLES,
-                    ActRows.TABLES)
+                    ActRows.TABLES,
+                    MemoRows.TABLES)
             .<Table<?>>flatMap(List::stream)
             .toList();
 

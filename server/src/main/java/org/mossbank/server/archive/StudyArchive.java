@@ -64,6 +64,26 @@ record StudyArchive(
                 kept);
     }
 
+    /** Without the memo: what it rests on is the rest. */
+    StudyArchive withoutMemos() {
+        return new StudyArchive(
+                head,
+                kinds,
+                prompts,
+                candidates,
+                sources,
+                answers,
+                specimens,
+                runs,
+                masking,
+                rubric,
+                history,
+                people,
+                readBacks,
+                sheets,
+                kept.withoutMemos());
+    }
+
     /**
      * What stands in study.json.
      *

@@ -21,7 +21,7 @@ class ZippedStudy implements StudyZip {
 
     @Override
     public byte[] of(StudyId study) {
-        StudyArchive whole = export.of(study);
+        StudyArchive whole = export.of(study).withoutMemos();
         return heavy.run(() -> {
             ByteArrayOutputStream out = new ByteArrayOutputStream();
             try {

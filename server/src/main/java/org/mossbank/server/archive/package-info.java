@@ -18,6 +18,7 @@
             "run",
             "masking",
             "memo",
+            "memo :: rows",
             "rubric",
             "grading",
             "calibration",

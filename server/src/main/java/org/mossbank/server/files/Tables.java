@@ -13,7 +13,8 @@ import org.mossbank.core.estimate.Require;
 
 /** Tables as far as they are read, the files that stand beside them, and the faults found so far. */
 public final class Tables {
-    private static final int LONGEST_TEXT_BYTES = 4 << 20;
+    private static final int MEGABYTES = 20;
+    private static final int LONGEST_TEXT_BYTES = 4 << MEGABYTES;
 
     private final Map<String, byte[]> files;
     private final Map<String, String> paths;
@@ -110,6 +111,15 @@ public final class Tables {
 
     /** The text of the file that a row's column names; empty, with a fault, if it cannot be had. */
     public Optional<String> text(TableRow row, String column) {
+        return bytes(row, column, LONGEST_TEXT_BYTES).flatMap(b -> textAt(row.text(column)));
+    }
+
+    /**
+     * The file that a row's column names; empty, with a fault, if it cannot be had.
+     *
+     * @param most bytes that it may have
+     */
+    public Optional<byte[]> bytes(TableRow row, String column, int most) {
         String path = row.textOrNull(column);
         if (path == null) {
             return Optional.empty();
@@ -119,10 +129,10 @@ public final class Tables {
             faults.add(row, column, "a file in the archive", path);
             return Optional.empty();
         }
-        if (bytes.length > LONGEST_TEXT_BYTES) {
-            faults.add(row, column, "a file of at most 4 MB", path);
+        if (bytes.length > most) {
+            faults.add(row, column, "a file of at most " + (most >> MEGABYTES) + " MB", path);
             return Optional.empty();
         }
-        return textAt(path);
+        return Optional.of(bytes);
     }
 }

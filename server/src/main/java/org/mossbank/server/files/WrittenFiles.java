@@ -30,6 +30,10 @@ public final class WrittenFiles {
         files.put(path, text.getBytes(StandardCharsets.UTF_8));
     }
 
+    public void put(String path, byte[] content) {
+        files.put(path, content.clone());
+    }
+
     /** All files by path; a table's is called by its name. */
     public Map<String, byte[]> all() {
         rows.forEach((table, cells) ->

@@ -6,6 +6,7 @@ import jakarta.persistence.Table;
 import java.util.UUID;
 import org.hibernate.annotations.Immutable;
 import org.mossbank.server.memo.document.MemoDocument;
+import org.mossbank.server.memo.rows.KeyedMemo;
 import org.mossbank.server.shared.Sha256;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -33,6 +34,21 @@ class FrozenMemo {
         frozen.archive = archive.clone();
         frozen.archiveChecksum = Sha256.hex(archive);
         return frozen;
+    }
+
+    /** As an archive brings it. */
+    static FrozenMemo of(UUID memo, KeyedMemo.Frozen brought) {
+        FrozenMemo frozen = new FrozenMemo();
+        frozen.memoId = memo;
+        frozen.document = brought.document();
+        frozen.appendix = brought.appendix();
+        frozen.archive = brought.archive();
+        frozen.archiveChecksum = Sha256.hex(frozen.archive);
+        return frozen;
+    }
+
+    KeyedMemo.Frozen keyed() {
+        return new KeyedMemo.Frozen(document, appendix, archive);
     }
 
     MemoDocument document() {

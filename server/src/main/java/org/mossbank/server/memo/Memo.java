@@ -16,6 +16,7 @@ import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.memo.document.MemoHead;
 import org.mossbank.server.memo.document.MemoSection;
 import org.mossbank.server.memo.document.NamesShown;
+import org.mossbank.server.memo.rows.KeyedMemo;
 import tools.jackson.core.type.TypeReference;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -64,6 +65,20 @@ class Memo {
         memo.begunAt = now;
         memo.begunBy = by;
         memo.write(NamesShown.PSEUDONYM, "", Map.of());
+        return memo;
+    }
+
+    /** As an archive brings it; who signed is known there by name alone. */
+    static Memo of(StudyId study, KeyedMemo brought) {
+        MemoHead head = brought.head();
+        Memo memo = first(study, head.begunAt(), head.begunBy());
+        memo.number = head.number();
+        memo.write(brought.names(), head.change(), brought.words());
+        MemoHead.MemoSignature signed = head.signed();
+        if (signed != null) {
+            memo.signedAt = signed.at();
+            memo.signedBy = signed.by();
+        }
         return memo;
     }
 

@@ -34,6 +34,10 @@ class MemoDissent {
         saidAt = now;
     }
 
+    Instant saidAt() {
+        return saidAt;
+    }
+
     AccountId raterId() {
         return key.raterId();
     }

@@ -7,6 +7,7 @@ import jakarta.persistence.Id;
 import java.time.Instant;
 import java.util.UUID;
 import org.hibernate.annotations.Immutable;
+import org.jspecify.annotations.Nullable;
 import org.mossbank.server.ids.AccountId;
 import org.mossbank.server.memo.document.EntryView;
 
@@ -24,7 +25,10 @@ class MemoEntry {
 
     private String words;
     private String decidedBy;
+
+    @Nullable
     private AccountId authorId;
+
     private String addedBy;
     private Instant addedAt;
 
@@ -44,8 +48,21 @@ class MemoEntry {
         return entry;
     }
 
+    /** As an archive brings it; who added it is known there by name alone. */
+    static MemoEntry of(UUID memo, EntryView brought) {
+        MemoEntry entry = new MemoEntry();
+        entry.id = UUID.randomUUID();
+        entry.memoId = memo;
+        entry.sort = brought.sort();
+        entry.words = brought.words();
+        entry.decidedBy = brought.decidedBy();
+        entry.addedBy = brought.by();
+        entry.addedAt = brought.at();
+        return entry;
+    }
+
     boolean isSignatureOf(AccountId account) {
-        return sort == EntryView.Sort.COUNTERSIGNED && authorId.equals(account);
+        return sort == EntryView.Sort.COUNTERSIGNED && account.equals(authorId);
     }
 
     EntryView view() {

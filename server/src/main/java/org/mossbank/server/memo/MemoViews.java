@@ -19,8 +19,6 @@ import org.mossbank.server.memo.document.NamesShown;
 
 /** What is asked and told of memos. */
 final class MemoViews {
-    static final int LONGEST_WORDS = 20_000;
-    static final int LONGEST_DISSENT = 4_000;
     private static final int LONGEST_LINK_DAYS = 365;
 
     private MemoViews() {}
@@ -41,7 +39,7 @@ final class MemoViews {
      */
     record MemoWords(
             @NotNull MemoSection section,
-            @NotNull @Size(max = LONGEST_WORDS) String text) {}
+            @NotNull @Size(max = MemoSection.LONGEST_WORDS) String text) {}
 
     /**
      * A version with all that it says.
@@ -72,7 +70,8 @@ final class MemoViews {
             boolean mayCountersign) {}
 
     /** @param change what is to be said otherwise, and why; may be empty for the first version alone */
-    record BeginMemo(@NotNull @Size(max = 2000) String change) {}
+    record BeginMemo(
+            @NotNull @Size(max = MemoHead.LONGEST_CHANGE) String change) {}
 
     /**
      * A draft as it is to be kept.
@@ -85,7 +84,7 @@ final class MemoViews {
     record WriteMemo(
             @Min(0) long version,
             @NotNull NamesShown names,
-            @NotNull @Size(max = 2000) String change,
+            @NotNull @Size(max = MemoHead.LONGEST_CHANGE) String change,
             @NotNull @Size(max = 16) List<@NotNull @Valid MemoWords> words) {
         @AssertTrue(message = "each part must be there once")
         boolean isEachPartOnce() {
@@ -113,7 +112,8 @@ final class MemoViews {
     record SignMemo(@Min(0) long version, @Min(0) long revision) {}
 
     /** @param words nothing takes it back */
-    record SayDissent(@NotNull @Size(max = LONGEST_DISSENT) String words) {}
+    record SayDissent(
+            @NotNull @Size(max = EntryView.LONGEST_WORDS) String words) {}
 
     /**
      * What is added to a signed memo.
@@ -123,8 +123,8 @@ final class MemoViews {
      */
     record AddEntry(
             @NotNull Sort sort,
-            @NotNull @Size(max = 4000) String words,
-            @NotNull @Size(max = 200) String decidedBy) {
+            @NotNull @Size(max = EntryView.LONGEST_WORDS) String words,
+            @NotNull @Size(max = EntryView.LONGEST_NAME) String decidedBy) {
         @AssertTrue(message = "a decision and a note must say something, and a decision who made it")
         boolean isSaid() {
             boolean signature = sort == EntryView.Sort.COUNTERSIGNED;

@@ -4,6 +4,7 @@
         allowedDependencies = {
             "ids",
             "shared",
+            "files",
             "account",
             "acts",
             "study",

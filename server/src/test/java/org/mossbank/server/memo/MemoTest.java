@@ -426,4 +426,71 @@ public class MemoTest extends ServerTest {
         }
         return files;
     }
+
+    /** As it was signed, with what raters held against it and what came later; only links stay behind. */
+    @Test
+    public void itGoesWithTheStudyAndComesBack() throws Exception {
+        String memos = closed();
+        begun(memos);
+        as(RATER).put(memos + "/1/dissent", Map.of("words", "Idiom was read too kindly."));
+        assertThat(sign(memos, as(LEAD).get(memos + "/1").json()).status()).isEqualTo(200);
+        as(RATER).post(memos + "/1/entries", Map.of("sort", "COUNTERSIGNED", "words", "", "decidedBy", ""));
+        as(LEAD).post(memos + "/1/links", Map.of("days", 7));
+        as(LEAD).post(memos, Map.of("change", "The price fell."));
+        String study = memos.substring("/api/studies/".length(), memos.length() - "/memos".length());
+        byte[] out = export(as(LEAD), study);
+        String again = as(LEAD).upload("/api/studies/archive?again=true", out)
+                .json()
+                .path("studyId")
+                .asString();
+        assertThat(unpacked(export(as(LEAD), again))).containsAllEntriesOf(unpacked(out));
+        String brought = "/api/studies/" + again + "/memos";
+        JsonNode before = as(LEAD).get(memos + "/1").json();
+        JsonNode after = as(LEAD).get(brought + "/1").json();
+        assertThat(after.path("document")).isEqualTo(before.path("document"));
+        assertThat(after.path("checksum")).isEqualTo(before.path("checksum"));
+        assertThat(after.at("/entries/0/by").asString()).isEqualTo("Bram Okkers");
+        assertThat(after.path("links")).isEmpty();
+        assertThat(as(LEAD).get(brought + "/2").json().at("/head/change").asString())
+                .isEqualTo("The price fell.");
+        recomputed(as(LEAD).get(brought + "/1/package").raw().body(), 0);
+        assertThat(unpacked(unpacked(as(LEAD).get(memos + "/1/package").raw().body())
+                        .get("study.zip")))
+                .as("what it rests on holds no memo")
+                .doesNotContainKey("memos/1.json");
+    }
+
+    @Test
+    public void aMemoThatCouldNotBeOneIsNotBroughtIn() throws Exception {
+        String memos = closed();
+        signed(memos);
+        String study = memos.substring("/api/studies/".length(), memos.length() - "/memos".length());
+        Map<String, byte[]> files = unpacked(export(as(LEAD), study));
+        String document = text(files, "memos/1.json");
+        Map<String, String> wrong = Map.of(
+                "no JSON",
+                "no",
+                "a row without its cells",
+                document.replaceFirst("\\\"rows\\\":\\[\\[", "\"rows\":[[],["),
+                "a part twice",
+                document.replace("\"RULE\"", "\"QUESTION\""),
+                "no title",
+                document.replaceFirst("\"title\":\"[^\"]*\",", ""),
+                "something more",
+                document.replaceFirst("\\{", "{\"more\":1,"));
+        wrong.forEach((what, text) -> {
+            assertThat(text).as(what).isNotEqualTo(document);
+            files.put("memos/1.json", bytes(text));
+            assertThat(as(LEAD).upload("/api/studies/archive?again=true", zip(files))
+                            .problem())
+                    .as(what)
+                    .isEqualTo("archive-refused");
+        });
+        files.put("memos/1.json", bytes(document));
+        files.put("memos.csv", bytes(text(files, "memos.csv").replaceFirst("\n1,", "\n2,")));
+        assertThat(as(LEAD).upload("/api/studies/archive?again=true", zip(files))
+                        .problem())
+                .as("a gap")
+                .isEqualTo("archive-refused");
+    }
 }

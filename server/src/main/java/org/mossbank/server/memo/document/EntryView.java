@@ -9,6 +9,9 @@ import java.time.Instant;
  * @param by        the name of who added it
  */
 public record EntryView(Sort sort, String words, String decidedBy, String by, Instant at) {
+    public static final int LONGEST_WORDS = 4_000;
+    public static final int LONGEST_NAME = 200;
+
     /** What sort of thing is added. */
     public enum Sort {
         /** A second person puts their name to it. */

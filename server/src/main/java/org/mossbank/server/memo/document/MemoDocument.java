@@ -3,8 +3,9 @@ package org.mossbank.server.memo.document;
 import com.fasterxml.jackson.annotation.JsonInclude;
 import java.time.Instant;
 import java.util.List;
-import java.util.Optional;
+import java.util.Objects;
 import org.jspecify.annotations.Nullable;
+import org.mossbank.core.estimate.Require;
 
 /**
  * What a memo says, whatever it is written down as. Frozen as it is when it is signed.
@@ -20,8 +21,18 @@ import org.jspecify.annotations.Nullable;
 public record MemoDocument(
         String title, Instant at, long revision, NamesShown names, List<MemoPart> parts, List<MemoFigure> figures) {
 
-    Optional<MemoPart> part(MemoSection section) {
-        return parts.stream().filter(p -> p.section() == section).findFirst();
+    /** @throws IllegalArgumentException if a part is there twice */
+    public MemoDocument {
+        Objects.requireNonNull(title);
+        Objects.requireNonNull(at);
+        Objects.requireNonNull(names);
+        parts = List.copyOf(parts);
+        figures = List.copyOf(figures);
+        Require.that(
+                parts.stream().map(MemoPart::section).distinct().count() == parts.size(),
+                "parts",
+                "must be there once each",
+                parts.size());
     }
 
     /**
@@ -44,7 +55,18 @@ public record MemoDocument(
             String quoted,
             String words,
             List<MemoPlot> plots,
-            List<MemoTable> tables) {}
+            List<MemoTable> tables) {
+        public MemoPart {
+            Objects.requireNonNull(section);
+            Objects.requireNonNull(title);
+            Objects.requireNonNull(quoted);
+            Objects.requireNonNull(words);
+            sentences = List.copyOf(sentences);
+            points = List.copyOf(points);
+            plots = List.copyOf(plots);
+            tables = List.copyOf(tables);
+        }
+    }
 
     /**
      * A label, and what is said of it.
@@ -52,7 +74,12 @@ public record MemoDocument(
      * @param label what it is about
      * @param text  plain
      */
-    public record MemoPoint(String label, String text) {}
+    public record MemoPoint(String label, String text) {
+        public MemoPoint {
+            Objects.requireNonNull(label);
+            Objects.requireNonNull(text);
+        }
+    }
 
     /**
      * Estimates with their intervals on one axis; a table of the part holds the same numbers.
@@ -63,7 +90,15 @@ public record MemoDocument(
      * @param to      where it ends
      * @param rows    one an estimate
      */
-    public record MemoPlot(String caption, String unit, double from, double to, List<PlotRow> rows) {}
+    public record MemoPlot(String caption, String unit, double from, double to, List<PlotRow> rows) {
+        /** @throws IllegalArgumentException unless the axis has a length */
+        public MemoPlot {
+            Objects.requireNonNull(caption);
+            Objects.requireNonNull(unit);
+            rows = List.copyOf(rows);
+            Require.that(from < to, "from", "must lie below the end of the axis", from);
+        }
+    }
 
     /**
      * A row of a plot.
@@ -86,15 +121,32 @@ public record MemoDocument(
      * @param heads   of its columns
      * @param rows    each with a cell for each head
      */
-    public record MemoTable(String caption, List<MemoColumn> heads, List<List<String>> rows) {}
+    public record MemoTable(String caption, List<MemoColumn> heads, List<List<String>> rows) {
+        /** @throws IllegalArgumentException if a row has more or fewer cells than there are heads */
+        public MemoTable {
+            Objects.requireNonNull(caption);
+            heads = List.copyOf(heads);
+            rows = rows.stream().map(List::copyOf).toList();
+            int columns = heads.size();
+            rows.forEach(r -> Require.that(r.size() == columns, "row", "must have a cell for each head", r.size()));
+        }
+    }
 
     /** The head of a column, and whether figures stand in it. */
-    public record MemoColumn(String text, boolean figures) {}
+    public record MemoColumn(String text, boolean figures) {
+        public MemoColumn {
+            Objects.requireNonNull(text);
+        }
+    }
 
     /**
      * A figure as it was worked out, with all its digits.
      *
      * @param name what it is, by the keys of an archive: {@code standing/<candidate>/score}
      */
-    public record MemoFigure(String name, double value) {}
+    public record MemoFigure(String name, double value) {
+        public MemoFigure {
+            Objects.requireNonNull(name);
+        }
+    }
 }

@@ -17,6 +17,8 @@ public record MemoHead(
         String begunBy,
         String change,
         @Nullable MemoSignature signed) {
+    public static final int LONGEST_CHANGE = 2_000;
+
     /** When and by whom (a name) it was signed. */
     public record MemoSignature(Instant at, String by) {}
 }

@@ -19,6 +19,9 @@ public enum MemoSection {
     DISSENT("Where a rater sees it otherwise"),
     APPENDIX("Every answer’s grades");
 
+    /** What a lead may write in one, in characters. */
+    public static final int LONGEST_WORDS = 20_000;
+
     private final String title;
 
     MemoSection(String title) {
