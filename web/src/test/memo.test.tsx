@@ -156,6 +156,36 @@ describe("a memo that is written", () => {
     );
   });
 
+  it("keeps words in the order of the parts, and none that are empty", async () => {
+    const answers = await memo({ ...DRAFT, words: [{ section: "OUTCOME", text: "By far." }] });
+    await userEvent.type(screen.getByRole("textbox", { name: "Your words: On one page" }), "Take it.");
+    await userEvent.clear(screen.getByRole("textbox", { name: "Your words: The outcome and its reasons" }));
+    await userEvent.type(screen.getByRole("textbox", { name: "Your words: The outcome and its reasons" }), "So.");
+    await waitFor(
+      () =>
+        expect(answers.asked.filter((a) => a.method === "PUT").at(-1)?.body).toMatchObject({
+          words: [
+            { section: "SUMMARY", text: "Take it." },
+            { section: "OUTCOME", text: "So." },
+          ],
+        }),
+      { timeout: 4_000 },
+    );
+  });
+
+  it("is signed in the version that was saved last", async () => {
+    const answers = await memo(DRAFT);
+    answers.on(`POST ${ONE}/signature`, () => ({ body: SIGNED }));
+    await userEvent.type(screen.getByRole("textbox", { name: "Your words: The outcome and its reasons" }), "So.");
+    await waitFor(() => expect(answers.asked.some((a) => a.method === "PUT")).toBe(true), { timeout: 4_000 });
+    await screen.findByText("All saved");
+    await userEvent.click(screen.getByRole("button", { name: "Sign it …" }));
+    await userEvent.click(within(screen.getByRole("dialog")).getByRole("button", { name: "Sign it" }));
+    await waitFor(() =>
+      expect(answers.asked.find((a) => a.path.endsWith("/signature"))?.body).toEqual({ version: 4, revision: 7 }),
+    );
+  });
+
   it("shows figures as tables, and pictures to the eye alone", async () => {
     await memo(DRAFT);
     const table = screen.getByRole("table", { name: "Standings over all kinds" });

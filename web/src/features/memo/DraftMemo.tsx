@@ -1,3 +1,4 @@
+import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate } from "react-router";
 import { currentOf, type Schemas } from "../../api/client";
@@ -9,7 +10,7 @@ import { Area, Choice } from "../../ui/Field";
 import { moment } from "../../ui/format";
 import { Trouble } from "../../ui/Trouble";
 import { type DraftInHand, useDraft } from "../../ui/useDraft";
-import { putMemo, useDropMemo, useMemosChanged, useSignMemo, type Which } from "./api";
+import { oneMemo, putMemo, useDropMemo, useMemosChanged, useSignMemo, type Which } from "./api";
 import { Contents } from "./Contents";
 import { HandOut } from "./HandOut";
 import { Part } from "./Part";
@@ -32,6 +33,7 @@ const writtenOf = ({ names, change, words, version }: Schemas["KeptDraft"]) => (
 
 /** A memo while it is written: saved as it is typed, on figures that live. */
 export function DraftMemo({ which, memo }: { which: Which; memo: Memo }) {
+  const client = useQueryClient();
   const changed = useMemosChanged(which.studyId);
   const [reading, setReading] = useState(false);
   const draft = useDraft<Written>({
@@ -39,6 +41,8 @@ export function DraftMemo({ which, memo }: { which: Which; memo: Memo }) {
     ...writtenOf({ ...memo, change: memo.head.change }),
     save: async (value, version) => {
       const saved = await putMemo(which, { version, ...value });
+      // Signing names the version that is kept now.
+      client.setQueryData(oneMemo(which).queryKey, (before) => before && { ...before, version: saved.version });
       // People’s names stand in what the server puts together.
       if (saved.names !== memo.names) {
         void changed();
@@ -65,7 +69,7 @@ export function DraftMemo({ which, memo }: { which: Which; memo: Memo }) {
                 reading ? (
                   <Words text={textOf(draft.value, part.section)} />
                 ) : (
-                  <WordsField section={part.section} title={part.title} draft={draft} />
+                  <WordsField section={part.section} title={part.title} parts={memo.document.parts} draft={draft} />
                 )
               }
             />
@@ -80,9 +84,22 @@ export function DraftMemo({ which, memo }: { which: Which; memo: Memo }) {
 
 const textOf = (value: Written, section: Section) => value.words.find((w) => w.section === section)?.text ?? "";
 
-type WordsFieldProps = { section: Section; title: string; draft: DraftInHand<Written> };
+type WordsFieldProps = {
+  section: Section;
+  title: string;
+  parts: Schemas["MemoPart"][];
+  draft: DraftInHand<Written>;
+};
 
-function WordsField({ section, title, draft }: WordsFieldProps) {
+/** With other words in one part; in the order of the parts, and without empty ones, as the server keeps them. */
+function withWords({ words }: Written, section: Section, text: string, parts: Schemas["MemoPart"][]) {
+  const place = (of: Section) => parts.findIndex((p) => p.section === of);
+  return [...words.filter((w) => w.section !== section), { section, text }]
+    .filter((w) => w.text.trim() !== "")
+    .sort((a, b) => place(a.section) - place(b.section));
+}
+
+function WordsField({ section, title, parts, draft }: WordsFieldProps) {
   const text = textOf(draft.value, section);
   return (
     <Area
@@ -92,10 +109,9 @@ function WordsField({ section, title, draft }: WordsFieldProps) {
       className="my-3 print:hidden"
       maxLength={LIMITS.MemoWords.text}
       value={text}
-      onChange={(e) => {
-        const others = draft.value.words.filter((w) => w.section !== section);
-        draft.change({ ...draft.value, words: [...others, { section, text: e.target.value }] }, section);
-      }}
+      onChange={(e) =>
+        draft.change({ ...draft.value, words: withWords(draft.value, section, e.target.value, parts) }, section)
+      }
     />
   );
 }

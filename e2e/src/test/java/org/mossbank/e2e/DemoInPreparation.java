@@ -47,7 +47,15 @@ public final class DemoInPreparation {
      * @return the study's id
      */
     public static String bringInOver(Path root, ApiClient lead) {
-        return bringIn(lead, archive(root.resolve("demo-past"), (name, text) -> text));
+        return bringIn(
+                lead,
+                archive(
+                        root.resolve("demo-past"),
+                        (name, text) -> name.startsWith("memo") && name.endsWith(".csv") ? headOf(text) : text));
+    }
+
+    private static String headOf(String table) {
+        return table.lines().findFirst().orElseThrow() + "\n";
     }
 
     /**
@@ -107,7 +115,10 @@ public final class DemoInPreparation {
             for (Path path : paths.filter(Files::isRegularFile).toList()) {
                 String name = folder.relativize(path).toString();
                 zip.putNextEntry(new ZipEntry(name));
-                zip.write(change.apply(name, Files.readString(path)).getBytes(StandardCharsets.UTF_8));
+                zip.write(
+                        name.endsWith(".zip")
+                                ? Files.readAllBytes(path)
+                                : change.apply(name, Files.readString(path)).getBytes(StandardCharsets.UTF_8));
                 zip.closeEntry();
             }
         } catch (IOException e) {
@@ -118,7 +129,7 @@ public final class DemoInPreparation {
 
     private static String asBefore(String name, String text) {
         if (OF_THE_ROUND.contains(name)) {
-            return text.lines().findFirst().orElseThrow() + "\n";
+            return headOf(text);
         }
         if (name.equals("study.json")) {
             return text.replace("\"stage\": \"grading\"", "\"stage\": \"preparing\"")

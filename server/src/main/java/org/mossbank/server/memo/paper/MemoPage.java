@@ -97,7 +97,12 @@ public final class MemoPage {
     }
 
     private void table(MemoTable table) {
-        out.raw("<table>\n<caption>").text(table.caption()).raw("</caption>\n<thead><tr>");
+        // What is wide scrolls within itself, by keyboard too.
+        out.raw("<div class=\"wide\" role=\"region\" tabindex=\"0\" aria-label=\"")
+                .text(table.caption())
+                .raw("\">\n<table>\n<caption>")
+                .text(table.caption())
+                .raw("</caption>\n<thead><tr>");
         table.heads()
                 .forEach(h -> out.raw(h.figures() ? "<th scope=\"col\" class=\"figures\">" : "<th scope=\"col\">")
                         .text(h.text())
@@ -115,7 +120,7 @@ public final class MemoPage {
             }
             out.raw("</tr>\n");
         }
-        out.raw("</tbody>\n</table>\n");
+        out.raw("</tbody>\n</table>\n</div>\n");
     }
 
     private void entries() {
