@@ -42,7 +42,16 @@ public final class DemoInPreparation {
     }
 
     /**
-     * The study that is over.
+     * The study that is over, with its memo.
+     *
+     * @return the study's id
+     */
+    public static String bringInSigned(Path root, ApiClient lead) {
+        return bringIn(lead, archive(root.resolve("demo-past"), (name, text) -> text));
+    }
+
+    /**
+     * The study that is over, before anybody wrote a memo.
      *
      * @return the study's id
      */

@@ -31,6 +31,7 @@ public class Screenshots {
             browser.go("/sign-in").seeText("This is the demo");
             browser.setTheme("light");
             lead(browser);
+            whatIsOver(browser, address);
             preparing(browser, address);
             rater(browser);
         }
@@ -55,14 +56,11 @@ public class Screenshots {
         browser.clickLink("Drift alarm fires");
         browser.seeHeading("Drift alarm");
         shot(browser, "answers-of-a-prompt");
-        whatIsOver(browser);
     }
 
-    private static void whatIsOver(Browser browser) {
-        browser.go("/").seeHeading();
-        browser.clickLink("Last autumn: a first model for the buoys");
-        browser.seeHeading();
-        browser.click(By.xpath("//nav//a[.//span[normalize-space()='Recommendation']]"));
+    private static void whatIsOver(Browser browser, URI address) {
+        ApiClient lead = ApiClient.signedIn(address, "orla", "tide and lantern");
+        browser.go("/studies/" + DemoInPreparation.bringInSigned(ROOT, lead) + "/recommendation");
         browser.seeText("Chance of standing highest");
         browser.seeText("of weightings");
         shot(browser, "recommendation");
