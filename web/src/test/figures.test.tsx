@@ -115,10 +115,34 @@ const ACTS: Schemas["ActView"][] = [
   },
 ];
 
+const candidate = (id: string, name: string, considerations: Schemas["Consideration"][]): Schemas["CandidateView"] => ({
+  id,
+  key: id,
+  version: 0,
+  content: {
+    name,
+    version: "1",
+    settings: [],
+    price: { caps: "" },
+    note: "",
+    considerations,
+    baseline: false,
+  },
+});
+
+const CANDIDATES = [
+  candidate("o", "Osierhold", [
+    { sign: "AGAINST", text: "Code leaves the region." },
+    { sign: "FOR", text: "It is there already." },
+  ]),
+  candidate("t", "Teaselworth", [{ sign: "AGAINST", text: "A weekly cap." }]),
+];
+
 async function recommendation(change: Partial<Schemas["RecommendationReport"]> = {}) {
   server()
     .on("GET /api/studies/s1/recommendation", () => ({ body: { ...RECOMMENDATION, ...change } }))
     .on("GET /api/studies/s1/acts", () => ({ body: ACTS }))
+    .on("GET /api/studies/s1/candidates", () => ({ body: CANDIDATES }))
     .on("GET /api/studies/s1/recommendation/robustness", () => ({ body: ROBUSTNESS }));
   inStudy(<RecommendationPage />, { ...STUDY, stage: "CLOSED" });
   return (await screen.findByRole("heading", { level: 1 })).textContent;
@@ -216,6 +240,26 @@ describe("recommendation", () => {
     cleanup();
     await recommendation({ failed: { answers: 1 } });
     expect(screen.getByText(/1 answer left nothing.*would be the same if they counted nowhere/)).toBeDefined();
+  });
+
+  it("says beside it what speaks against whom it names, and of all what no grade covers", async () => {
+    await recommendation({ field: [{ candidateId: "o", place: "BEST", shortfall: -2, rivalId: "t", critical: 1.8 }] });
+    const against = await screen.findByRole("heading", { name: "What speaks against it" });
+    const note = against.parentElement;
+    expect(note?.textContent).toContain("Code leaves the region.");
+    expect(note?.textContent).not.toContain("A weekly cap.");
+    const facts = screen.getByRole("table", { name: "Facts by candidate" });
+    expect(within(facts).getByText("A weekly cap.")).toBeDefined();
+    expect(within(facts).getAllByText("none on record")).toHaveLength(3);
+  });
+
+  it("says of a person’s own answers that they stand higher than what is recommended", async () => {
+    await recommendation({
+      field: [{ candidateId: "t", place: "BEST", shortfall: -2, rivalId: "o", critical: 1.8 }],
+      candidates: RECOMMENDATION.candidates.map((c) => ({ ...c, baseline: c.id === "o" })),
+    });
+    await screen.findByRole("heading", { name: "What speaks against it" });
+    expect(screen.getByText(/a person’s own answers, stands higher/)).toBeDefined();
   });
 
   it("says in a sentence what it hangs on, once that is known", async () => {

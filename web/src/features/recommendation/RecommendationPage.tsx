@@ -11,6 +11,7 @@ import { ActsSection } from "./ActsSection";
 import { looksAtStudy } from "./api";
 import { CandidateOf } from "./CandidateOf";
 import { DifferenceSection } from "./DifferenceSection";
+import { FactsSection, SpeaksAgainst } from "./FactsBeside";
 import { HiddenStandings, LooksTable } from "./HiddenStandings";
 import { MeasureSection } from "./MeasureSection";
 import { useReport, useRobustness } from "./shown";
@@ -41,6 +42,7 @@ export function RecommendationPage() {
           {look === 0 && <Views />}
           {look > 0 && <LookNote look={look} report={report} />}
           <Outcome report={report} look={look} />
+          <SpeaksAgainst report={report} />
           <SetAsideNote setAside={report.setAside} />
           <UnequalFollowUps report={report} />
           <RuledOut report={report} />
@@ -49,6 +51,7 @@ export function RecommendationPage() {
           <StandingSection report={report} />
           <DifferenceSection report={report} />
           <MeasureSection report={report} />
+          <FactsSection report={report} />
           <ExpectationSection report={report} />
           <BlindingSection report={report} />
           <RuleSection report={report} />
