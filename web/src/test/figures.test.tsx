@@ -253,6 +253,22 @@ describe("recommendation", () => {
     expect(within(facts).getAllByText("none on record")).toHaveLength(3);
   });
 
+  it("says of each condition of the rule whether it holds, with its figure", async () => {
+    const own = { criterionId: "right", name: "Correctness", weight: 1, floor: 0.6, value: figure(0.58, 0.4, 0.7) };
+    await recommendation({
+      agreement: [own, { ...own, criterionId: "idiom", name: "Idiom", value: figure(0.3, 0.2, 0.4) }],
+      findings: [
+        { type: "agreement-uncertain", sentence: "Not sure.", criterion: "Correctness" },
+        { type: "agreement-below-floor", sentence: "Below.", criterion: "Idiom" },
+        { type: "too-few-raters", sentence: "Too few." },
+      ],
+    });
+    const rows = within(screen.getByRole("table", { name: "Conditions of the rule" })).getAllByRole("row");
+    const said = rows.slice(1).map((row) => within(row).getAllByRole("cell")[0]?.textContent);
+    expect(said).toEqual(["holds", "does not hold", "is not sure", "does not hold"]);
+    expect(rows[3]?.textContent).toContain("0.58");
+  });
+
   it("says of a person’s own answers that they stand higher than what is recommended", async () => {
     await recommendation({
       field: [{ candidateId: "t", place: "BEST", shortfall: -2, rivalId: "o", critical: 1.8 }],

@@ -10,6 +10,7 @@ import { ForecastWords, Reopenings, RuleTermsList, SetAsideNote, useStudy } from
 import { ActsSection } from "./ActsSection";
 import { looksAtStudy } from "./api";
 import { CandidateOf } from "./CandidateOf";
+import { Conditions } from "./Conditions";
 import { DifferenceSection } from "./DifferenceSection";
 import { FactsSection, SpeaksAgainst } from "./FactsBeside";
 import { HiddenStandings, LooksTable } from "./HiddenStandings";
@@ -49,6 +50,7 @@ export function RecommendationPage() {
           <FailedAnswers report={report} />
           <Settled report={report} />
           <StandingSection report={report} />
+          <Conditions report={report} />
           <DifferenceSection report={report} />
           <MeasureSection report={report} />
           <FactsSection report={report} />
