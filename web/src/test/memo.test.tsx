@@ -2,6 +2,7 @@
 import { inStudy, server, STUDY } from "./page";
 import { screen, waitFor, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
+import { useState } from "react";
 import { describe, expect, it } from "vitest";
 import type { Schemas } from "../api/client";
 import { MemoPage } from "../features/memo/MemoPage";
@@ -154,6 +155,31 @@ describe("a memo that is written", () => {
     await waitFor(() =>
       expect(answers.asked.find((a) => a.path.endsWith("/signature"))?.body).toEqual({ version: 3, revision: 7 }),
     );
+  });
+
+  it("goes on from what was saved when one comes back to it", async () => {
+    const answers = server()
+      .on(`GET ${ONE}`, () => ({ body: DRAFT }))
+      .on(`PUT ${ONE}`, (asked) => ({
+        body: { names: "PSEUDONYM", change: "", words: [], ...Object(asked.body), version: 4 },
+      }));
+    function Leaving() {
+      const [there, setThere] = useState(true);
+      return (
+        <>
+          <button onClick={() => setThere(!there)}>leave or come back</button>
+          {there && <MemoPage />}
+        </>
+      );
+    }
+    inStudy(<Leaving />, CLOSED, { path: "recommendation/memo/:number", at: "recommendation/memo/1" });
+    const field = () => screen.findByRole("textbox", { name: "Your words: The outcome and its reasons" });
+    await userEvent.type(await field(), "By far.");
+    await waitFor(() => expect(answers.asked.some((a) => a.method === "PUT")).toBe(true), { timeout: 4_000 });
+    await screen.findByText("All saved");
+    await userEvent.click(screen.getByRole("button", { name: "leave or come back" }));
+    await userEvent.click(screen.getByRole("button", { name: "leave or come back" }));
+    expect((await field()).textContent).toBe("By far.");
   });
 
   it("keeps words in the order of the parts, and none that are empty", async () => {

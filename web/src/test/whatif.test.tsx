@@ -114,7 +114,9 @@ describe("what the rule would say otherwise", () => {
     expect(screen.getByText("100 % of the score", { exact: false })).toBeTruthy();
   });
 
-  it("keeps what was turned in the address, and nothing that is no number", () => {
+  it("takes from the address what can be turned, and nothing else", async () => {
+    const answers = await page("?margin=x&weight.idiom=-1&weight.none=2");
+    expect(last(answers)).toMatchObject({ weights: [], margin: 5 });
     const explored = {
       weights: { idiom: 0.5 },
       without: { rater: ["b"], prompt: [], kind: [] },

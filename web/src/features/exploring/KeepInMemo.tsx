@@ -1,11 +1,11 @@
-import { useMutation } from "@tanstack/react-query";
+import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
 import { Button } from "../../ui/Button";
 import { fixed } from "../../ui/format";
 import { plainMarkdown } from "../../ui/plainMarkdown";
 import { Trouble } from "../../ui/Trouble";
-import { addToMemo } from "../memo";
+import { addToMemo, memosOfStudy } from "../memo";
 import { useStudy } from "../study";
 import type { Explored, TurnedRule } from "./address";
 import type { Names } from "./Turned";
@@ -20,8 +20,11 @@ type KeepProps = {
 /** Keeps what was explored as a note in the memo, marked as what it is. */
 export function KeepInMemo({ rule, names, explored, found }: KeepProps) {
   const study = useStudy();
+  const client = useQueryClient();
   const keep = useMutation({
     mutationFn: () => addToMemo(study.id, "ROBUSTNESS", noteOf(rule, names, explored, found)),
+    // A page that was open before must not go on from words without the note.
+    onSuccess: () => client.removeQueries({ queryKey: memosOfStudy(study.id).queryKey }),
   });
   if (study.role !== "LEAD") {
     return null;

@@ -41,8 +41,18 @@ export function DraftMemo({ which, memo }: { which: Which; memo: Memo }) {
     ...writtenOf({ ...memo, change: memo.head.change }),
     save: async (value, version) => {
       const saved = await putMemo(which, { version, ...value });
-      // Signing names the version that is kept now.
-      client.setQueryData(oneMemo(which).queryKey, (before) => before && { ...before, version: saved.version });
+      // Whoever comes back to the page goes on from what is kept now, and signs that.
+      client.setQueryData(
+        oneMemo(which).queryKey,
+        (before) =>
+          before && {
+            ...before,
+            names: saved.names,
+            words: saved.words,
+            version: saved.version,
+            head: { ...before.head, change: saved.change },
+          },
+      );
       // People’s names stand in what the server puts together.
       if (saved.names !== memo.names) {
         void changed();

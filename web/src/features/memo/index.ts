@@ -1,3 +1,3 @@
-export { addToMemo } from "./api";
+export { addToMemo, memosOfStudy } from "./api";
 export { MemoPage } from "./MemoPage";
 export { MemosPage } from "./MemosPage";

@@ -46,6 +46,15 @@ record StudyArchive(
         List<KeyedSheet> sheets,
         RecordParts.Kept kept) {
     StudyArchive withSheets(List<KeyedSheet> all) {
+        return with(all, kept);
+    }
+
+    /** Without the memo: what it rests on is the rest. */
+    StudyArchive withoutMemos() {
+        return with(sheets, kept.withoutMemos());
+    }
+
+    private StudyArchive with(List<KeyedSheet> all, RecordParts.Kept other) {
         return new StudyArchive(
                 head,
                 kinds,
@@ -61,27 +70,7 @@ record StudyArchive(
                 people,
                 readBacks,
                 all,
-                kept);
-    }
-
-    /** Without the memo: what it rests on is the rest. */
-    StudyArchive withoutMemos() {
-        return new StudyArchive(
-                head,
-                kinds,
-                prompts,
-                candidates,
-                sources,
-                answers,
-                specimens,
-                runs,
-                masking,
-                rubric,
-                history,
-                people,
-                readBacks,
-                sheets,
-                kept.withoutMemos());
+                other);
     }
 
     /**

@@ -15,6 +15,7 @@ import org.mossbank.server.shared.ProblemType;
 import org.mossbank.server.shared.Sha256;
 import org.mossbank.server.shared.SystemOnly;
 import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
 
 /** What comes after a memo was signed: what is added to it, and links to read it by. */
@@ -121,8 +122,13 @@ class MemoAfterwards {
                 .withdraw(actor.now());
     }
 
-    /** @throws Problem 404 unless the link can be used */
+    /**
+     * What a link opens. It may be long: it is read, and taken apart once no connection is held.
+     *
+     * @throws Problem 404 unless the link can be used
+     */
     @SystemOnly
+    @Transactional(propagation = Propagation.NEVER)
     public WholeMemo linked(String token) {
         return links.findByTokenHash(Sha256.of(token))
                 .filter(l -> l.isLive(actor.now()))
@@ -134,8 +140,9 @@ class MemoAfterwards {
                                 "This link has expired, was withdrawn or was never one. Whoever gave it to you can make a new one."));
     }
 
-    /** A signed memo with what was added to it. */
+    /** A signed memo with what was added to it; the same goes for it. */
     @SystemOnly
+    @Transactional(propagation = Propagation.NEVER)
     public WholeMemo whole(Memo memo) {
         FrozenMemo frozen = drafts.frozen(memo.id());
         return new WholeMemo(

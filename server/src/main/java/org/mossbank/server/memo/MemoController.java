@@ -4,9 +4,7 @@ import jakarta.validation.Valid;
 import jakarta.validation.constraints.Min;
 import java.nio.charset.StandardCharsets;
 import org.mossbank.server.ids.StudyId;
-import org.mossbank.server.memo.paper.MemoMarkdown;
 import org.mossbank.server.memo.paper.MemoPackage;
-import org.mossbank.server.memo.paper.MemoPage;
 import org.mossbank.server.shared.MayRefuse;
 import org.mossbank.server.shared.ProblemType;
 import org.springframework.http.HttpHeaders;
@@ -107,14 +105,14 @@ class MemoController {
     @MayRefuse({ProblemType.STANDINGS_HIDDEN, ProblemType.NOT_READY})
     @GetMapping(path = "/{number}/page", produces = MediaType.TEXT_HTML_VALUE)
     ResponseEntity<byte[]> page(@PathVariable StudyId studyId, @PathVariable int number) {
-        return MemoLinkController.page(MemoPage.of(memos.whole(studyId, number)));
+        return MemoLinkController.page(memos.page(studyId, number));
     }
 
     /** The memo as Markdown. */
     @MayRefuse({ProblemType.STANDINGS_HIDDEN, ProblemType.NOT_READY})
     @GetMapping(path = "/{number}/markdown", produces = "text/markdown")
     ResponseEntity<byte[]> markdown(@PathVariable StudyId studyId, @PathVariable int number) {
-        String text = MemoMarkdown.of(memos.whole(studyId, number));
+        String text = memos.markdown(studyId, number);
         return ResponseEntity.ok()
                 .header(HttpHeaders.CONTENT_DISPOSITION, "attachment; filename=\"memo-" + number + ".md\"")
                 .contentType(new MediaType("text", "markdown", StandardCharsets.UTF_8))

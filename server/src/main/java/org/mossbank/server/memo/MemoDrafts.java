@@ -171,13 +171,19 @@ class MemoDrafts {
     /**
      * Signs a draft as it was read.
      *
-     * @throws Problem 409 if it was changed in the meantime, or is signed
+     * @param read what raters held against it then: what one was told is kept must not be left out
+     * @throws Problem 409 if it was changed or held something against in the meantime, or is signed
      */
     @SystemOnly
     @Transactional
-    public void sign(StudyId study, int number, long version, FrozenMemo signed) {
+    public void sign(StudyId study, int number, long version, List<MemoBasis.Dissent> read, FrozenMemo signed) {
         Memo memo = unsigned(study, number);
         refuseIfChanged(memo, version);
+        if (!dissents(memo.id()).equals(read)) {
+            throw new Problem(
+                    ProblemType.CHANGED_ELSEWHERE,
+                    "A rater has said in the meantime where they see it otherwise. Read it again before you sign.");
+        }
         memo.sign(actor.now(), actor.id(), actor.name());
         entities.persist(signed);
     }

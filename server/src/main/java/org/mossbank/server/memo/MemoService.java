@@ -9,7 +9,9 @@ import org.mossbank.server.memo.document.MemoComposer;
 import org.mossbank.server.memo.document.MemoDocument;
 import org.mossbank.server.memo.document.MemoHead;
 import org.mossbank.server.memo.document.WholeMemo;
+import org.mossbank.server.memo.paper.MemoMarkdown;
 import org.mossbank.server.memo.paper.MemoPackage;
+import org.mossbank.server.memo.paper.MemoPage;
 import org.mossbank.server.recommendation.Recommendations;
 import org.mossbank.server.shared.HeavyWork;
 import org.mossbank.server.shared.Problem;
@@ -147,7 +149,7 @@ class MemoService {
         FrozenMemo frozen = hands.heavy()
                 .run(() -> FrozenMemo.of(
                         memo.id(), MemoComposer.compose(basis, memo.names(), memo.words()), appendix, archive));
-        drafts.sign(study, number, request.version(), frozen);
+        drafts.sign(study, number, request.version(), basis.dissents(), frozen);
         return view(study, drafts.one(study, number));
     }
 
@@ -193,6 +195,20 @@ class MemoService {
                 appendix,
                 "",
                 List.of());
+    }
+
+    /** A version as one page of HTML. */
+    @PreAuthorize("@studyAccess.maySeeAll(#study)")
+    public String page(StudyId study, int number) {
+        WholeMemo whole = whole(study, number);
+        return hands.heavy().run(() -> MemoPage.of(whole));
+    }
+
+    /** A version as Markdown. */
+    @PreAuthorize("@studyAccess.maySeeAll(#study)")
+    public String markdown(StudyId study, int number) {
+        WholeMemo whole = whole(study, number);
+        return hands.heavy().run(() -> MemoMarkdown.of(whole));
     }
 
     /** The archive that a signed memo rests on, with the memo itself; for leads, as an archive names who gave what. */

@@ -149,12 +149,12 @@ public class WhatIfTest extends ServerTest {
 
     @Test
     public void askingChangesNothing() {
+        JsonNode before = as(LEAD).get("/api/studies/" + study + "/acts").json();
         ask(List.of(Map.of("criterionId", criterion("idiom"), "weight", 0)), 90, List.of(), List.of(), List.of());
         JsonNode after =
                 as(LEAD).get("/api/studies/" + study + "/recommendation").json();
         assertThat(after).isEqualTo(rule);
-        assertThat(as(LEAD).get("/api/studies/" + study + "/acts").json().valueStream())
-                .noneMatch(a -> a.path("sort").asString().contains("WEIGHT"));
+        assertThat(as(LEAD).get("/api/studies/" + study + "/acts").json()).isEqualTo(before);
     }
 
     @Test
