@@ -20,6 +20,7 @@ import java.util.zip.ZipInputStream;
 import org.mossbank.commands.recompute.Recompute;
 import org.mossbank.server.ServerTest;
 import org.mossbank.server.SmallStudy;
+import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.shared.Sha256;
 import org.mossbank.testkit.ApiClient;
 import org.springframework.beans.factory.annotation.Autowired;
@@ -31,6 +32,9 @@ import tools.jackson.databind.JsonNode;
 public class MemoTest extends ServerTest {
     @Autowired
     private JdbcTemplate sql;
+
+    @Autowired
+    private MemoDrafts drafts;
 
     /** A closed study in which Teasel is recommended, and the address of its memos. */
     private String closed(Consumer<Map<String, byte[]>> change) {
@@ -178,6 +182,19 @@ public class MemoTest extends ServerTest {
         write(memos, again, "BY_NAME", "RULE", "By the book.");
         assertThat(sign(memos, again).problem()).as("other words").isEqualTo("changed-elsewhere");
         assertThat(sign(memos, as(LEAD).get(memos + "/1").json()).status()).isEqualTo(200);
+    }
+
+    /** A rater was told that it is kept: a memo that was put together before cannot be signed without it. */
+    @Test
+    public void whatARaterHoldsAgainstItWhileItIsSignedIsNotLeftOut() {
+        String memos = closed();
+        long version = begun(memos).path("version").asLong();
+        StudyId study = StudyId.from(memos.split("/")[3]);
+        as(RATER).put(memos + "/1/dissent", Map.of("words", "Idiom was read too kindly."));
+        assertThatThrownBy(() -> drafts.sign(study, 1, version, List.of(), new FrozenMemo()))
+                .hasMessageContaining("A rater has said in the meantime");
+        assertThat(as(LEAD).get(memos + "/1").json().path("mayWrite").asBoolean())
+                .isTrue();
     }
 
     @Test

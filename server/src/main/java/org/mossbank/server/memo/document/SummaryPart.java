@@ -205,7 +205,7 @@ final class SummaryPart {
                 + (report.setAside().isEmpty()
                         ? ""
                         : " " + Numerals.count(report.setAside().size(), "prompt was", "prompts were")
-                                + " found faulty and counts nowhere."
-                                        .replace("counts", report.setAside().size() == 1 ? "counts" : "count"));
+                                + " found faulty and "
+                                + (report.setAside().size() == 1 ? "counts nowhere." : "count nowhere."));
     }
 }
