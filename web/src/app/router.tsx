@@ -118,6 +118,14 @@ export const router = createBrowserRouter([
             lazy: async () => ({ Component: (await import("../features/trait")).TraitsPage }),
           },
           {
+            path: "recommendation/work",
+            lazy: async () => ({ Component: (await import("../features/turn")).WorkPage }),
+          },
+          {
+            path: "recommendation/costs",
+            lazy: async () => ({ Component: (await import("../features/cost")).CostPage }),
+          },
+          {
             path: "recommendation/what-if",
             lazy: async () => ({ Component: (await import("../features/exploring")).WhatIfPage }),
           },

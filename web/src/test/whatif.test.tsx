@@ -42,6 +42,7 @@ const FOUND: Schemas["WhatIfView"] = {
   overall: [
     { candidateId: "osier", adjusted: { value: 61.5, low: 50, high: 70 }, plain: {}, scores: 9, chanceOfBest: {} },
   ],
+  months: [],
 };
 
 async function page(at = "") {

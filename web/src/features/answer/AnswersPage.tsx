@@ -11,6 +11,7 @@ import { MaskingLine } from "../masking";
 import { promptsOfStudy } from "../prompt";
 import { outcomeWord, RunLines, runsOfStudy, whyNotThere } from "../run";
 import { useStudy } from "../study";
+import { WhereNeeded } from "../turn";
 import { Filters, rowsOf, useAnswerFilter } from "./AnswerFilters";
 import { answersOfStudy } from "./api";
 import { FollowUpRuleLine } from "./FollowUpRuleLine";
@@ -67,6 +68,7 @@ export function AnswersPage() {
         />
       )}
       <FollowUpRuleLine mayWrite={mayWrite} />
+      {mayWrite && <WhereNeeded />}
     </div>
   );
 }

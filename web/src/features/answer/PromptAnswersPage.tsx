@@ -13,6 +13,7 @@ import { CandidateName, candidatesOfStudy } from "../candidate";
 import { answersOfPrompt, KeyPoints, promptsOfStudy } from "../prompt";
 import { rubricOfStudy } from "../rubric";
 import { useStudy } from "../study";
+import { TurnVerdict } from "../turn";
 import { outcomeWord } from "../run";
 import { gradesOfPrompt } from "./api";
 import { AnswerGrades } from "./AnswerGrades";
@@ -84,6 +85,7 @@ export function PromptAnswersPage() {
             wanted={wanted === answer.id}
             differences={differences}
             prepared={prompt.content.followUps}
+            mayWrite={mayWrite}
           >
             {mayWrite ? (
               <AnswerTools answer={answer} prepared={prompt.content.followUps} />
@@ -97,10 +99,16 @@ export function PromptAnswersPage() {
   );
 }
 
-type AnswerBodyProps = { answer: Schemas["AnswerView"]; prepared: string[]; differences: boolean };
+type AnswerBodyProps = {
+  answer: Schemas["AnswerView"];
+  prepared: string[];
+  differences: boolean;
+  /** Whether the lead may say of replies if they do what was asked. */
+  mayWrite: boolean;
+};
 
 /** The first reply, then each follow-up with its own. */
-function AnswerBody({ answer, prepared, differences }: AnswerBodyProps) {
+function AnswerBody({ answer, prepared, differences, mayWrite }: AnswerBodyProps) {
   if (differences) {
     return <Changes answerId={answer.id} />;
   }
@@ -111,6 +119,7 @@ function AnswerBody({ answer, prepared, differences }: AnswerBodyProps) {
       ) : (
         <Markdown text={answer.text} className="mt-4" />
       )}
+      <TurnVerdict answerId={answer.id} turn={0} mayWrite={mayWrite} />
       {answer.followUps.map((turn, i) => (
         <div key={i} className="mt-5 border-t border-rule pt-3">
           <h3 className="font-sans text-sm font-medium">
@@ -121,6 +130,7 @@ function AnswerBody({ answer, prepared, differences }: AnswerBodyProps) {
           </h3>
           <Markdown text={turn.asked} className="mb-3 border-l-2 border-tarn pl-3" />
           {turn.reply.trim() === "" ? <p className="text-ink-soft">Nothing came.</p> : <Markdown text={turn.reply} />}
+          <TurnVerdict answerId={answer.id} turn={i + 1} mayWrite={mayWrite} />
         </div>
       ))}
     </>
@@ -134,10 +144,11 @@ type OneAnswerProps = {
   wanted: boolean;
   differences: boolean;
   prepared: string[];
+  mayWrite: boolean;
   children: ReactNode;
 };
 
-function OneAnswer({ answer, candidate, index, wanted, differences, prepared, children }: OneAnswerProps) {
+function OneAnswer({ answer, candidate, index, wanted, children, ...body }: OneAnswerProps) {
   return (
     <section
       id={`answer-${answer.id}`}
@@ -162,7 +173,7 @@ function OneAnswer({ answer, candidate, index, wanted, differences, prepared, ch
           .join(" · ")}
       </p>
       {children}
-      <AnswerBody answer={answer} prepared={prepared} differences={differences} />
+      <AnswerBody answer={answer} {...body} />
     </section>
   );
 }

@@ -15,6 +15,7 @@ import { useTitle } from "../../ui/useTitle";
 import { SourcePart } from "../source";
 import { peopleOfStudy, studyKeys, useStepsChanged, useStudy } from "../study";
 import { candidatesOfStudy, putCandidate, useRemoveCandidate } from "./api";
+import { CapFields, withCap } from "./CapFields";
 import { Considerations } from "./Considerations";
 import { ConsiderationsOnRecord } from "./ConsiderationsOnRecord";
 
@@ -233,11 +234,12 @@ function Prices({ content, onChange }: { content: Content; onChange: (next: Cont
           }}
         />
         <Field
-          label="Caps of the plan"
+          label="Caps of the plan, in words"
           maxLength={LIMITS.Price.caps}
           value={price.caps}
           onChange={(e) => onChange({ ...content, price: { ...price, caps: e.target.value } }, "caps")}
         />
+        <CapFields cap={price.cap} onCap={(cap) => onChange({ ...content, price: withCap(price, cap) }, "cap")} />
         <NumberField
           label="Context window, in tokens"
           value={content.contextWindow}

@@ -147,6 +147,8 @@ export const WORKS: Record<Works, string> = {
   AS_IS: "works as is",
   AFTER_REPAIR: "after a trivial repair",
   NOT: "does not work",
+  GAVE_UP: "does not work, and says so itself",
+  SAID_DONE: "does not work, and says it is done",
   NOT_TRIED: "not tried",
 };
 export const VERDICTS: Record<Verdict, string> = {
@@ -155,7 +157,7 @@ export const VERDICTS: Record<Verdict, string> = {
   MISSED: "missed",
   CONTRADICTED: "contradicted",
 };
-export const WORKS_IN_ORDER: Works[] = ["AS_IS", "AFTER_REPAIR", "NOT", "NOT_TRIED"];
+export const WORKS_IN_ORDER: Works[] = ["AS_IS", "AFTER_REPAIR", "NOT", "GAVE_UP", "SAID_DONE", "NOT_TRIED"];
 export const VERDICTS_IN_ORDER: Verdict[] = ["COVERED", "PARTLY", "MISSED", "CONTRADICTED"];
 
 export const confidenceWords = (confidence: Confidence | undefined): string =>

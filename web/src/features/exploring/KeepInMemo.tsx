@@ -2,7 +2,7 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
 import { Button } from "../../ui/Button";
-import { fixed } from "../../ui/format";
+import { count, fixed } from "../../ui/format";
 import { plainMarkdown } from "../../ui/plainMarkdown";
 import { Trouble } from "../../ui/Trouble";
 import { addToMemo, memosOfStudy } from "../memo";
@@ -52,7 +52,7 @@ export function KeepInMemo({ rule, names, explored, found }: KeepProps) {
 export function noteOf(
   rule: TurnedRule,
   names: Names,
-  { weights, margin, without }: Explored,
+  { weights, margin, without, use }: Explored,
   found: Pick<Schemas["WhatIfView"], "headline">,
 ): string {
   const changed = rule.weights.flatMap((w) => {
@@ -62,6 +62,19 @@ export function noteOf(
   const out = [...names.rater, ...names.prompt, ...names.kind]
     .filter(({ id }) => [...without.rater, ...without.prompt, ...without.kind].includes(id))
     .map(({ name }) => `without “${name}”`);
-  const all = [...changed, ...(margin === undefined ? [] : [`a margin of ${fixed(margin, 1)} points`]), ...out];
+  const all = [
+    ...changed,
+    ...(margin === undefined ? [] : [`a margin of ${fixed(margin, 1)} points`]),
+    ...out,
+    ...wordsOfUse(use),
+  ];
   return `> **Exploring, not the rule.** With ${plainMarkdown(all.join(", "))}: ${plainMarkdown(found.headline)}`;
+}
+
+function wordsOfUse(use: Explored["use"]): string[] {
+  return use === undefined
+    ? []
+    : [
+        `a month of ${count(use.people, "person", "people")} at ${use.tasksPerDay} tasks a day on ${use.daysPerMonth} days`,
+      ];
 }

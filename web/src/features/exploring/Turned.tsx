@@ -1,8 +1,9 @@
 import type { Schemas } from "../../api/client";
 import { Button } from "../../ui/Button";
 import { Dial } from "../../ui/Dial";
-import { Choice, NumberField } from "../../ui/Field";
+import { Choice, NumberField, Tick } from "../../ui/Field";
 import { fixed, percent } from "../../ui/format";
+import { UseFields } from "../cost";
 import type { Explored, Part, useExplored } from "./address";
 
 export type Names = Record<Part, { id: string; name: string }[]>;
@@ -43,7 +44,29 @@ export function Turned({ report, names, explored, turn }: TurnedProps) {
           <LeftOut key={part} part={part} all={names[part]} out={explored.without[part]} turn={turn} />
         ))}
       </div>
+      <TeamsUse use={explored.use} turn={turn} />
     </>
+  );
+}
+
+const TEN_A_DAY = { people: 10, tasksPerDay: 10, daysPerMonth: 21 };
+
+/** A month of it in the place of a prompt’s cost. */
+function TeamsUse({ use, turn }: { use: Explored["use"]; turn: Turn }) {
+  return (
+    <div className="mt-4">
+      <Tick
+        checked={use !== undefined}
+        label="A month of the team’s use"
+        hint="Where the rule breaks ties by cost, a month counts in the place of a prompt."
+        onTick={(ticked) => turn.setUse(ticked ? TEN_A_DAY : undefined)}
+      />
+      {use !== undefined && (
+        <div className="mt-2">
+          <UseFields use={use} onUse={turn.setUse} />
+        </div>
+      )}
+    </div>
   );
 }
 

@@ -2,6 +2,7 @@ import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import type { Schemas } from "../../api/client";
 import { Button } from "../../ui/Button";
 import { classes } from "../../ui/classes";
+import { fixed, money } from "../../ui/format";
 import { Note } from "../../ui/Note";
 import { Failure, Query, WORKED_OUT } from "../../ui/Query";
 import { useTitle } from "../../ui/useTitle";
@@ -107,6 +108,7 @@ function Said({ report, found, untouched, stale }: SaidProps) {
         standings={found.overall}
         overall="compared"
       />
+      <Months report={report} months={found.months} />
       <details className="mt-3">
         <summary className="text-tarn underline underline-offset-4">Why</summary>
         <ul className="mt-1 grid gap-1">
@@ -116,5 +118,26 @@ function Said({ report, found, untouched, stale }: SaidProps) {
         </ul>
       </details>
     </div>
+  );
+}
+
+/** What a month would cost those whom the rule may recommend. */
+function Months({ report, months }: { report: Report; months: SaidProps["found"]["months"] }) {
+  if (months.length === 0) {
+    return null;
+  }
+  const decides = report.rule.terms.tieBreak === "COST";
+  return (
+    <p className="mt-2">
+      A month costs{" "}
+      {months
+        .map(
+          (m) =>
+            `${money(m.monthly, m.currency)} with ${report.candidates.find((c) => c.id === m.candidateId)?.name ?? ""}` +
+            (m.stopped > 0 ? `, whose plan stops ${fixed(m.stopped, 0)} tasks` : ""),
+        )
+        .join("; ")}
+      . {decides ? "The rule breaks ties by cost." : "The rule does not break ties by cost, so this moves nothing."}
+    </p>
   );
 }

@@ -1,5 +1,6 @@
 import { useSearchParams } from "react-router";
 import type { Schemas } from "../../api/client";
+import { withUse, addressedUse } from "../cost";
 
 /** What may be left out, by the name that it has in the address. */
 export type Part = "rater" | "prompt" | "kind";
@@ -9,6 +10,8 @@ export type Explored = {
   weights: Record<string, number>;
   margin?: number;
   without: Record<Part, string[]>;
+  /** How the team would use it: it moves what breaks ties by cost. */
+  use?: Schemas["TeamUse"];
 };
 
 const numberOf = (text: string | null, most: number): number | undefined => {
@@ -28,6 +31,7 @@ function exploredOf(address: URLSearchParams): Explored {
     }
   }
   const margin = numberOf(address.get("margin"), MOST_MARGIN);
+  const use = addressedUse(address);
   return {
     weights,
     ...(margin !== undefined && { margin }),
@@ -36,6 +40,7 @@ function exploredOf(address: URLSearchParams): Explored {
       prompt: address.getAll("prompt"),
       kind: address.getAll("kind"),
     },
+    ...(use !== undefined && { use }),
   };
 }
 
@@ -54,6 +59,8 @@ export function useExplored() {
       change((next) => (weight === own ? next.delete(`weight.${key}`) : next.set(`weight.${key}`, String(weight)))),
     setMargin: (margin: number, own: number) =>
       change((next) => (margin === own ? next.delete("margin") : next.set("margin", String(margin)))),
+    setUse: (use: Schemas["TeamUse"] | undefined) =>
+      setAddress(withUse(address, use), { replace: true, preventScrollReset: true }),
     leaveOut: (part: Part, id: string) => change((next) => next.append(part, id)),
     takeBack: (part: Part, id: string) => change((next) => next.delete(part, id)),
     startAgain: () => setAddress(new URLSearchParams(), { replace: true, preventScrollReset: true }),
@@ -67,7 +74,7 @@ export type TurnedRule = {
 };
 
 /** The same as the server is asked. */
-export function askedOf({ weights, margin, without }: Explored, rule: TurnedRule): Schemas["AskWhatIf"] {
+export function askedOf({ weights, margin, without, use }: Explored, rule: TurnedRule): Schemas["AskWhatIf"] {
   return {
     weights: rule.weights.flatMap((w) => {
       const weight = weights[w.key];
@@ -77,5 +84,6 @@ export function askedOf({ weights, margin, without }: Explored, rule: TurnedRule
     withoutRaters: without.rater,
     withoutPrompts: without.prompt,
     withoutKinds: without.kind,
+    ...(use !== undefined && { use }),
   };
 }

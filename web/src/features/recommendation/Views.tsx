@@ -7,6 +7,8 @@ const VIEWS = [
   { path: "/how", name: "How it comes about" },
   { path: "/prompts", name: "Prompt by prompt" },
   { path: "/traits", name: "Good at, bad at" },
+  { path: "/work", name: "Does it work" },
+  { path: "/costs", name: "Cost and time" },
   { path: "/what-if", name: "What if" },
   { path: "/memo", name: "Memo" },
 ];

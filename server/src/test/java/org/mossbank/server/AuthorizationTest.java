@@ -158,6 +158,15 @@ public class AuthorizationTest extends ServerTest {
             new Row("GET", STUDY + "/recommendation/prompts", 409, 403, 404, 401),
             new Row("POST", STUDY + "/recommendation/what-if", 409, 403, 404, 401),
             new Row("GET", STUDY + "/recommendation/traits", 409, 403, 404, 401),
+            new Row("GET", STUDY + "/recommendation/work", 409, 403, 404, 401),
+            new Row("GET", STUDY + "/turn-verdicts", 200, 403, 404, 401),
+            new Row("PUT", STUDY + "/answers/{answerId}/turns/{turn}/verdict", 409, 403, 404, 401),
+            new Row("POST", STUDY + "/runs/follow-ups-where-needed", 409, 403, 404, 401),
+            new Row("GET", STUDY + "/recommendation/costs", 409, 403, 404, 401),
+            new Row("GET", STUDY + "/recommendation/team-costs", 409, 403, 404, 401),
+            new Row("POST", STUDY + "/recommendation/team-costs", 409, 403, 404, 401),
+            new Row("PUT", STUDY + "/stated-use", 200, 403, 404, 401),
+            new Row("DELETE", STUDY + "/stated-use", 204, 403, 404, 401),
             new Row("GET", STUDY + "/memos", 409, 403, 404, 401),
             prepares("POST", STUDY + "/memos", 409),
             new Row("GET", MEMO, 409, 403, 404, 401),
@@ -281,6 +290,7 @@ public class AuthorizationTest extends ServerTest {
         ids.put("splitId", UUID.randomUUID().toString());
         ids.put("place", "0");
         ids.put("point", "0");
+        ids.put("turn", "0");
         ids.put("remarkId", UUID.randomUUID().toString());
         ids.put("reminderId", UUID.randomUUID().toString());
         ids.put("runId", UUID.randomUUID().toString());
@@ -376,6 +386,12 @@ public class AuthorizationTest extends ServerTest {
         }
         if (address.contains("/round/deal")) {
             return Map.of("raterId", ids.get("raterId"), "from", "UNBEGUN");
+        }
+        if (address.endsWith("/team-costs") || address.endsWith("/stated-use")) {
+            return Map.of("people", 3, "tasksPerDay", 4, "daysPerMonth", 21);
+        }
+        if (address.endsWith("/turns/0/verdict")) {
+            return Map.of("verdict", "DOES");
         }
         if (address.contains("/memos") || address.endsWith("/what-if")) {
             return ofMemo(address);

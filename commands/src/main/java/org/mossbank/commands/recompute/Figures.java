@@ -103,6 +103,7 @@ final class Figures {
         figures.agreement();
         figures.standings();
         figures.costs();
+        figures.found.putAll(CostFigures.of(memo, figures.answers.values(), figures.withoutText, figures.sent));
         return figures.found;
     }
 

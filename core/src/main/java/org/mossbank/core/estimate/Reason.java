@@ -22,7 +22,9 @@ public enum Reason {
     NOTHING_IN_COMMON("no rater graded both on one prompt"),
     ALL_ALIKE("all grades of each answer are alike"),
     NO_P_VALUE("there is no p value for this test"),
-    NOT_ASKED("it was not asked for");
+    NOT_ASKED("it was not asked for"),
+    NOT_MEASURED("some of its answers were not measured"),
+    NOTHING_WORKS("no answer is known to work");
 
     private final String words;
 

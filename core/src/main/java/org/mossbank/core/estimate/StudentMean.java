@@ -9,12 +9,17 @@ package org.mossbank.core.estimate;
  * <p>Source: Student (1908), The probable error of a mean, <i>Biometrika</i> 6(1), 1-25, doi:10.1093/biomet/6.1.1.
  */
 public record StudentMean(Estimate mean, Interval interval) {
+    /** None, and why. */
+    public static StudentMean undefined(Reason why) {
+        return new StudentMean(Estimate.undefined(why), Interval.undefined(why));
+    }
+
     /** @param level confidence level, in [0, 1] */
     public static StudentMean of(double[] values, double level) {
         Require.proportion("level", level);
         int n = values.length;
         if (n == 0) {
-            return new StudentMean(Estimate.undefined(Reason.NO_DATA), Interval.undefined(Reason.NO_DATA));
+            return undefined(Reason.NO_DATA);
         }
         double sum = 0;
         for (double value : values) {

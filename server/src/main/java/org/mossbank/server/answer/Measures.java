@@ -6,6 +6,7 @@ import jakarta.validation.constraints.Digits;
 import jakarta.validation.constraints.Min;
 import jakarta.validation.constraints.Pattern;
 import java.math.BigDecimal;
+import java.util.OptionalDouble;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.server.shared.CurrencyCode;
 
@@ -51,6 +52,13 @@ public record Measures(
         BigDecimal plain =
                 cost == null ? null : new BigDecimal(cost.stripTrailingZeros().toPlainString());
         return new Measures(firstOutputMs, totalMs, inputTokens, outputTokens, plain, currency, estimated, tries);
+    }
+
+    /** In and out together; empty where one of them was not counted. */
+    public OptionalDouble tokens() {
+        return inputTokens == null || outputTokens == null
+                ? OptionalDouble.empty()
+                : OptionalDouble.of((double) inputTokens + outputTokens);
     }
 
     /** This and what came after it. What one of them does not know, both together do not. */

@@ -111,6 +111,9 @@ final class ArchiveReader {
         List<KeyedCriterion> criteria = RubricRows.read(tables, kindKeys);
         List<KeyedPrompt> prompts = PromptRows.read(tables, head.preparing());
         SpecimenUse.check(tables, specimens, prompts);
+        Map<String, Integer> followUps = answers.stream()
+                .collect(Collectors.toMap(
+                        Answers.NewAnswer::key, a -> a.followUps().size()));
         KeyedVersion rubric = new KeyedVersion(head.rubric(), criteria);
         List<KeyedVersion> history = RubricHistory.read(tables, head.rubric().version(), kindKeys);
         return new StudyArchive(
@@ -134,7 +137,8 @@ final class ArchiveReader {
                 RecordParts.Kept.read(
                         tables,
                         head.brief().rule().looks(),
-                        calibrated(prompts, gradable(prompts, answers, specimens), rubric, history)));
+                        calibrated(prompts, gradable(prompts, answers, specimens), rubric, history),
+                        answer -> followUps.getOrDefault(answer, -1)));
     }
 
     /** What may lie on sheets: a specimen only where raters calibrate by its prompt. */

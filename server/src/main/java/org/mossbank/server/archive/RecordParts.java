@@ -4,6 +4,7 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.ToIntFunction;
 import org.mossbank.server.acts.ActRows;
 import org.mossbank.server.acts.ActView;
 import org.mossbank.server.acts.Acts;
@@ -11,6 +12,9 @@ import org.mossbank.server.calibration.Calibrations;
 import org.mossbank.server.calibration.rows.CalibrationRows;
 import org.mossbank.server.calibration.rows.CalibrationTables;
 import org.mossbank.server.calibration.rows.KeyedCalibration;
+import org.mossbank.server.cost.Costs;
+import org.mossbank.server.cost.StatedUseRows;
+import org.mossbank.server.cost.TeamCostReport;
 import org.mossbank.server.files.Keys;
 import org.mossbank.server.files.NewIds;
 import org.mossbank.server.files.Tables;
@@ -30,6 +34,8 @@ import org.mossbank.server.reconciliation.rows.KeyedSplit;
 import org.mossbank.server.reconciliation.rows.SplitReader;
 import org.mossbank.server.reconciliation.rows.SplitRows;
 import org.mossbank.server.rubric.AnchorProposals;
+import org.mossbank.server.turn.TurnRows;
+import org.mossbank.server.turn.Turns;
 import org.springframework.stereotype.Component;
 
 /** A study's round with its sheets, and what was done and seen on the way. */
@@ -42,6 +48,7 @@ class RecordParts {
     private final Calibrations calibrations;
     private final AnchorProposals proposals;
     private final Memos memos;
+    private final AsideParts asides;
 
     RecordParts(
             Grading grading,
@@ -50,7 +57,9 @@ class RecordParts {
             Reconciliations reconciliations,
             Calibrations calibrations,
             AnchorProposals proposals,
-            Memos memos) {
+            Memos memos,
+            AsideParts asides) {
+        this.asides = asides;
         this.memos = memos;
         this.proposals = proposals;
         this.calibrations = calibrations;
@@ -67,24 +76,27 @@ class RecordParts {
             List<KeyedSplit> splits,
             List<KeyedCalibration> calibrations,
             List<AnchorProposals.ProposalRow> proposals,
-            List<KeyedMemo> memos) {
+            List<KeyedMemo> memos,
+            AsideParts.Asides asides) {
         /** The same without what rests on all of it. */
         Kept withoutMemos() {
-            return new Kept(looks, acts, splits, calibrations, proposals, List.of());
+            return new Kept(looks, acts, splits, calibrations, proposals, List.of(), asides);
         }
 
         /**
          * @param most     looks that the brief allows
-         * @param basis what calibrations are about
+         * @param basis     what calibrations are about
+         * @param followUps how many an answer has, by its key
          */
-        static Kept read(Tables tables, int most, CalibrationTables.Basis basis) {
+        static Kept read(Tables tables, int most, CalibrationTables.Basis basis, ToIntFunction<String> followUps) {
             return new Kept(
                     LookRows.read(tables, most),
                     ActRows.read(tables),
                     SplitReader.read(tables, basis.criteria()),
                     CalibrationTables.read(tables, basis),
                     AnchorProposals.read(tables),
-                    MemoRows.read(tables));
+                    MemoRows.read(tables),
+                    AsideParts.Asides.read(tables, followUps));
         }
 
         void write(WrittenFiles out) {
@@ -94,6 +106,7 @@ class RecordParts {
             calibrations.forEach(c -> CalibrationRows.write(c, out));
             AnchorProposals.write(proposals, out);
             memos.forEach(m -> MemoRows.write(m, out));
+            asides.write(out);
         }
     }
 
@@ -124,7 +137,8 @@ class RecordParts {
                         .map(c -> KeyedCalibration.of(c, keys))
                         .toList(),
                 proposals.ofStudy(study, keys, versions),
-                memos.ofStudy(study, keys));
+                memos.ofStudy(study, keys),
+                asides.of(study, keys));
     }
 
     void restore(StudyId study, Kept kept, NewIds ids, AccountId lead) {
@@ -136,5 +150,48 @@ class RecordParts {
         looks.restore(study, kept.looks());
         acts.restore(study, kept.acts());
         memos.restore(study, kept.memos(), ids);
+        asides.restore(study, kept.asides(), ids);
+    }
+
+    /** What is said of a study beside its grades, and decides nothing. */
+    @Component
+    static class AsideParts {
+        private final Costs costs;
+        private final Turns turns;
+
+        AsideParts(Costs costs, Turns turns) {
+            this.costs = costs;
+            this.turns = turns;
+        }
+
+        /**
+         * @param use   how the team would use what it chooses
+         * @param turns what was found of replies, by answer and turn
+         */
+        record Asides(Optional<TeamCostReport.StatedUseView> use, List<TurnRows.KeyedVerdict> turns) {
+            static Asides read(Tables tables, ToIntFunction<String> followUps) {
+                return new Asides(StatedUseRows.read(tables), TurnRows.read(tables, followUps));
+            }
+
+            void write(WrittenFiles out) {
+                StatedUseRows.write(use.orElse(null), out);
+                turns.forEach(t -> TurnRows.write(t, out));
+            }
+        }
+
+        Asides of(StudyId study, Keys keys) {
+            return new Asides(
+                    costs.statedUse(study),
+                    turns.ofStudy(study).stream()
+                            .map(t -> TurnRows.KeyedVerdict.of(t, keys))
+                            .sorted(Comparator.comparing(TurnRows.KeyedVerdict::answer)
+                                    .thenComparingInt(TurnRows.KeyedVerdict::turn))
+                            .toList());
+        }
+
+        void restore(StudyId study, Asides asides, NewIds ids) {
+            asides.use.ifPresent(u -> costs.restore(study, u));
+            turns.restore(study, asides.turns.stream().map(t -> t.kept(ids)).toList());
+        }
     }
 }

@@ -7,6 +7,7 @@ import org.mossbank.server.acts.ActRows;
 import org.mossbank.server.answer.AnswerRows;
 import org.mossbank.server.calibration.rows.CalibrationRows;
 import org.mossbank.server.candidate.CandidateRows;
+import org.mossbank.server.cost.StatedUseRows;
 import org.mossbank.server.files.JsonFile;
 import org.mossbank.server.files.Table;
 import org.mossbank.server.grading.rows.SheetRows;
@@ -22,6 +23,7 @@ import org.mossbank.server.rubric.RubricRows;
 import org.mossbank.server.run.RunRows;
 import org.mossbank.server.source.SourceRows;
 import org.mossbank.server.study.PeopleRows;
+import org.mossbank.server.turn.TurnRows;
 
 /** What an archive can hold. Each part of the job owns its tables; here they come together. */
 final class Schemas {
@@ -42,7 +44,9 @@ final class Schemas {
                     SplitRows.TABLES,
                     LookRows.TABLES,
                     ActRows.TABLES,
-                    MemoRows.TABLES)
+                    MemoRows.TABLES,
+                    StatedUseRows.TABLES,
+                    TurnRows.TABLES)
             .<Table<?>>flatMap(List::stream)
             .toList();
 

@@ -18,6 +18,8 @@
             "run",
             "masking",
             "memo",
+            "cost",
+            "turn",
             "memo :: rows",
             "rubric",
             "grading",

@@ -68,6 +68,15 @@ class Candidate {
     private String caps;
 
     @Nullable
+    private Long capAmount;
+
+    @Enumerated(EnumType.STRING)
+    private CandidateContent.Cap.@Nullable Unit capUnit;
+
+    @Enumerated(EnumType.STRING)
+    private CandidateContent.Cap.@Nullable Period capPeriod;
+
+    @Nullable
     private LocalDate asOf;
 
     private boolean baseline;
@@ -117,6 +126,7 @@ class Candidate {
         monthlyPrice = content.price().monthly();
         currency = content.price().currency();
         caps = content.price().caps();
+        write(content.price().cap());
         asOf = content.asOf();
         baseline = content.baseline();
         personId = content.personId();
@@ -128,6 +138,12 @@ class Candidate {
             settings.addAll(newSettings);
         }
         consider(content.considerations());
+    }
+
+    private void write(CandidateContent.@Nullable Cap cap) {
+        capAmount = cap == null ? null : cap.amount();
+        capUnit = cap == null ? null : cap.unit();
+        capPeriod = cap == null ? null : cap.period();
     }
 
     /** Facts that no grade covers may turn up at any time. */
@@ -177,7 +193,15 @@ class Candidate {
     }
 
     private CandidateContent.Price price() {
-        return new CandidateContent.Price(plain(inputPrice), plain(outputPrice), plain(monthlyPrice), currency, caps);
+        return new CandidateContent.Price(
+                plain(inputPrice),
+                plain(outputPrice),
+                plain(monthlyPrice),
+                currency,
+                caps,
+                capAmount == null || capUnit == null || capPeriod == null
+                        ? null
+                        : new CandidateContent.Cap(capAmount, capUnit, capPeriod));
     }
 
     /** Reads neither settings nor considerations. */

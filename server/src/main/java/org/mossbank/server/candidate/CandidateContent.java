@@ -4,6 +4,7 @@ import jakarta.validation.Valid;
 import jakarta.validation.constraints.AssertTrue;
 import jakarta.validation.constraints.DecimalMin;
 import jakarta.validation.constraints.Digits;
+import jakarta.validation.constraints.Max;
 import jakarta.validation.constraints.Min;
 import jakarta.validation.constraints.NotBlank;
 import jakarta.validation.constraints.NotNull;
@@ -57,7 +58,8 @@ public record CandidateContent(
      * @param outputPerMillion units of the currency for a million tokens out
      * @param monthly          units of the currency for a plan, a month and person
      * @param currency         ISO 4217, with an amount or not at all
-     * @param caps             what the plan's limits are
+     * @param caps             what the plan's limits are, in words
+     * @param cap              the limit that stops a person first, where it can be counted
      */
     public record Price(
             @Nullable @DecimalMin("0") @Digits(integer = 8, fraction = 6)
@@ -72,13 +74,40 @@ public record CandidateContent(
             @Nullable @Pattern(regexp = CurrencyCode.FORM, message = CurrencyCode.RULE)
             String currency,
 
-            @NotNull @Size(max = 500) String caps) {
+            @NotNull @Size(max = 500) String caps,
+            @Nullable @Valid Cap cap) {
         /** Nothing known. */
-        public static final Price UNKNOWN = new Price(null, null, null, null, "");
+        public static final Price UNKNOWN = new Price(null, null, null, null, "", null);
 
         @AssertTrue(message = "a currency must be given if and only if there is an amount")
         boolean isCurrencyWithAmount() {
             return (currency != null) == (inputPerMillion != null || outputPerMillion != null || monthly != null);
+        }
+    }
+
+    /**
+     * How much of a plan a person may use.
+     *
+     * @param amount of the unit, in each period
+     * @param unit   what is counted
+     * @param period after which it begins anew
+     */
+    public record Cap(
+            @Min(0) @Max(1_000_000_000_000L) long amount,
+            @NotNull Unit unit,
+            @NotNull Period period) {
+        /** What is counted. */
+        public enum Unit {
+            PROMPTS,
+            /** In and out together. */
+            TOKENS
+        }
+
+        /** After which it begins anew. */
+        public enum Period {
+            DAY,
+            WEEK,
+            MONTH
         }
     }
 

@@ -67,8 +67,19 @@ public final class CandidateRows {
             @Column("ISO 4217; if and only if there is a price") @Pattern(regexp = CurrencyCode.FORM) @Nullable
             String currency,
 
-            @Column("What the plan's limits are") @As(CandidateContent.Price.class)
+            @Column("What the plan's limits are, in words") @As(CandidateContent.Price.class)
             String caps,
+
+            @Column("The limit that stops a person first, where it can be counted: so much of a unit in each period")
+            @As(value = CandidateContent.Cap.class, property = "amount")
+            @Nullable
+            Long capAmount,
+
+            @Column("What it counts; if and only if there is an amount")
+            CandidateContent.Cap.@Nullable Unit capUnit,
+
+            @Column("After which it begins anew; if and only if there is an amount")
+            CandidateContent.Cap.@Nullable Period capPeriod,
 
             @Column("The day on which all this held, such as 2026-03-01") @Nullable
             LocalDate asOf,
@@ -191,12 +202,26 @@ public final class CandidateRows {
             tables.faults().add(at, "currency", "a currency if and only if there is a price", row.currency());
         }
         return new CandidateContent.Price(
-                row.inputPrice(), row.outputPrice(), row.monthlyPrice(), row.currency(), row.caps());
+                row.inputPrice(), row.outputPrice(), row.monthlyPrice(), row.currency(), row.caps(), cap(row, at));
+    }
+
+    private CandidateContent.@Nullable Cap cap(CandidateRow row, TableRow at) {
+        Long amount = row.capAmount();
+        CandidateContent.Cap.Unit unit = row.capUnit();
+        CandidateContent.Cap.Period period = row.capPeriod();
+        if (amount == null || unit == null || period == null) {
+            if (amount != null || unit != null || period != null) {
+                tables.faults().add(at, "cap_amount", "amount, unit and period, or none of the three", null);
+            }
+            return null;
+        }
+        return new CandidateContent.Cap(amount, unit, period);
     }
 
     public static void write(KeyedCandidate candidate, WrittenFiles out) {
         CandidateContent content = candidate.content();
         CandidateContent.Price price = content.price();
+        CandidateContent.Cap cap = price.cap();
         out.add(
                 CANDIDATES,
                 new CandidateRow(
@@ -211,6 +236,9 @@ public final class CandidateRows {
                         price.monthly(),
                         price.currency(),
                         price.caps(),
+                        cap == null ? null : (Long) cap.amount(),
+                        cap == null ? null : cap.unit(),
+                        cap == null ? null : cap.period(),
                         content.asOf(),
                         content.baseline(),
                         candidate.person()));

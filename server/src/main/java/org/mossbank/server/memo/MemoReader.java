@@ -8,6 +8,9 @@ import org.mossbank.server.acts.Acts;
 import org.mossbank.server.agreement.AgreementReport;
 import org.mossbank.server.agreement.Agreements;
 import org.mossbank.server.candidate.Candidates;
+import org.mossbank.server.cost.CostReport;
+import org.mossbank.server.cost.Costs;
+import org.mossbank.server.cost.TeamCostReport;
 import org.mossbank.server.grading.Grading;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.memo.document.MemoBasis;
@@ -30,6 +33,7 @@ class MemoReader {
     private final Grading grading;
     private final Acts acts;
     private final Snapshot snapshot;
+    private final Costs costs;
     private final Clock clock;
 
     MemoReader(
@@ -39,7 +43,9 @@ class MemoReader {
             Grading grading,
             Acts acts,
             Snapshot snapshot,
+            Costs costs,
             Clock clock) {
+        this.costs = costs;
         this.recommendations = recommendations;
         this.agreements = agreements;
         this.subject = subject;
@@ -86,6 +92,10 @@ class MemoReader {
         RecommendationReport report = recommendations.report(study);
         RobustnessReport robustness = recommendations.robustness(study);
         AgreementReport agreement = agreements.of(study).report();
+        CostReport taken = costs.ofStudy(study);
+        TeamCostReport team = costs.statedUse(study)
+                .map(stated -> costs.team(study, stated.use(), stated))
+                .orElse(null);
         return snapshot.of(() -> new MemoBasis(
                 clock.instant(),
                 subject.studies.get(study),
@@ -97,6 +107,8 @@ class MemoReader {
                 agreement,
                 report,
                 robustness,
+                taken,
+                team,
                 acts.ofStudy(study),
                 dissents));
     }

@@ -12,7 +12,8 @@
             "candidate",
             "grading",
             "agreement",
-            "recommendation"
+            "recommendation",
+            "cost"
         })
 @NullMarked
 package org.mossbank.server.memo;

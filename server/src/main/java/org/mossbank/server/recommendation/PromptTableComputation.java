@@ -133,7 +133,7 @@ class PromptTableComputation {
                 answer.outcome() == Outcome.COMPLETE ? 1 : 0,
                 said.times(Works.AS_IS),
                 said.times(Works.AFTER_REPAIR),
-                said.times(Works.NOT),
+                said.times(Works.NOT) + said.times(Works.GAVE_UP) + said.times(Works.SAID_DONE),
                 said.allPoints(),
                 said.covered(),
                 answer.asked().size(),

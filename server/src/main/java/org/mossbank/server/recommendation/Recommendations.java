@@ -1,7 +1,10 @@
 package org.mossbank.server.recommendation;
 
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import org.mossbank.server.grading.Grading;
+import org.mossbank.server.ids.AnswerId;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.shared.HeavyWork;
 import org.mossbank.server.shared.Problem;
@@ -55,6 +58,24 @@ public class Recommendations {
     @SystemOnly
     public RobustnessReport robustness(StudyId study) {
         return reports.robustness(study);
+    }
+
+    /** The mean score of 100 of every answer that has one, as the rule scores, without adjustment. */
+    @SystemOnly
+    public Map<AnswerId, Double> meanScores(StudyId study) {
+        RecommendationData data = basis.of(study);
+        return heavy.run(() -> {
+            Map<String, Double> means =
+                    data.graded(data.rule().failedAnswers(), true).meansOfAnswers(data.weights());
+            Map<AnswerId, Double> byAnswer = new HashMap<>();
+            data.answers().values().forEach(a -> {
+                Double mean = means.get(a.key());
+                if (mean != null) {
+                    byAnswer.put(a.id(), mean);
+                }
+            });
+            return byAnswer;
+        });
     }
 
     /** What raters gave every answer that counts. */

@@ -13,18 +13,31 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Optional;
+import java.util.OptionalDouble;
 import java.util.Set;
 import java.util.function.BiPredicate;
+import java.util.function.Function;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
+import org.jspecify.annotations.Nullable;
 import org.mossbank.core.comparison.Standings;
 import org.mossbank.core.decision.Decision;
+import org.mossbank.core.decision.DecisionRule;
 import org.mossbank.core.decision.Evidence;
 import org.mossbank.core.decision.Outcome;
 import org.mossbank.core.robustness.Exploring;
+import org.mossbank.core.tradeoff.CostOfPrompts;
+import org.mossbank.core.tradeoff.Spending;
 import org.mossbank.server.agreement.Agreements;
 import org.mossbank.server.agreement.StudyAgreement;
+import org.mossbank.server.answer.AnswerFacts;
+import org.mossbank.server.answer.Measures;
 import org.mossbank.server.candidate.CandidateView;
+import org.mossbank.server.candidate.MonthlyCost;
+import org.mossbank.server.candidate.TeamUse;
 import org.mossbank.server.ids.AccountId;
+import org.mossbank.server.ids.CandidateId;
 import org.mossbank.server.ids.CriterionId;
 import org.mossbank.server.ids.KindId;
 import org.mossbank.server.ids.PromptId;
@@ -70,13 +83,16 @@ class WhatIf {
      * @param withoutRaters  whose grades are left out
      * @param withoutPrompts what is left out of the prompts
      * @param withoutKinds   kinds whose prompts are left out
+     * @param use            how the team would use it: where the rule breaks ties by cost, a month of this is what counts; absent for
+     *                       what a prompt costs, as the rule has it
      */
     record AskWhatIf(
             @NotNull @Size(max = 12) List<@NotNull @Valid WeightAsked> weights,
             @DecimalMin("0") @DecimalMax("100") double margin,
             @NotNull @Size(max = 1000) List<@NotNull AccountId> withoutRaters,
             @NotNull @Size(max = 1000) List<@NotNull PromptId> withoutPrompts,
-            @NotNull @Size(max = 60) List<@NotNull KindId> withoutKinds) {
+            @NotNull @Size(max = 60) List<@NotNull KindId> withoutKinds,
+            @Nullable @Valid TeamUse use) {
         @AssertTrue(message = "each criterion must be named once")
         boolean isEachCriterionOnce() {
             return weights == null
@@ -92,6 +108,7 @@ class WhatIf {
      * @param rule     what the rule says, in one sentence
      * @param field    what would be said of each candidate against the best
      * @param overall  how candidates would stand, highest first
+     * @param months   what a month of the use would cost each contender; none where no use was asked about
      */
     record WhatIfView(
             Outcome outcome,
@@ -100,7 +117,16 @@ class WhatIf {
             String rule,
             List<RecommendationReport.FindingView> findings,
             List<RecommendationReport.FieldView> field,
-            List<RecommendationReport.StandingView> overall) {}
+            List<RecommendationReport.StandingView> overall,
+            List<MonthView> months) {}
+
+    /**
+     * A month of the use that was asked about, paid for in the way that stops least, and of these the cheapest.
+     *
+     * @param monthly money a month
+     * @param stopped tasks that a plan's cap stops
+     */
+    record MonthView(CandidateId candidateId, double monthly, String currency, double stopped) {}
 
     /** All that answers need, of a study at one revision. */
     private record Prepared(
@@ -126,8 +152,29 @@ class WhatIf {
                     exploring.ask(data.weights(), data.decisionRule(), evidence, (prompt, rater) -> true));
         }
 
+        private List<MonthView> months(@Nullable TeamUse use) {
+            return use == null ? List.of() : TeamMonths.of(use, data);
+        }
+
+        /** With the cost of a month in the place of a prompt's, where ties are broken by cost. A plan that stops some has none. */
+        private List<Evidence.Contender> contenders(List<MonthView> months) {
+            boolean comparable =
+                    months.stream().map(MonthView::currency).distinct().count() == 1;
+            if (!comparable || data.rule().tieBreak() != DecisionRule.TieBreak.COST) {
+                return evidence.contenders();
+            }
+            return data.contenders().stream()
+                    .map(c -> new Evidence.Contender(
+                            c.key(),
+                            months.stream()
+                                    .filter(m -> m.candidateId.equals(c.id()) && m.stopped == 0)
+                                    .mapToDouble(MonthView::monthly)
+                                    .findFirst()))
+                    .toList();
+        }
+
         /** What agreement there must be, on criteria with weight in what is asked about. */
-        private Evidence evidence(Map<CriterionId, Double> weights) {
+        private Evidence evidence(Map<CriterionId, Double> weights, List<MonthView> months) {
             return new Evidence(
                     evidence.state(),
                     evidence.answers(),
@@ -137,19 +184,20 @@ class WhatIf {
                                     c.criterionId().toString(), c.value(), c.interval(), c.floor()))
                             .toList(),
                     evidence.standings(),
-                    evidence.contenders());
+                    contenders(months));
         }
 
         WhatIfView ask(AskWhatIf asked) {
             Map<CriterionId, Double> weights = new HashMap<>();
             data.criteria().forEach(c -> weights.put(c.id(), c.weight()));
             asked.weights.forEach(w -> weights.replace(w.criterionId, w.weight));
+            List<MonthView> months = months(asked.use);
             Exploring.Found found = exploring.ask(
                     data.criteria().stream()
                             .mapToDouble(c -> Objects.requireNonNull(weights.get(c.id())))
                             .toArray(),
                     data.decisionRule().withMargin(asked.margin),
-                    evidence(weights),
+                    evidence(weights, months),
                     kept(asked));
             Decision decision = found.decision();
             Sentences sentences = RecommendationComputation.sentences(data);
@@ -160,7 +208,8 @@ class WhatIf {
                     sentences.headline(rule.decision()),
                     decision.findings().stream().map(sentences::view).toList(),
                     RecommendationComputation.field(decision, asked.margin, data),
-                    RecommendationComputation.views(found.standings(), data));
+                    RecommendationComputation.views(found.standings(), data),
+                    months);
         }
 
         /** By the keys that grades are known by. */
@@ -189,5 +238,59 @@ class WhatIf {
         int giveAways = masking.namesLeft(study).size();
         RecommendationData data = basis.of(study);
         return heavy.run(() -> Prepared.of(data, agreed, giveAways));
+    }
+
+    /** What a month of a use would cost the contenders. */
+    private static final class TeamMonths {
+        private TeamMonths() {}
+
+        /** Of those for which it is known. */
+        static List<MonthView> of(TeamUse use, RecommendationData data) {
+            CostOfPrompts costs = data.costs();
+            Map<CandidateId, CandidateView> contenders =
+                    data.contenders().stream().collect(Collectors.toMap(CandidateView::id, Function.identity()));
+            Map<String, Spending> spent = Spending.of(data.answers().values().stream()
+                            .filter(a -> contenders.containsKey(a.candidateId()))
+                            .map(a -> tokens(Objects.requireNonNull(contenders.get(a.candidateId())), a))
+                            .toList())
+                    .stream()
+                    .collect(Collectors.toMap(Spending::candidate, Function.identity()));
+            return data.contenders().stream()
+                    .flatMap(c -> month(c, use, task(costs, c.key(), spent.get(c.key()))))
+                    .toList();
+        }
+
+        private static MonthlyCost.Task task(CostOfPrompts costs, String key, @Nullable Spending spent) {
+            OptionalDouble cost = costs.mean(key);
+            Optional<OptionalDouble> tokens =
+                    Optional.ofNullable(spent).map(s -> s.tokens().mean().value());
+            return new MonthlyCost.Task(
+                    cost.isPresent() ? (Double) cost.getAsDouble() : null,
+                    tokens.filter(OptionalDouble::isPresent)
+                            .map(OptionalDouble::getAsDouble)
+                            .orElse(null),
+                    costs.currency().isEmpty() ? null : costs.currency());
+        }
+
+        private static Stream<MonthView> month(CandidateView candidate, TeamUse use, MonthlyCost.Task task) {
+            return MonthlyCost.of(candidate.content().price(), use, task).best().stream()
+                    .map(p -> new MonthView(
+                            candidate.id(),
+                            p.cost().monthly(),
+                            p.currency(),
+                            p.cost().stopped()));
+        }
+
+        /** Costs are those that the rule compares; tokens alone are needed here. */
+        private static Spending.Answer tokens(CandidateView candidate, AnswerFacts answer) {
+            Measures measures = answer.measures();
+            return new Spending.Answer(
+                    candidate.key(),
+                    answer.promptId().toString(),
+                    OptionalDouble.empty(),
+                    OptionalDouble.empty(),
+                    measures.tokens(),
+                    Spending.Works.NOT_SAID);
+        }
     }
 }

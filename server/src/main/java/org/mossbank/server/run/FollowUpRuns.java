@@ -67,14 +67,19 @@ class FollowUpRuns {
             throw Problem.invalid("answerId", "must be of a candidate that has a source");
         }
         rules.require(study, answer.followUps().size() + 1);
-        if (runs.ofStudy(study).stream()
-                .anyMatch(r -> cells.ofRun(r.id()).stream().anyMatch(c -> c.isAbout(answer)))) {
+        if (isBeingAsked(study, answer)) {
             throw Problem.invalid("answerId", "must not be asked something already");
         }
         CandidateView candidate = candidates.one(study, answer.candidateId()).orElseThrow();
         Run run = beginning.begin(
                 study, 1, 1, null, null, candidate.content().price().currency());
-        cells.saveAndFlush(RunCell.following(run.id(), answer, request.asked().strip()));
+        cells.saveAndFlush(RunCell.following(run.id(), answer, request.asked().strip(), 0));
         return boards.view(run);
+    }
+
+    private boolean isBeingAsked(StudyId study, AnswerView answer) {
+        return runs.ofStudy(study).stream()
+                .anyMatch(r -> cells.ofRun(r.id()).stream()
+                        .anyMatch(c -> c.awaited().filter(answer.id()::equals).isPresent()));
     }
 }

@@ -8,6 +8,7 @@ import jakarta.persistence.Version;
 import java.math.BigDecimal;
 import java.time.Duration;
 import java.time.Instant;
+import java.util.Optional;
 import java.util.UUID;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.server.answer.AnswerView;
@@ -91,8 +92,9 @@ class RunCell {
     }
 
     /** One more turn of an answer that is there. */
-    static RunCell following(UUID runId, AnswerView answer, String asked) {
-        RunCell cell = of(runId, new RunPlan.Cell(0, answer.promptId(), answer.candidateId(), answer.attempt()), 0);
+    static RunCell following(UUID runId, AnswerView answer, String asked, int place) {
+        RunCell cell =
+                of(runId, new RunPlan.Cell(place, answer.promptId(), answer.candidateId(), answer.attempt()), place);
         cell.turn = answer.followUps().size() + 1;
         cell.answeredBy(answer.id(), answer.outcome());
         cell.ownFollowUp = asked;
@@ -217,8 +219,11 @@ class RunCell {
     }
 
     /** Whether more of an answer is to come. */
-    boolean isAbout(AnswerView answer) {
-        return answer.id().equals(answerId) && (state == CellStage.WAITING || state == CellStage.ASKING);
+    /** The answer that it is to become a part of; empty where there is none yet, and once it is done. */
+    Optional<AnswerId> awaited() {
+        return state == CellStage.WAITING || state == CellStage.ASKING
+                ? Optional.ofNullable(answerId)
+                : Optional.empty();
     }
 
     /** Since its server last said something. */

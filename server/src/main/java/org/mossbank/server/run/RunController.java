@@ -25,9 +25,11 @@ import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
 class RunController {
     private final RunService runs;
     private final FollowUpRuns followUps;
+    private final NeededFollowUps needed;
     private final RunEvents events;
 
-    RunController(RunService runs, FollowUpRuns followUps, RunEvents events) {
+    RunController(RunService runs, FollowUpRuns followUps, NeededFollowUps needed, RunEvents events) {
+        this.needed = needed;
         this.runs = runs;
         this.followUps = followUps;
         this.events = events;
@@ -59,6 +61,14 @@ class RunController {
     @ResponseStatus(HttpStatus.CREATED)
     RunView followUp(@PathVariable StudyId studyId, @Valid @RequestBody FollowUpRuns.AskFollowUp request) {
         return followUps.followUp(studyId, request);
+    }
+
+    /** Starts to ask the next prepared follow-up of every answer whose last reply is found not to do what was asked. */
+    @MayRefuse({ProblemType.ROUND_OPENED, ProblemType.NOT_READY})
+    @PostMapping("/follow-ups-where-needed")
+    @ResponseStatus(HttpStatus.CREATED)
+    RunView followUpsWhereNeeded(@PathVariable StudyId studyId) {
+        return needed.ask(studyId);
     }
 
     /** A run with each of its cells. */

@@ -28,7 +28,7 @@ import org.springframework.stereotype.Component;
 /** What a run would ask, and whether it may be asked. */
 @Component
 class RunPlanning {
-    private static final int MOST_CELLS = 5000;
+    static final int MOST_CELLS = 5000;
 
     private final Prompts prompts;
     private final Candidates candidates;

@@ -1,7 +1,18 @@
 /** Asking candidates over their sources: what is asked, at what it may cost, and how far it is. */
 @ApplicationModule(
         displayName = "Runs",
-        allowedDependencies = {"ids", "shared", "files", "account", "study", "prompt", "candidate", "answer", "source"})
+        allowedDependencies = {
+            "ids",
+            "shared",
+            "files",
+            "account",
+            "study",
+            "prompt",
+            "candidate",
+            "answer",
+            "source",
+            "turn"
+        })
 @NullMarked
 package org.mossbank.server.run;
 

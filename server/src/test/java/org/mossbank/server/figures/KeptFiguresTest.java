@@ -48,6 +48,8 @@ public class KeptFiguresTest extends ServerTest {
             {"robustness", "/recommendation/robustness"},
             {"prompt-table", "/recommendation/prompts"},
             {"traits", "/recommendation/traits"},
+            {"costs", "/recommendation/costs"},
+            {"work", "/recommendation/work"},
             {"oversight", "/oversight"}
         };
     }

@@ -59,7 +59,10 @@ public class LooksTest extends ServerTest {
                 "/recommendation/prompts",
                 "/memos",
                 "/memos/1",
-                "/recommendation/traits")) {
+                "/recommendation/traits",
+                "/recommendation/costs",
+                "/recommendation/work",
+                "/recommendation/team-costs")) {
             assertThat(as(LEAD).get("/api/studies/" + study + hidden).problem()).isEqualTo("standings-hidden");
         }
         JsonNode steps = as(LEAD).get("/api/studies/" + study + "/steps").json();

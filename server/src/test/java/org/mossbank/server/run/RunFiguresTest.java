@@ -17,7 +17,8 @@ public class RunFiguresTest {
                 output == null ? null : new BigDecimal(output),
                 null,
                 "EUR",
-                "");
+                "",
+                null);
     }
 
     @Test

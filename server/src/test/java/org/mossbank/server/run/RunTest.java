@@ -257,6 +257,57 @@ public class RunTest extends ServerTest {
                 .contains("must be at most 1, as the study gives up then");
     }
 
+    private static void find(StudyInTheMaking in, JsonNode answer, int turn, String verdict) {
+        in.put("/answers/" + answer.path("id").asString() + "/turns/" + turn + "/verdict", Map.of("verdict", verdict));
+    }
+
+    /** So that turns to a working answer are a figure: whoever is done, gave up or has nothing prepared is left alone. */
+    @Test
+    public void theNextFollowUpIsAskedOnlyWhereTheLastReplyDoesNotDo() throws Exception {
+        StudyInTheMaking own = study("brindle", "quillwort");
+        for (JsonNode prompt : own.get("/prompts")) {
+            Map<String, Object> content =
+                    new HashMap<>(Bodies.prompt(prompt.at("/content/title").asString(), "Find the cause of it."));
+            content.put("followUps", List.of("It still fails. Try again."));
+            own.put(
+                    "/prompts/" + prompt.path("id").asString(),
+                    Map.of(
+                            "version", prompt.path("version").asLong(),
+                            "kindId", prompt.at("/kind/id").asString(),
+                            "content", content));
+        }
+        assertThat(own.lead
+                        .post(own.path + "/runs/follow-ups-where-needed", Map.of())
+                        .problem())
+                .isEqualTo("not-ready");
+        await(own, start(own, all(own)), is("FINISHED"));
+        List<JsonNode> all = answers(own);
+        find(own, all.get(0), 0, "DOES_NOT");
+        find(own, all.get(1), 0, "DOES");
+        find(own, all.get(2), 0, "GAVE_UP");
+        find(own, all.get(3), 0, "SAID_DONE");
+
+        JsonNode run = own.post("/runs/follow-ups-where-needed", Map.of());
+        await(own, run.path("id").asString(), is("FINISHED"));
+
+        List<Integer> turns =
+                answers(own).stream().map(a -> a.path("followUps").size()).toList();
+        assertThat(turns).containsExactly(1, 0, 0, 1);
+        assertThat(own.get("/answers")
+                        .valueStream()
+                        .mapToInt(a -> a.path("unequal").asInt()))
+                .containsOnly(0);
+        assertThat(own.get("/turn-verdicts").size())
+                .as("what was found of first replies stays")
+                .isEqualTo(4);
+        find(own, all.get(0), 1, "DOES_NOT");
+        assertThat(own.lead
+                        .post(own.path + "/runs/follow-ups-where-needed", Map.of())
+                        .problem())
+                .as("nothing is prepared after that")
+                .isEqualTo("not-ready");
+    }
+
     /** Nothing came and nothing was paid: the answer must not take the blame. */
     @Test
     public void aFollowUpThatIsTurnedAwayLeavesTheAnswerAsItWas() throws Exception {

@@ -3,10 +3,13 @@ package org.mossbank.server.memo.document;
 import java.time.Instant;
 import java.util.List;
 import java.util.Map;
+import org.jspecify.annotations.Nullable;
 import org.mossbank.server.account.AccountView;
 import org.mossbank.server.acts.ActView;
 import org.mossbank.server.agreement.AgreementReport;
 import org.mossbank.server.candidate.CandidateView;
+import org.mossbank.server.cost.CostReport;
+import org.mossbank.server.cost.TeamCostReport;
 import org.mossbank.server.grading.Grading;
 import org.mossbank.server.ids.AccountId;
 import org.mossbank.server.ids.CandidateId;
@@ -22,6 +25,7 @@ import org.mossbank.server.study.StudyView;
  * @param prompts  all of the study, those that count nowhere included
  * @param raters   everybody who grades
  * @param leads    their names
+ * @param team     what a month would cost; absent where no use is stated
  * @param acts     oldest first
  * @param dissents oldest first
  */
@@ -36,6 +40,8 @@ public record MemoBasis(
         AgreementReport agreement,
         RecommendationReport report,
         RobustnessReport robustness,
+        CostReport costs,
+        @Nullable TeamCostReport team,
         List<ActView> acts,
         List<Dissent> dissents) {
 

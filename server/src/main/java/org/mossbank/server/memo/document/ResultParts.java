@@ -230,6 +230,7 @@ final class ResultParts {
                 .means()
                 .forEach(m ->
                         all.add(new MemoDocument.MemoFigure("cost-a-prompt/" + basis.key(m.candidateId()), m.mean())));
+        all.addAll(CostParts.figures(basis));
         return all;
     }
 

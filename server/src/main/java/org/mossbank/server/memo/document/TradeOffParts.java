@@ -54,6 +54,7 @@ final class TradeOffParts {
         if (report.costs().why() != null) {
             part.say("What a prompt costs cannot be compared: " + report.costs().why() + ".");
         }
+        CostParts.add(part, basis);
         mix(basis, basis.robustness().bestPair())
                 .ifPresent(m -> part.say("As a second opinion the pair that gains most is " + m));
         mix(basis, basis.robustness().mix()).ifPresent(m -> part.say("One candidate a kind: " + m));

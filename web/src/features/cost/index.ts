@@ -1,0 +1,3 @@
+export { CostPage } from "./CostPage";
+export { teamCostsOf } from "./api";
+export { UseFields, withUse, addressedUse } from "./use";

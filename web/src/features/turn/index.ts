@@ -1,0 +1,3 @@
+export { TurnVerdict } from "./TurnVerdict";
+export { WhereNeeded } from "./WhereNeeded";
+export { WorkPage } from "./WorkPage";
