@@ -118,6 +118,14 @@ export const router = createBrowserRouter([
             lazy: async () => ({ Component: (await import("../features/trait")).TraitsPage }),
           },
           {
+            path: "recommendation/since",
+            lazy: async () => ({ Component: (await import("../features/succession")).SincePage }),
+          },
+          {
+            path: "recommendation/next",
+            lazy: async () => ({ Component: (await import("../features/succession")).NextPage }),
+          },
+          {
             path: "recommendation/work",
             lazy: async () => ({ Component: (await import("../features/turn")).WorkPage }),
           },

@@ -9,6 +9,7 @@ import { Trouble } from "../../ui/Trouble";
 import { AskFollowUp, OUTCOMES } from "../run";
 import { useStudy } from "../study";
 import { FollowUpFields } from "./FollowUpFields";
+import { Stopwatch } from "./Stopwatch";
 import { useAddAnswer, useRemoveAnswer, useWriteAnswer } from "./api";
 
 type Written = Pick<Schemas["AnswerView"], "outcome" | "text" | "followUps" | "measures">;
@@ -51,6 +52,7 @@ export function PasteAnswer({ prompt, candidates, answers }: PasteAnswerProps) {
           onValue={setCandidateId}
         />
         <AnswerFields
+          name={`${prompt.id}.${candidateId}`}
           start={BLANK}
           prepared={prompt.content.followUps}
           action="Keep it"
@@ -78,6 +80,7 @@ export function AnswerTools({ answer, prepared }: { answer: Schemas["AnswerView"
       <Button onClick={() => setRemoving(true)}>Remove it …</Button>
       <Dialog title="Correct the answer" open={writing} onOpenChange={setWriting}>
         <AnswerFields
+          name={answer.id}
           start={answer}
           prepared={prepared}
           action="Keep it so"
@@ -105,6 +108,7 @@ export function AnswerTools({ answer, prepared }: { answer: Schemas["AnswerView"
 }
 
 type AnswerFieldsProps = {
+  name: string;
   start: Written;
   /** What every candidate is told next. */
   prepared: string[];
@@ -115,7 +119,7 @@ type AnswerFieldsProps = {
   onWrite: (written: Written) => void;
 };
 
-function AnswerFields({ start, prepared, action, busy, failure, onCancel, onWrite }: AnswerFieldsProps) {
+function AnswerFields({ name, start, prepared, action, busy, failure, onCancel, onWrite }: AnswerFieldsProps) {
   const [written, setWritten] = useState<Written>({
     outcome: start.outcome,
     text: start.text,
@@ -154,6 +158,7 @@ function AnswerFields({ start, prepared, action, busy, failure, onCancel, onWrit
         onTurns={(followUps) => setWritten({ ...written, followUps })}
       />
       <MeasureFields
+        name={name}
         measures={measures}
         onMeasures={(now) => setWritten({ ...written, measures: now })}
         errorOf={errorOf}
@@ -175,19 +180,24 @@ function AnswerFields({ start, prepared, action, busy, failure, onCancel, onWrit
 }
 
 type MeasureFieldsProps = {
+  /** Under which a stopwatch goes on. */
+  name: string;
   measures: Schemas["Measures"];
   onMeasures: (measures: Schemas["Measures"]) => void;
   errorOf: (field: string) => string | undefined;
 };
 
 /** What an answer took, as far as somebody measured it. */
-function MeasureFields({ measures, onMeasures, errorOf }: MeasureFieldsProps) {
+function MeasureFields({ name, measures, onMeasures, errorOf }: MeasureFieldsProps) {
   const measure = (field: Exclude<keyof Schemas["Measures"], "estimated">, value: number | string | undefined) => {
     const { [field]: _, ...rest } = measures;
     onMeasures(value === undefined ? rest : { ...rest, [field]: value });
   };
   return (
     <div className="grid grid-cols-3 gap-3">
+      <div className="col-span-3">
+        <Stopwatch name={name} onMeasured={(ms) => measure("totalMs", ms)} />
+      </div>
       <NumberField
         label="Seconds to first output"
         value={measures.firstOutputMs === undefined ? undefined : measures.firstOutputMs / 1000}

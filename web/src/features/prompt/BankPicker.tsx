@@ -144,10 +144,17 @@ export function History({ uses }: { uses: Schemas["BankUse"][] }) {
                 use.showing.apart.value === undefined
                   ? "one candidate"
                   : `told candidates apart by ${fixed(use.showing.apart.value, 0)} points`
-              }`
+              }${isWornOut(use.showing) ? "; worn out, as even the lowest candidate is near the top" : ""}`
             : "nothing to tell yet"}
         </li>
       ))}
     </ul>
   );
+}
+
+/** Points of 100 from which on a prompt tells candidates no more. */
+const NEAR_THE_TOP = 90;
+
+function isWornOut(showing: NonNullable<Schemas["BankUse"]["showing"]>): boolean {
+  return showing.lowest.value !== undefined && showing.lowest.value >= NEAR_THE_TOP;
 }

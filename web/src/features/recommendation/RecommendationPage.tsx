@@ -121,6 +121,9 @@ function Outcome({ report, look }: { report: Report; look: number }) {
               <a href={`/api/studies/${study.id}/grades`} download>
                 All grades as a table (CSV)
               </a>
+              <Link to="next" className="ml-6">
+                Begin the next study from this one
+              </Link>
             </p>
           )
         )}

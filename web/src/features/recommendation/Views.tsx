@@ -1,6 +1,8 @@
+import { useQuery } from "@tanstack/react-query";
 import { NavLink } from "react-router";
 import { classes } from "../../ui/classes";
 import { useStudy } from "../study";
+import { followsOfStudy } from "./api";
 
 const VIEWS = [
   { path: "", name: "Outcome" },
@@ -9,6 +11,7 @@ const VIEWS = [
   { path: "/traits", name: "Good at, bad at" },
   { path: "/work", name: "Does it work" },
   { path: "/costs", name: "Cost and time" },
+  { path: "/since", name: "Since the last" },
   { path: "/what-if", name: "What if" },
   { path: "/memo", name: "Memo" },
 ];
@@ -16,10 +19,12 @@ const VIEWS = [
 /** The views of the recommendation, to switch between. */
 export function Views() {
   const study = useStudy();
+  const follows = useQuery(followsOfStudy(study.id));
+  const shown = VIEWS.filter((v) => v.path !== "/since" || follows.data?.title !== undefined);
   return (
     <nav aria-label="Views of the recommendation" className="mb-4 border-b border-rule print:hidden">
       <ul className="flex flex-wrap gap-x-6">
-        {VIEWS.map((view) => (
+        {shown.map((view) => (
           <li key={view.path}>
             <NavLink
               to={`/studies/${study.id}/recommendation${view.path}`}

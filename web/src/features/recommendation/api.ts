@@ -49,6 +49,15 @@ export const actsOfStudy = (studyId: string) =>
     queryFn: ({ signal }) => unwrap(api.GET("/api/studies/{studyId}/acts", { params: { path: { studyId } }, signal })),
   });
 
+/** Which study this one follows, if it follows one. */
+export const followsOfStudy = (studyId: string) =>
+  queryOptions({
+    queryKey: studyKeys.part(studyId, "follows"),
+    queryFn: ({ signal }) =>
+      unwrap(api.GET("/api/studies/{studyId}/follows", { params: { path: { studyId } }, signal })),
+    staleTime: Infinity,
+  });
+
 export const robustnessOfStudy = (studyId: string) =>
   queryOptions({
     queryKey: studyKeys.part(studyId, "robustness"),

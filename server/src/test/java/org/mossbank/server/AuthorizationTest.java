@@ -159,6 +159,9 @@ public class AuthorizationTest extends ServerTest {
             new Row("POST", STUDY + "/recommendation/what-if", 409, 403, 404, 401),
             new Row("GET", STUDY + "/recommendation/traits", 409, 403, 404, 401),
             new Row("GET", STUDY + "/recommendation/work", 409, 403, 404, 401),
+            new Row("GET", STUDY + "/recommendation/since", 409, 403, 404, 401),
+            new Row("GET", STUDY + "/follows", 200, 403, 404, 401),
+            new Row("POST", STUDY + "/next", 409, 403, 404, 401),
             new Row("GET", STUDY + "/turn-verdicts", 200, 403, 404, 401),
             new Row("PUT", STUDY + "/answers/{answerId}/turns/{turn}/verdict", 409, 403, 404, 401),
             new Row("POST", STUDY + "/runs/follow-ups-where-needed", 409, 403, 404, 401),
@@ -389,6 +392,9 @@ public class AuthorizationTest extends ServerTest {
         }
         if (address.endsWith("/team-costs") || address.endsWith("/stated-use")) {
             return Map.of("people", 3, "tasksPerDay", 4, "daysPerMonth", 21);
+        }
+        if (address.endsWith("/next")) {
+            return Map.of("title", "The next one", "candidateIds", List.of(), "share", 0.5, "raters", true);
         }
         if (address.endsWith("/turns/0/verdict")) {
             return Map.of("verdict", "DOES");

@@ -1,5 +1,6 @@
 package org.mossbank.server.archive;
 
+import jakarta.validation.Valid;
 import java.util.List;
 import java.util.UUID;
 import org.mossbank.server.ids.StudyId;
@@ -13,6 +14,7 @@ import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RequestPart;
 import org.springframework.web.bind.annotation.ResponseStatus;
@@ -24,8 +26,10 @@ import org.springframework.web.servlet.mvc.method.annotation.StreamingResponseBo
 class ArchiveController {
     private final ArchiveService archives;
     private final ImportJobs imports;
+    private final NextStudy next;
 
-    ArchiveController(ArchiveService archives, ImportJobs imports) {
+    ArchiveController(ArchiveService archives, ImportJobs imports, NextStudy next) {
+        this.next = next;
         this.archives = archives;
         this.imports = imports;
     }
@@ -68,6 +72,14 @@ class ArchiveController {
     @DeleteMapping("/api/imports/{importId}")
     ImportView cancel(@PathVariable UUID importId) {
         return imports.cancel(importId);
+    }
+
+    /** Begins the next study from this one: the same prompts, rubric, rule and raters, and some of its answers once more. */
+    @MayRefuse({ProblemType.STANDINGS_HIDDEN, ProblemType.NOT_READY})
+    @PostMapping("/api/studies/{studyId}/next")
+    @ResponseStatus(HttpStatus.CREATED)
+    NextStudy.Begun next(@PathVariable StudyId studyId, @Valid @RequestBody NextStudy.BeginNext request) {
+        return next.begin(studyId, request);
     }
 
     /** The whole study as a zip of open files. */

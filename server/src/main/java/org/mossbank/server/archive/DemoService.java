@@ -20,6 +20,7 @@ import org.mossbank.server.study.RoundStage;
 import org.mossbank.server.study.Studies;
 import org.springframework.beans.factory.ObjectProvider;
 import org.springframework.boot.context.event.ApplicationReadyEvent;
+import org.springframework.boot.context.properties.ConfigurationProperties;
 import org.springframework.context.event.EventListener;
 import org.springframework.security.access.prepost.PreAuthorize;
 import org.springframework.stereotype.Service;
@@ -30,6 +31,14 @@ import org.springframework.transaction.support.TransactionTemplate;
 /** In demo mode, loads the demo study at the first start and offers its sign-ins. */
 @Service
 class DemoService {
+    /**
+     * The demo, off unless asked for.
+     *
+     * @param folder the demo's studies, unzipped archives; the first is the newest
+     */
+    @ConfigurationProperties("mossbank.demo")
+    record DemoSettings(boolean enabled, List<Path> folder) {}
+
     private static final String LEAD = "orla";
     private static final String LEAD_NAME = "Orla Fennick";
     private static final String PASSWORD = "tide and lantern";

@@ -34,6 +34,9 @@ import org.mossbank.server.reconciliation.rows.KeyedSplit;
 import org.mossbank.server.reconciliation.rows.SplitReader;
 import org.mossbank.server.reconciliation.rows.SplitRows;
 import org.mossbank.server.rubric.AnchorProposals;
+import org.mossbank.server.succession.Before;
+import org.mossbank.server.succession.SuccessionRows;
+import org.mossbank.server.succession.Successions;
 import org.mossbank.server.turn.TurnRows;
 import org.mossbank.server.turn.Turns;
 import org.springframework.stereotype.Component;
@@ -78,6 +81,18 @@ class RecordParts {
             List<AnchorProposals.ProposalRow> proposals,
             List<KeyedMemo> memos,
             AsideParts.Asides asides) {
+        /** Of a study that begins. */
+        static Kept begun(Before before) {
+            return new Kept(
+                    List.of(),
+                    List.of(),
+                    List.of(),
+                    List.of(),
+                    List.of(),
+                    List.of(),
+                    new AsideParts.Asides(Optional.empty(), List.of(), Optional.of(before)));
+        }
+
         /** The same without what rests on all of it. */
         Kept withoutMemos() {
             return new Kept(looks, acts, splits, calibrations, proposals, List.of(), asides);
@@ -158,24 +173,32 @@ class RecordParts {
     static class AsideParts {
         private final Costs costs;
         private final Turns turns;
+        private final Successions successions;
 
-        AsideParts(Costs costs, Turns turns) {
+        AsideParts(Costs costs, Turns turns, Successions successions) {
+            this.successions = successions;
             this.costs = costs;
             this.turns = turns;
         }
 
         /**
          * @param use   how the team would use what it chooses
-         * @param turns what was found of replies, by answer and turn
+         * @param turns  what was found of replies, by answer and turn
+         * @param before the study that this one follows
          */
-        record Asides(Optional<TeamCostReport.StatedUseView> use, List<TurnRows.KeyedVerdict> turns) {
+        record Asides(
+                Optional<TeamCostReport.StatedUseView> use,
+                List<TurnRows.KeyedVerdict> turns,
+                Optional<Before> before) {
             static Asides read(Tables tables, ToIntFunction<String> followUps) {
-                return new Asides(StatedUseRows.read(tables), TurnRows.read(tables, followUps));
+                return new Asides(
+                        StatedUseRows.read(tables), TurnRows.read(tables, followUps), SuccessionRows.read(tables));
             }
 
             void write(WrittenFiles out) {
                 StatedUseRows.write(use.orElse(null), out);
                 turns.forEach(t -> TurnRows.write(t, out));
+                SuccessionRows.write(before.orElse(null), out);
             }
         }
 
@@ -186,11 +209,13 @@ class RecordParts {
                             .map(t -> TurnRows.KeyedVerdict.of(t, keys))
                             .sorted(Comparator.comparing(TurnRows.KeyedVerdict::answer)
                                     .thenComparingInt(TurnRows.KeyedVerdict::turn))
-                            .toList());
+                            .toList(),
+                    successions.before(study));
         }
 
         void restore(StudyId study, Asides asides, NewIds ids) {
             asides.use.ifPresent(u -> costs.restore(study, u));
+            asides.before.ifPresent(b -> successions.restore(study, b));
             turns.restore(study, asides.turns.stream().map(t -> t.kept(ids)).toList());
         }
     }

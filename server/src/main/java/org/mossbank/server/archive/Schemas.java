@@ -23,6 +23,7 @@ import org.mossbank.server.rubric.RubricRows;
 import org.mossbank.server.run.RunRows;
 import org.mossbank.server.source.SourceRows;
 import org.mossbank.server.study.PeopleRows;
+import org.mossbank.server.succession.SuccessionRows;
 import org.mossbank.server.turn.TurnRows;
 
 /** What an archive can hold. Each part of the job owns its tables; here they come together. */
@@ -46,7 +47,8 @@ final class Schemas {
                     ActRows.TABLES,
                     MemoRows.TABLES,
                     StatedUseRows.TABLES,
-                    TurnRows.TABLES)
+                    TurnRows.TABLES,
+                    SuccessionRows.TABLES)
             .<Table<?>>flatMap(List::stream)
             .toList();
 

@@ -20,6 +20,7 @@
             "memo",
             "cost",
             "turn",
+            "succession",
             "memo :: rows",
             "rubric",
             "grading",

@@ -11,8 +11,9 @@ public interface PromptHistory {
      * @param sheets    sheets for it that were sent in
      * @param withinOne share of pairs of grades at most one level apart
      * @param apart     points between the highest and the lowest candidate's mean score
+     * @param lowest    the lowest candidate's mean score: where even that is near the top, the prompt is worn out
      */
-    record Showing(int sheets, Figure withinOne, Figure apart) {}
+    record Showing(int sheets, Figure withinOne, Figure apart, Figure lowest) {}
 
     /** How it did; empty before anybody graded it. */
     Optional<Showing> of(StudyId study, PromptId prompt);

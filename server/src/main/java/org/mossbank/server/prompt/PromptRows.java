@@ -140,6 +140,11 @@ public final class PromptRows {
                     prompt.fault());
         }
 
+        /** The same, by another author. */
+        public KeyedPrompt writtenBy(@Nullable String other) {
+            return new KeyedPrompt(key, kind, content, other, variantOf, wording, calibration, fault);
+        }
+
         /** As it is kept. */
         public Prompts.NewPrompt kept(NewIds ids) {
             return new Prompts.NewPrompt(

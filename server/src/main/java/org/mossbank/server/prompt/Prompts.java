@@ -70,6 +70,19 @@ public class Prompts {
         return ids;
     }
 
+    /** Where a study's prompts were taken from the bank, those of another with the same keys were too. */
+    @SystemOnly
+    @Transactional
+    public void keepFromBankAlike(StudyId from, StudyId to) {
+        Map<String, PromptView> refs = ofStudy(from).stream().collect(Collectors.toMap(PromptView::key, p -> p));
+        for (Prompt prompt : prompts.ofStudy(to)) {
+            PromptView same = refs.get(prompt.key());
+            if (same != null && same.bank() != null) {
+                prompt.keepAs(same.bank());
+            }
+        }
+    }
+
     /** Adds prompts in their order and returns the new ids by key. */
     @SystemOnly
     @Transactional

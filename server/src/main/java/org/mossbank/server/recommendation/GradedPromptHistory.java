@@ -1,5 +1,6 @@
 package org.mossbank.server.recommendation;
 
+import java.util.DoubleSummaryStatistics;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -62,13 +63,15 @@ class GradedPromptHistory implements PromptHistory {
         Map<CriterionId, CriterionView> criteria =
                 rubrics.ofStudy(study).stream().collect(Collectors.toMap(CriterionView::id, Function.identity()));
         int sheets = (int) grades.stream().map(SentGrade::raterId).distinct().count();
+        DoubleSummaryStatistics means = means(
+                grades,
+                own,
+                new Scoring(criteria, studies.get(study).brief().rule().gate()));
         return Optional.of(new Showing(
                 sheets,
                 withinOne(grades, criteria),
-                apart(
-                        grades,
-                        own,
-                        new Scoring(criteria, studies.get(study).brief().rule().gate()))));
+                figure(means.getCount() > 1, means.getMax() - means.getMin()),
+                figure(means.getCount() > 0, means.getMin())));
     }
 
     private static Figure withinOne(List<SentGrade> grades, Map<CriterionId, CriterionView> criteria) {
@@ -84,22 +87,25 @@ class GradedPromptHistory implements PromptHistory {
                 PercentAgreement.of(RatingMatrix.ofLevels(ratings, highest), 1).pooled());
     }
 
-    /** Points between the highest and the lowest candidate's mean score. */
-    private static Figure apart(List<SentGrade> grades, Map<AnswerId, AnswerFacts> own, Scoring scoring) {
+    /** Of the candidates' mean scores. */
+    private static DoubleSummaryStatistics means(
+            List<SentGrade> grades, Map<AnswerId, AnswerFacts> own, Scoring scoring) {
         record Place(CandidateId candidate, AccountId rater, AnswerId answer) {}
         Map<Place, List<SentGrade>> sheets = grades.stream()
                 .collect(Collectors.groupingBy(
                         g -> new Place(Require.known(own, g.answerId()).candidateId(), g.raterId(), g.answerId())));
-        Map<CandidateId, Double> means = sheets.entrySet().stream()
+        return sheets.entrySet().stream()
                 .flatMap(e -> scoring.score(e.getValue()).stream()
                         .mapToObj(s -> Map.entry(e.getKey().candidate(), s)))
-                .collect(Collectors.groupingBy(Map.Entry::getKey, Collectors.averagingDouble(Map.Entry::getValue)));
-        if (means.size() < 2) {
-            return Figure.of(Estimate.undefined(Reason.NO_DATA));
-        }
-        double highest = means.values().stream().mapToDouble(m -> m).max().orElseThrow();
-        double lowest = means.values().stream().mapToDouble(m -> m).min().orElseThrow();
-        return Figure.of(Estimate.of(highest - lowest));
+                .collect(Collectors.groupingBy(Map.Entry::getKey, Collectors.averagingDouble(Map.Entry::getValue)))
+                .values()
+                .stream()
+                .mapToDouble(Double::doubleValue)
+                .summaryStatistics();
+    }
+
+    private static Figure figure(boolean defined, double value) {
+        return Figure.of(defined ? Estimate.of(value) : Estimate.undefined(Reason.NO_DATA));
     }
 
     /** As the study's rule scores. */

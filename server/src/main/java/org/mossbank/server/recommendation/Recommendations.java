@@ -1,11 +1,19 @@
 package org.mossbank.server.recommendation;
 
+import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import org.mossbank.core.estimate.Require;
+import org.mossbank.server.account.AccountView;
+import org.mossbank.server.answer.AnswerFacts;
 import org.mossbank.server.grading.Grading;
+import org.mossbank.server.grading.SentGrade;
 import org.mossbank.server.ids.AnswerId;
+import org.mossbank.server.ids.CriterionId;
 import org.mossbank.server.ids.StudyId;
+import org.mossbank.server.rubric.CriterionView;
 import org.mossbank.server.shared.HeavyWork;
 import org.mossbank.server.shared.Problem;
 import org.mossbank.server.shared.ProblemType;
@@ -78,10 +86,63 @@ public class Recommendations {
         });
     }
 
+    /** What raters gave every answer that counts on each criterion, by keys. */
+    @SystemOnly
+    public List<MeanLevel> meanLevels(StudyId study) {
+        RecommendationData data = basis.of(study);
+        return heavy.run(() -> MeanLevel.of(data));
+    }
+
+    /** Who gave the grades that count. */
+    @SystemOnly
+    public List<AccountView> ratersOf(StudyId study) {
+        return basis.of(study).raters().values().stream()
+                .sorted(Comparator.comparing(AccountView::signInName))
+                .toList();
+    }
+
     /** What raters gave every answer that counts. */
     @SystemOnly
     public List<AnswerGrades> grades(StudyId study) {
         RecommendationData data = basis.of(study);
         return heavy.run(() -> AnswerGrades.of(data));
+    }
+
+    /**
+     * What raters gave an answer on a criterion, by keys.
+     *
+     * @param level mean over raters, from 0
+     */
+    public record MeanLevel(
+            String answer, String prompt, String criterion, double level, int highestLevel, int raters) {
+        /** Of all that count, in the order of answers' keys. */
+        static List<MeanLevel> of(RecommendationData data) {
+            Map<AnswerId, Map<CriterionId, List<Integer>>> given = new HashMap<>();
+            for (SentGrade g : data.grades()) {
+                given.computeIfAbsent(g.answerId(), a -> new HashMap<>())
+                        .computeIfAbsent(g.criterionId(), c -> new ArrayList<>())
+                        .add(g.level());
+            }
+            List<MeanLevel> all = new ArrayList<>();
+            data.answers().values().stream()
+                    .filter(a -> given.containsKey(a.id()))
+                    .sorted(Comparator.comparing(AnswerFacts::key))
+                    .forEach(a -> data.criteria().stream()
+                            .filter(c -> Require.known(given, a.id()).containsKey(c.id()))
+                            .forEach(c ->
+                                    all.add(of(a, c, Require.known(Require.known(given, a.id()), c.id()), data))));
+            return all;
+        }
+
+        private static MeanLevel of(
+                AnswerFacts answer, CriterionView criterion, List<Integer> levels, RecommendationData data) {
+            return new MeanLevel(
+                    answer.key(),
+                    Require.known(data.prompts(), answer.promptId()).key(),
+                    criterion.key(),
+                    levels.stream().mapToInt(Integer::intValue).average().orElseThrow(),
+                    criterion.highestLevel(),
+                    levels.size());
+        }
     }
 }

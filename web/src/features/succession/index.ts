@@ -1,0 +1,2 @@
+export { NextPage } from "./NextPage";
+export { SincePage } from "./SincePage";
