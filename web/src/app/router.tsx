@@ -118,6 +118,18 @@ export const router = createBrowserRouter([
             lazy: async () => ({ Component: (await import("../features/trait")).TraitsPage }),
           },
           {
+            path: "recommendation/standings",
+            lazy: async () => ({ Component: (await import("../features/recommendation")).StandingsPage }),
+          },
+          {
+            path: "recommendation/covers",
+            lazy: async () => ({ Component: (await import("../features/recommendation")).CoversPage }),
+          },
+          {
+            path: "recommendation/expected",
+            lazy: async () => ({ Component: (await import("../features/expected")).ExpectedPage }),
+          },
+          {
             path: "recommendation/since",
             lazy: async () => ({ Component: (await import("../features/succession")).SincePage }),
           },

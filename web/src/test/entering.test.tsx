@@ -286,13 +286,9 @@ describe("the recommendation", () => {
     expect(screen.getByRole("cell", { name: words })).toBeTruthy();
   });
 
-  it("shows what was expected, who was blind and why the brief was reopened", async () => {
+  it("shows who was blind and why the brief was reopened", async () => {
     await shown({
       blinding: { raters: 3, lead: true, giveAways: 1, sentKnowing: 0 },
-      expectations: [
-        { name: "Mira Voss", lead: true, expects: "", usesToday: "", declaredAt: "2026-11-01T09:00:00Z" },
-        { name: "Åse Lund", lead: false, expects: "Osierhold", usesToday: "none", declaredAt: "2026-11-01T09:00:00Z" },
-      ],
       reopenings: [
         {
           by: "Mira Voss",
@@ -303,8 +299,6 @@ describe("the recommendation", () => {
         },
       ],
     });
-    expect(screen.getByText("nothing in particular")).toBeTruthy();
-    expect(screen.getByText("Osierhold")).toBeTruthy();
     expect(screen.getByText(/The lead was one of them/).textContent).toContain("1 answer names a candidate");
     expect(screen.getByText(/The margin was a slip\./)).toBeTruthy();
     expect(screen.getByText("Until then: margin 50.")).toBeTruthy();

@@ -8,6 +8,8 @@ import { Markdown } from "../../ui/Markdown";
 import { Query } from "../../ui/Query";
 import { ReasonDialog } from "../../ui/ReasonDialog";
 import { useTitle } from "../../ui/useTitle";
+import { candidatesOfStudy } from "../candidate";
+import { ClaimsPart } from "../expected";
 import { rubricOfStudy } from "../rubric";
 import { ExpectationForm, ForecastWords, Reopenings, RuleTermsList, useStudy } from "../study";
 import { briefOfStudy, useReopenBrief } from "./api";
@@ -36,6 +38,7 @@ export function BriefPage() {
 function OpenBrief({ brief }: { brief: Schemas["BriefView"] }) {
   const study = useStudy();
   const { pending, plan, change } = usePlan(study.id);
+  const names = useQuery(candidatesOfStudy(study.id));
   return (
     <div className="max-w-5xl">
       <BriefEditor brief={brief} plan={plan} />
@@ -46,9 +49,10 @@ function OpenBrief({ brief }: { brief: Schemas["BriefView"] }) {
           <p className="mt-1 mb-3 max-w-2xl text-ink-soft">
             Asked of everybody before they see anything, and shown only with the recommendation.
           </p>
-          <ExpectationForm studyId={study.id} />
+          <ExpectationForm studyId={study.id} names={names.data?.map((c) => c.content.name) ?? []} />
         </section>
       )}
+      <ClaimsPart />
     </div>
   );
 }

@@ -3,7 +3,7 @@ import { LIMITS } from "../../api/limits";
 import { AddButton } from "../../ui/AddButton";
 import { Button } from "../../ui/Button";
 import { Choice, Field } from "../../ui/Field";
-import { SIGNS } from "./words";
+import { DECIDERS, DECIDERS_IN_ORDER, SIGNS } from "./words";
 
 type Consideration = Schemas["Consideration"];
 
@@ -19,17 +19,28 @@ export function Considerations({ considerations, onChange }: ConsiderationsProps
       <legend className="mb-1 font-medium">Considerations</legend>
       <p className="mb-1.5 text-sm text-ink-soft">
         Facts that no grade covers: usage caps, where code is sent, image input, licence. One that rules a candidate out
-        keeps it from being recommended, whatever its grades.
+        keeps it from being recommended, whatever its grades. What is named of one candidate is asked of all: a blank is
+        shown as one.
       </p>
       <ol className="grid gap-1.5">
         {considerations.map((fact, i) => (
-          <li key={i} className="grid grid-cols-[10rem_1fr_auto] gap-2">
+          <li key={i} className="grid grid-cols-1 sm:grid-cols-[10rem_12rem_1fr_auto] gap-2">
             <Choice
               label={`Sign of consideration ${i + 1}`}
               labelHidden
               value={fact.sign}
               options={(["FOR", "AGAINST", "RULES_OUT"] as const).map((sign) => ({ value: sign, label: SIGNS[sign] }))}
               onValue={(sign) => onChange(considerations.with(i, { ...fact, sign }))}
+            />
+            <Choice
+              label={`What consideration ${i + 1} is about`}
+              labelHidden
+              value={fact.about ?? ""}
+              options={[
+                { value: "", label: "something else" },
+                ...DECIDERS_IN_ORDER.map((about) => ({ value: about, label: DECIDERS[about] })),
+              ]}
+              onValue={(about) => onChange(considerations.with(i, withAbout(fact, about)))}
             />
             <Field
               label={`Consideration ${i + 1}`}
@@ -52,4 +63,9 @@ export function Considerations({ considerations, onChange }: ConsiderationsProps
       </AddButton>
     </fieldset>
   );
+}
+
+function withAbout(fact: Consideration, about: Consideration["about"] | ""): Consideration {
+  const { about: _, ...rest } = fact;
+  return about === "" || about === undefined ? rest : { ...rest, about };
 }

@@ -1,3 +1,3 @@
 export { candidatesOfStudy } from "./api";
 export { CandidateName } from "./CandidateName";
-export { settingsLine } from "./words";
+export { DECIDERS, DECIDERS_IN_ORDER, settingsLine } from "./words";

@@ -8,6 +8,20 @@ export const SIGNS: Record<Schemas["Consideration"]["sign"], string> = {
   RULES_OUT: "rules it out",
 };
 
+type Decider = NonNullable<Schemas["Consideration"]["about"]>;
+
+/** What often decides, and is asked of all candidates. */
+export const DECIDERS: Record<Decider, string> = {
+  PRIVACY: "privacy",
+  REGION: "where code is sent",
+  LICENCE: "licence",
+  CAPS: "caps",
+  CONTEXT: "context",
+  INTEGRATION: "integration",
+};
+
+export const DECIDERS_IN_ORDER: Decider[] = ["PRIVACY", "REGION", "LICENCE", "CAPS", "CONTEXT", "INTEGRATION"];
+
 /** All settings in one line. */
 export function settingsLine(content: Content): string {
   return content.settings.map((s) => (s.name === "settings" ? s.value : `${s.name} ${s.value}`)).join(", ");

@@ -1,7 +1,6 @@
 import type { Schemas } from "../../api/client";
 import { fixed } from "../../ui/format";
-import { type Axis, FigureText, IntervalAxis, IntervalRow } from "../../ui/IntervalRow";
-import { Table } from "../../ui/Table";
+import { FigureText } from "../../ui/IntervalRow";
 
 type Report = Schemas["RecommendationReport"];
 type Finding = Report["findings"][number];
@@ -59,42 +58,23 @@ const LOOKS: Record<Met, string> = {
 
 /** Each condition of the rule with its figure. */
 export function Conditions({ report }: { report: Report }) {
-  const floors = new Set(report.agreement.map((a) => a.floor));
-  const [floor] = floors;
-  const axis: Axis = {
-    from: 0,
-    to: 1,
-    decimals: 0,
-    marks: floors.size === 1 && floor !== undefined ? [{ at: floor, label: `floor ${fixed(floor, 2)}` }] : [],
-  };
   return (
-    <section className="mt-6">
-      <h2 className="mb-1">What must hold before grades decide</h2>
-      <Table
-        caption="Conditions of the rule"
-        rows={conditionsOf(report)}
-        rowKey={(c) => c.key}
-        columns={[
-          { key: "what", head: "Condition", rowHeader: true, cell: (c) => c.what },
-          { key: "met", head: "By the rule", cell: (c) => <span className={LOOKS[c.met]}>{c.met}</span> },
-          {
-            key: "picture",
-            head: <IntervalAxis axis={axis} />,
-            cell: (c) => c.figure && <IntervalRow figure={c.figure} axis={axis} />,
-          },
-          {
-            key: "figure",
-            head: "Figure, interval",
-            cell: (c) => c.figure && <FigureText figure={c.figure} decimals={2} />,
-          },
-          {
-            key: "floor",
-            head: "Floor",
-            align: "right",
-            cell: (c) => c.floor !== undefined && fixed(c.floor, 2),
-          },
-        ]}
-      />
+    <section>
+      <h2 className="text-base">What must hold before grades decide</h2>
+      <ul aria-label="Conditions of the rule" className="mt-1 grid gap-0.5 text-sm">
+        {conditionsOf(report).map((c) => (
+          <li key={c.key}>
+            {c.what}
+            {c.figure && (
+              <>
+                {" "}
+                <FigureText figure={c.figure} decimals={2} />
+              </>
+            )}
+            {c.floor !== undefined && `, floor ${fixed(c.floor, 2)}`}: <span className={LOOKS[c.met]}>{c.met}</span>
+          </li>
+        ))}
+      </ul>
     </section>
   );
 }

@@ -3,13 +3,14 @@ import type { Schemas } from "../../api/client";
 import { Note } from "../../ui/Note";
 import { FigureText } from "../../ui/IntervalRow";
 import { Table } from "../../ui/Table";
-import { candidatesOfStudy } from "../candidate";
+import { candidatesOfStudy, DECIDERS, DECIDERS_IN_ORDER } from "../candidate";
 import { useStudy } from "../study";
 import { CandidateOf } from "./CandidateOf";
 
 type Report = Schemas["RecommendationReport"];
 type Candidate = Schemas["CandidateView"];
 type Sign = Schemas["Consideration"]["sign"];
+type Decider = NonNullable<Schemas["Consideration"]["about"]>;
 
 const factsOf = (candidate: Candidate, sign: Sign) =>
   candidate.content.considerations.filter((c) => c.sign === sign).map((c) => c.text);
@@ -38,7 +39,7 @@ export function SpeaksAgainst({ report }: { report: Report }) {
     return null;
   }
   return (
-    <Note tone="caution" className="mt-3">
+    <Note tone="caution">
       <h2 className="text-base">What speaks against it</h2>
       <ul className="mt-1 grid gap-1 [overflow-wrap:anywhere]">
         {against.map((fact) => (
@@ -95,7 +96,43 @@ export function FactsSection({ report }: { report: Report }) {
           })),
         ]}
       />
+      <Deciders report={report} candidates={candidates.data} />
     </section>
+  );
+}
+
+/** What is asked of all candidates once it is known of one, so that a blank is seen as one. */
+function Deciders({ report, candidates }: { report: Report; candidates: Candidate[] }) {
+  const models = candidates.filter((c) => !c.content.baseline);
+  const answers = (c: Candidate, about: Decider) => c.content.considerations.filter((f) => f.about === about);
+  const asked = DECIDERS_IN_ORDER.filter((about) => models.some((c) => answers(c, about).length > 0));
+  if (asked.length === 0) {
+    return null;
+  }
+  return (
+    <div className="mt-4">
+      <Table
+        caption="What is asked of all candidates"
+        rows={asked.map((about) => ({ about }))}
+        rowKey={(r) => r.about}
+        saveAs="asked-of-all"
+        columns={[
+          { key: "about", head: "Asked of all", rowHeader: true, cell: (r) => DECIDERS[r.about] },
+          ...models.map((c) => ({
+            key: c.id,
+            head: <CandidateOf report={report} id={c.id} />,
+            cell: (r: { about: Decider }) => {
+              const facts = answers(c, r.about);
+              return facts.length === 0 ? (
+                <span className="border-b-2 border-ochre">blank: nobody found out</span>
+              ) : (
+                <Facts texts={facts.map((f) => f.text)} />
+              );
+            },
+          })),
+        ]}
+      />
+    </div>
   );
 }
 

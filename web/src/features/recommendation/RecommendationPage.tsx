@@ -4,7 +4,6 @@ import type { Schemas } from "../../api/client";
 import { count, fixed, moment } from "../../ui/format";
 import { Note } from "../../ui/Note";
 import { Query, WORKED_OUT } from "../../ui/Query";
-import { Table } from "../../ui/Table";
 import { useTitle } from "../../ui/useTitle";
 import { ForecastWords, Reopenings, RuleTermsList, SetAsideNote, useStudy } from "../study";
 import { ActsSection } from "./ActsSection";
@@ -14,9 +13,8 @@ import { Conditions } from "./Conditions";
 import { DifferenceSection } from "./DifferenceSection";
 import { FactsSection, SpeaksAgainst } from "./FactsBeside";
 import { HiddenStandings, LooksTable } from "./HiddenStandings";
-import { MeasureSection } from "./MeasureSection";
 import { useReport, useRobustness } from "./shown";
-import { StandingSection } from "./StandingSection";
+import { StandingTable } from "./StandingSection";
 import { Views } from "./Views";
 
 type Report = Schemas["RecommendationReport"];
@@ -42,19 +40,31 @@ export function RecommendationPage() {
         <div className="max-w-5xl">
           {look === 0 && <Views />}
           {look > 0 && <LookNote look={look} report={report} />}
-          <Outcome report={report} look={look} />
-          <SpeaksAgainst report={report} />
-          <SetAsideNote setAside={report.setAside} />
-          <UnequalFollowUps report={report} />
-          <RuledOut report={report} />
-          <FailedAnswers report={report} />
-          <Settled report={report} />
-          <StandingSection report={report} />
-          <Conditions report={report} />
-          <DifferenceSection report={report} />
-          <MeasureSection report={report} />
+          <Head report={report} look={look} />
+          <div className="grid gap-x-6 gap-y-3 lg:grid-cols-[minmax(0,3fr)_minmax(0,2fr)]">
+            <div className="grid content-start gap-3">
+              <Outcome report={report} look={look} />
+              <SetAsideNote setAside={report.setAside} />
+              <UnequalFollowUps report={report} />
+              <FailedAnswers report={report} />
+              <Settled report={report} />
+            </div>
+            <div className="grid content-start gap-3">
+              <Conditions report={report} />
+              <SpeaksAgainst report={report} />
+              <RuledOut report={report} />
+            </div>
+          </div>
+          <section className="mt-5">
+            <h2>Standings</h2>
+            <p className="mb-1 text-sm text-ink-soft">
+              Scores of 100, with 95 % intervals over other prompts and raters of the same sort.
+              {report.outcome === "WITHHELD" && " They are shown as they stand; the rule does not let them decide yet."}
+            </p>
+            <StandingTable caption="Standings overall" report={report} standings={report.overall} overall="told" />
+            {look > 0 && <DifferenceSection report={report} />}
+          </section>
           <FactsSection report={report} />
-          <ExpectationSection report={report} />
           <BlindingSection report={report} />
           <RuleSection report={report} />
           {report.forecast && <ForecastWords forecast={report.forecast} />}
@@ -92,44 +102,54 @@ function LookNote({ look, report }: { look: number; report: Report }) {
   );
 }
 
-function Outcome({ report, look }: { report: Report; look: number }) {
-  const study = useStudy();
+type OutcomeProps = { report: Report; look: number };
+
+function Head({ report, look }: OutcomeProps) {
   const { basis } = report;
   return (
     <>
       <h1>{report.headline}</h1>
-      <p className="mt-1 mb-4 text-ink-soft">
+      <p className="mt-1 mb-3 text-ink-soft">
         {look === 0 && `From ${basis.sentSheets} of ${count(basis.sheets, "sheet", "sheets")}: `}
         {count(basis.answers, "answer", "answers")} to {count(basis.prompts, "prompt", "prompts")},{" "}
         {count(basis.raters, "rater", "raters")}.
       </p>
-      <Note tone={TONES[report.outcome]}>
-        <h2 className="text-base">{report.outcome === "WITHHELD" ? "What is missing" : "Why"}</h2>
-        <ul className="mt-1 grid gap-1">
-          {report.findings.map((finding) => (
-            <li key={finding.sentence}>{finding.sentence}</li>
-          ))}
-        </ul>
-        {report.outcome !== "WITHHELD" && report.outcome !== "BY_KIND" && <HangsOnLine />}
-        {look > 0 ? (
-          <p className="mt-2">
-            <Link to={`how?look=${look}`}>How the outcome comes about</Link>
-          </p>
-        ) : (
-          study.role === "LEAD" && (
-            <p className="mt-2">
-              <a href={`/api/studies/${study.id}/grades`} download>
-                All grades as a table (CSV)
-              </a>
-              <Link to="next" className="ml-6">
-                Begin the next study from this one
-              </Link>
-            </p>
-          )
-        )}
-      </Note>
     </>
   );
+}
+
+function Outcome({ report, look }: OutcomeProps) {
+  return (
+    <Note tone={TONES[report.outcome]}>
+      <h2 className="text-base">{report.outcome === "WITHHELD" ? "What is missing" : "Why"}</h2>
+      <ul className="mt-1 grid gap-1">
+        {report.findings.map((finding) => (
+          <li key={finding.sentence}>{finding.sentence}</li>
+        ))}
+      </ul>
+      {report.outcome !== "WITHHELD" && report.outcome !== "BY_KIND" && <HangsOnLine />}
+      {look > 0 ? (
+        <p className="mt-2">
+          <Link to={`how?look=${look}`}>How the outcome comes about</Link>
+        </p>
+      ) : (
+        <GoOn />
+      )}
+    </Note>
+  );
+}
+
+/** What a lead does next with it. */
+function GoOn() {
+  const study = useStudy();
+  return study.role === "LEAD" ? (
+    <p className="mt-2 flex flex-wrap gap-x-6 gap-y-1 text-sm">
+      <a href={`/api/studies/${study.id}/grades`} download>
+        All grades as a table (CSV)
+      </a>
+      <Link to="next">Begin the next study from this one</Link>
+    </p>
+  ) : null;
 }
 
 /** What the outcome hangs on, in a sentence; it comes a little later than the rest. */
@@ -145,7 +165,7 @@ function FailedAnswers({ report }: { report: Report }) {
   }
   const lowest = report.rule.terms.failedAnswers === "LOWEST";
   return (
-    <Note tone={otherwise === undefined ? "info" : "caution"} className="mt-3">
+    <Note tone={otherwise === undefined ? "info" : "caution"}>
       {count(answers, "answer", "answers")} left nothing to grade and{" "}
       {lowest ? "got the lowest levels" : "count nowhere"}, by the rule.{" "}
       {otherwise === undefined
@@ -162,7 +182,7 @@ function Settled({ report }: { report: Report }) {
     return null;
   }
   return (
-    <Note tone={otherwise === undefined ? "info" : "caution"} className="mt-3">
+    <Note tone={otherwise === undefined ? "info" : "caution"}>
       <p>
         {count(splits, "split has", "splits have")} a settled grade{open > 0 && `, ${open} have none`}. Everything here
         rests on the grades as they were given, before anybody saw another’s.{" "}
@@ -190,7 +210,7 @@ function RuledOut({ report }: { report: Report }) {
     return null;
   }
   return (
-    <Note tone="caution" className="mt-3">
+    <Note tone="caution">
       <ul>
         {report.ruledOut.map((r) => (
           <li key={r.candidateId}>
@@ -199,51 +219,6 @@ function RuledOut({ report }: { report: Report }) {
         ))}
       </ul>
     </Note>
-  );
-}
-
-/** What people expected before they saw anything, beside what came out. */
-function ExpectationSection({ report }: { report: Report }) {
-  if (report.expectations.length === 0) {
-    return null;
-  }
-  return (
-    <section className="mt-8">
-      <h2>What was expected</h2>
-      <p className="mb-1 text-sm text-ink-soft">
-        Said before anybody saw an answer; raters did not know the candidates.
-      </p>
-      <Table
-        caption="What people expected"
-        rows={report.expectations}
-        rowKey={(e) => e.name}
-        columns={[
-          {
-            key: "name",
-            head: "Who",
-            rowHeader: true,
-            sortBy: (e) => e.name,
-            cell: (e) => (
-              <>
-                {e.name}
-                {e.lead && <span className="text-ink-soft">, lead</span>}
-              </>
-            ),
-          },
-          {
-            key: "expects",
-            head: "Expected to do best",
-            cell: (e) => e.expects || <span className="text-ink-soft">nothing in particular</span>,
-          },
-          {
-            key: "uses",
-            head: "Used at the time",
-            cell: (e) => e.usesToday || <span className="text-ink-soft">not said</span>,
-          },
-          { key: "at", head: "Said", cell: (e) => moment(e.declaredAt) },
-        ]}
-      />
-    </section>
   );
 }
 
@@ -284,7 +259,7 @@ function UnequalFollowUps({ report }: { report: Report }) {
     return null;
   }
   return (
-    <Note tone="caution" className="mt-3">
+    <Note tone="caution">
       <ul>
         {report.unequalFollowUps.map((u) => (
           <li key={u.answerId}>

@@ -6,11 +6,14 @@ import { followsOfStudy } from "./api";
 
 const VIEWS = [
   { path: "", name: "Outcome" },
+  { path: "/standings", name: "Standings" },
   { path: "/how", name: "How it comes about" },
   { path: "/prompts", name: "Prompt by prompt" },
   { path: "/traits", name: "Good at, bad at" },
   { path: "/work", name: "Does it work" },
   { path: "/costs", name: "Cost and time" },
+  { path: "/covers", name: "Who covers what" },
+  { path: "/expected", name: "Expected" },
   { path: "/since", name: "Since the last" },
   { path: "/what-if", name: "What if" },
   { path: "/memo", name: "Memo" },

@@ -49,6 +49,13 @@ export const actsOfStudy = (studyId: string) =>
     queryFn: ({ signal }) => unwrap(api.GET("/api/studies/{studyId}/acts", { params: { path: { studyId } }, signal })),
   });
 
+export const groupsOfStudy = (studyId: string) =>
+  queryOptions({
+    queryKey: studyKeys.part(studyId, "groups"),
+    queryFn: ({ signal }) =>
+      unwrap(api.GET("/api/studies/{studyId}/recommendation/groups", { params: { path: { studyId } }, signal })),
+  });
+
 /** Which study this one follows, if it follows one. */
 export const followsOfStudy = (studyId: string) =>
   queryOptions({

@@ -2,19 +2,24 @@ import { useQuery } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
 import { LIMITS } from "../../api/limits";
 import { Button } from "../../ui/Button";
-import { Field } from "../../ui/Field";
+import { Choice, Field } from "../../ui/Field";
 import { Note } from "../../ui/Note";
 import { Query } from "../../ui/Query";
 import { expectationIn, useDeclare } from "./api";
 
-type ExpectationFormProps = { studyId: string; onDeclared?: () => void };
+type ExpectationFormProps = {
+  studyId: string;
+  /** Candidates to choose from, for a lead, who knows them. */
+  names?: string[];
+  onDeclared?: () => void;
+};
 
 /** Asks what one expects before anything is seen. Names of candidates are not offered: raters do not know them yet. */
-export function ExpectationForm({ studyId, onDeclared }: ExpectationFormProps) {
+export function ExpectationForm({ studyId, names = [], onDeclared }: ExpectationFormProps) {
   const known = useQuery(expectationIn(studyId));
   return (
     <Query of={known} what="what you expect">
-      {(own) => <Form key={String(own.declared)} studyId={studyId} own={own} onDeclared={onDeclared} />}
+      {(own) => <Form key={String(own.declared)} studyId={studyId} own={own} names={names} onDeclared={onDeclared} />}
     </Query>
   );
 }
@@ -22,10 +27,11 @@ export function ExpectationForm({ studyId, onDeclared }: ExpectationFormProps) {
 type FormProps = {
   studyId: string;
   own: { declared: boolean; open: boolean; expects: string; usesToday: string };
+  names: string[];
   onDeclared: (() => void) | undefined;
 };
 
-function Form({ studyId, own, onDeclared }: FormProps) {
+function Form({ studyId, own, names, onDeclared }: FormProps) {
   const declare = useDeclare(studyId);
   const [expects, setExpects] = useState(own.expects);
   const [usesToday, setUsesToday] = useState(own.usesToday);
@@ -38,8 +44,19 @@ function Form({ studyId, own, onDeclared }: FormProps) {
   }
   return (
     <form onSubmit={submit} className="grid max-w-xl gap-3">
+      {names.length > 0 && (
+        <Choice
+          label="Which candidate do you think will do best?"
+          value={names.includes(expects) ? expects : ""}
+          options={[
+            { value: "", label: expects === "" ? "none in particular" : "as you write below" },
+            ...[...new Set(names)].map((name) => ({ value: name, label: name })),
+          ]}
+          onValue={setExpects}
+        />
+      )}
       <Field
-        label="Which model do you think will do best?"
+        label={names.length > 0 ? "In your own words" : "Which model do you think will do best?"}
         hint="Leave it empty if you expect nothing in particular."
         maxLength={LIMITS.Declare.expects}
         value={expects}

@@ -159,6 +159,11 @@ public class AuthorizationTest extends ServerTest {
             new Row("POST", STUDY + "/recommendation/what-if", 409, 403, 404, 401),
             new Row("GET", STUDY + "/recommendation/traits", 409, 403, 404, 401),
             new Row("GET", STUDY + "/recommendation/work", 409, 403, 404, 401),
+            new Row("GET", STUDY + "/recommendation/groups", 409, 403, 404, 401),
+            new Row("GET", STUDY + "/recommendation/expected", 409, 403, 404, 401),
+            new Row("GET", STUDY + "/claims", 200, 403, 404, 401),
+            new Row("PUT", STUDY + "/claims", 409, 403, 404, 401),
+            new Row("PUT", STUDY + "/expectations/{accountId}/match", 409, 403, 404, 401),
             new Row("GET", STUDY + "/recommendation/since", 409, 403, 404, 401),
             new Row("GET", STUDY + "/follows", 200, 403, 404, 401),
             new Row("POST", STUDY + "/next", 409, 403, 404, 401),
@@ -294,6 +299,7 @@ public class AuthorizationTest extends ServerTest {
         ids.put("place", "0");
         ids.put("point", "0");
         ids.put("turn", "0");
+        ids.put("accountId", UUID.randomUUID().toString());
         ids.put("remarkId", UUID.randomUUID().toString());
         ids.put("reminderId", UUID.randomUUID().toString());
         ids.put("runId", UUID.randomUUID().toString());
@@ -392,6 +398,12 @@ public class AuthorizationTest extends ServerTest {
         }
         if (address.endsWith("/team-costs") || address.endsWith("/stated-use")) {
             return Map.of("people", 3, "tasksPerDay", 4, "daysPerMonth", 21);
+        }
+        if (address.endsWith("/claims")) {
+            return Map.of("claims", List.of());
+        }
+        if (address.endsWith("/match")) {
+            return Map.of();
         }
         if (address.endsWith("/next")) {
             return Map.of("title", "The next one", "candidateIds", List.of(), "share", 0.5, "raters", true);

@@ -107,7 +107,7 @@ public final class PlainStudy {
                         "",
                         ruledOutBy.stream()
                                 .map(w -> new CandidateContent.Consideration(
-                                        CandidateContent.Consideration.Sign.RULES_OUT, w))
+                                        CandidateContent.Consideration.Sign.RULES_OUT, w, null))
                                 .toList(),
                         baseline,
                         null),

@@ -159,6 +159,11 @@ public final class GradedAnswers {
         return keeping((prompt, rater) -> groups.kindOf().apply(prompt).equals(kind));
     }
 
+    /** Those to some prompts. */
+    public GradedAnswers ofPrompts(Collection<String> some) {
+        return keeping((prompt, rater) -> some.contains(prompt));
+    }
+
     PromptGroups groups() {
         return groups;
     }

@@ -2,6 +2,7 @@ package org.mossbank.server.archive;
 
 import java.util.Comparator;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.ToIntFunction;
@@ -15,6 +16,8 @@ import org.mossbank.server.calibration.rows.KeyedCalibration;
 import org.mossbank.server.cost.Costs;
 import org.mossbank.server.cost.StatedUseRows;
 import org.mossbank.server.cost.TeamCostReport;
+import org.mossbank.server.expected.Expected;
+import org.mossbank.server.expected.ExpectedRows;
 import org.mossbank.server.files.Keys;
 import org.mossbank.server.files.NewIds;
 import org.mossbank.server.files.Tables;
@@ -90,7 +93,11 @@ class RecordParts {
                     List.of(),
                     List.of(),
                     List.of(),
-                    new AsideParts.Asides(Optional.empty(), List.of(), Optional.of(before)));
+                    new AsideParts.Asides(
+                            Optional.empty(),
+                            List.of(),
+                            Optional.of(before),
+                            new ExpectedRows.Keyed(List.of(), Map.of())));
         }
 
         /** The same without what rests on all of it. */
@@ -174,8 +181,10 @@ class RecordParts {
         private final Costs costs;
         private final Turns turns;
         private final Successions successions;
+        private final Expected expected;
 
-        AsideParts(Costs costs, Turns turns, Successions successions) {
+        AsideParts(Costs costs, Turns turns, Successions successions, Expected expected) {
+            this.expected = expected;
             this.successions = successions;
             this.costs = costs;
             this.turns = turns;
@@ -185,20 +194,26 @@ class RecordParts {
          * @param use   how the team would use what it chooses
          * @param turns  what was found of replies, by answer and turn
          * @param before the study that this one follows
+         * @param expected claims, and whom people's words are taken for
          */
         record Asides(
                 Optional<TeamCostReport.StatedUseView> use,
                 List<TurnRows.KeyedVerdict> turns,
-                Optional<Before> before) {
+                Optional<Before> before,
+                ExpectedRows.Keyed expected) {
             static Asides read(Tables tables, ToIntFunction<String> followUps) {
                 return new Asides(
-                        StatedUseRows.read(tables), TurnRows.read(tables, followUps), SuccessionRows.read(tables));
+                        StatedUseRows.read(tables),
+                        TurnRows.read(tables, followUps),
+                        SuccessionRows.read(tables),
+                        ExpectedRows.read(tables));
             }
 
             void write(WrittenFiles out) {
                 StatedUseRows.write(use.orElse(null), out);
                 turns.forEach(t -> TurnRows.write(t, out));
                 SuccessionRows.write(before.orElse(null), out);
+                ExpectedRows.write(expected, out);
             }
         }
 
@@ -210,12 +225,14 @@ class RecordParts {
                             .sorted(Comparator.comparing(TurnRows.KeyedVerdict::answer)
                                     .thenComparingInt(TurnRows.KeyedVerdict::turn))
                             .toList(),
-                    successions.before(study));
+                    successions.before(study),
+                    ExpectedRows.Keyed.of(expected.claims(study), expected.matches(study), keys));
         }
 
         void restore(StudyId study, Asides asides, NewIds ids) {
             asides.use.ifPresent(u -> costs.restore(study, u));
             asides.before.ifPresent(b -> successions.restore(study, b));
+            expected.restore(study, asides.expected.claims(ids), asides.expected.matches(ids));
             turns.restore(study, asides.turns.stream().map(t -> t.kept(ids)).toList());
         }
     }

@@ -21,6 +21,7 @@
             "cost",
             "turn",
             "succession",
+            "expected",
             "memo :: rows",
             "rubric",
             "grading",

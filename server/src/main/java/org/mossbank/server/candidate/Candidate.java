@@ -31,7 +31,10 @@ class Candidate {
 
     /** A consideration's row. */
     @Embeddable
-    record ConsiderationRow(@Enumerated(EnumType.STRING) CandidateContent.Consideration.Sign sign, String text) {}
+    record ConsiderationRow(
+            @Enumerated(EnumType.STRING) CandidateContent.Consideration.Sign sign,
+            String text,
+            @Enumerated(EnumType.STRING) CandidateContent.Consideration.@Nullable Decider about) {}
 
     private static final int TOGETHER = 50;
 
@@ -149,7 +152,7 @@ class Candidate {
     /** Facts that no grade covers may turn up at any time. */
     void consider(List<CandidateContent.Consideration> facts) {
         List<ConsiderationRow> rows = facts.stream()
-                .map(c -> new ConsiderationRow(c.sign(), c.text()))
+                .map(c -> new ConsiderationRow(c.sign(), c.text(), c.about()))
                 .toList();
         if (!rows.equals(considerations)) {
             considerations.clear();
@@ -185,7 +188,7 @@ class Candidate {
                 asOf,
                 note,
                 considerations.stream()
-                        .map(c -> new CandidateContent.Consideration(c.sign(), c.text()))
+                        .map(c -> new CandidateContent.Consideration(c.sign(), c.text(), c.about()))
                         .toList(),
                 baseline,
                 personId);

@@ -111,9 +111,26 @@ public record CandidateContent(
         }
     }
 
-    /** A fact that no grade covers, and what it means for the choice. */
+    /**
+     * A fact that no grade covers, and what it means for the choice.
+     *
+     * @param about which of the things it answers that are asked of all candidates; absent for another
+     */
     public record Consideration(
-            @NotNull Sign sign, @NotBlank @Size(max = 1000) String text) {
+            @NotNull Sign sign,
+            @NotBlank @Size(max = 1000) String text,
+            @Nullable Decider about) {
+        /** What often decides and is asked of all candidates, so that a blank is seen as one. */
+        public enum Decider {
+            PRIVACY,
+            /** Where code is sent. */
+            REGION,
+            LICENCE,
+            CAPS,
+            CONTEXT,
+            INTEGRATION
+        }
+
         /** Which way a fact points. */
         public enum Sign {
             FOR,

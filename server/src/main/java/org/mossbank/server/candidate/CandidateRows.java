@@ -118,7 +118,10 @@ public final class CandidateRows {
             @Column("Which way it points") CandidateContent.Consideration.@NotNull Sign sign,
 
             @Column("The fact") @As(CandidateContent.Consideration.class) @NotNull
-            String text) {}
+            String text,
+
+            @Column("Which of the things it answers that are asked of all candidates; empty for another")
+            CandidateContent.Consideration.@Nullable Decider about) {}
 
     public static final Table<CandidateRow> CANDIDATES = Table.of(CandidateRow.class);
     private static final Table<SettingRow> SETTINGS = Table.of(SettingRow.class);
@@ -173,7 +176,7 @@ public final class CandidateRows {
                 row.note(),
                 considerations.getOrDefault(row.candidate(), List.of()).stream()
                         .map(l -> new CandidateContent.Consideration(
-                                l.row().sign(), l.row().text()))
+                                l.row().sign(), l.row().text(), l.row().about()))
                         .toList(),
                 row.baseline(),
                 null);
@@ -244,6 +247,7 @@ public final class CandidateRows {
                         candidate.person()));
         content.settings().forEach(s -> out.add(SETTINGS, new SettingRow(candidate.key(), s.name(), s.value())));
         content.considerations()
-                .forEach(c -> out.add(CONSIDERATIONS, new ConsiderationRow(candidate.key(), c.sign(), c.text())));
+                .forEach(c ->
+                        out.add(CONSIDERATIONS, new ConsiderationRow(candidate.key(), c.sign(), c.text(), c.about())));
     }
 }

@@ -11,6 +11,8 @@ import org.mossbank.server.candidate.Candidates;
 import org.mossbank.server.cost.CostReport;
 import org.mossbank.server.cost.Costs;
 import org.mossbank.server.cost.TeamCostReport;
+import org.mossbank.server.expected.Expected;
+import org.mossbank.server.expected.ExpectedReport;
 import org.mossbank.server.grading.Grading;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.memo.document.MemoBasis;
@@ -63,7 +65,10 @@ class MemoReader {
         private final Prompts prompts;
         private final Accounts accounts;
 
-        MemoSubject(Studies studies, Candidates candidates, Prompts prompts, Accounts accounts) {
+        private final Expected expected;
+
+        MemoSubject(Studies studies, Candidates candidates, Prompts prompts, Accounts accounts, Expected expected) {
+            this.expected = expected;
             this.studies = studies;
             this.candidates = candidates;
             this.prompts = prompts;
@@ -96,6 +101,7 @@ class MemoReader {
         TeamCostReport team = costs.statedUse(study)
                 .map(stated -> costs.team(study, stated.use(), stated))
                 .orElse(null);
+        ExpectedReport expected = subject.expected.report(study);
         return snapshot.of(() -> new MemoBasis(
                 clock.instant(),
                 subject.studies.get(study),
@@ -109,6 +115,7 @@ class MemoReader {
                 robustness,
                 taken,
                 team,
+                expected,
                 acts.ofStudy(study),
                 dissents));
     }

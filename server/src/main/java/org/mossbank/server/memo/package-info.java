@@ -13,7 +13,8 @@
             "grading",
             "agreement",
             "recommendation",
-            "cost"
+            "cost",
+            "expected"
         })
 @NullMarked
 package org.mossbank.server.memo;

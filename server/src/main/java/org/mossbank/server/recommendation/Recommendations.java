@@ -1,11 +1,17 @@
 package org.mossbank.server.recommendation;
 
 import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Collection;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
+import org.mossbank.core.comparison.ScoreGrid;
+import org.mossbank.core.comparison.ScoredCell;
 import org.mossbank.core.estimate.Require;
+import org.mossbank.core.robustness.GradedAnswers;
 import org.mossbank.server.account.AccountView;
 import org.mossbank.server.answer.AnswerFacts;
 import org.mossbank.server.grading.Grading;
@@ -91,6 +97,35 @@ public class Recommendations {
     public List<MeanLevel> meanLevels(StudyId study) {
         RecommendationData data = basis.of(study);
         return heavy.run(() -> MeanLevel.of(data));
+    }
+
+    /** What each rater's grades give each answer, as the rule scores, by candidates' keys and raters' names to sign in. */
+    @SystemOnly
+    public List<ScoredCell> scores(StudyId study) {
+        RecommendationData data = basis.of(study);
+        return heavy.run(() -> data.graded(data.rule().failedAnswers(), true).cells(data.weights()));
+    }
+
+    /**
+     * All grades that count, as the rule scores.
+     *
+     * @param weights of the criteria, in their order
+     */
+    public record Graded(GradedAnswers answers, List<Double> weights) {
+        /** Those to some prompts, by their keys; empty if nothing with weight was graded. */
+        public Optional<ScoreGrid> grid(Collection<String> prompts) {
+            return answers.ofPrompts(prompts)
+                    .grid(weights.stream().mapToDouble(Double::doubleValue).toArray());
+        }
+    }
+
+    /** All grades that count. */
+    @SystemOnly
+    public Graded graded(StudyId study) {
+        RecommendationData data = basis.of(study);
+        return heavy.run(() -> new Graded(
+                data.graded(data.rule().failedAnswers(), true),
+                Arrays.stream(data.weights()).boxed().toList()));
     }
 
     /** Who gave the grades that count. */

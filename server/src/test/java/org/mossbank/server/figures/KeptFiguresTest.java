@@ -50,6 +50,7 @@ public class KeptFiguresTest extends ServerTest {
             {"traits", "/recommendation/traits"},
             {"costs", "/recommendation/costs"},
             {"work", "/recommendation/work"},
+            {"groups", "/recommendation/groups"},
             {"oversight", "/oversight"}
         };
     }

@@ -62,6 +62,8 @@ public class LooksTest extends ServerTest {
                 "/recommendation/traits",
                 "/recommendation/costs",
                 "/recommendation/work",
+                "/recommendation/groups",
+                "/recommendation/expected",
                 "/recommendation/since",
                 "/recommendation/team-costs")) {
             assertThat(as(LEAD).get("/api/studies/" + study + hidden).problem()).isEqualTo("standings-hidden");

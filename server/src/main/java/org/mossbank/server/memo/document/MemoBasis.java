@@ -10,6 +10,7 @@ import org.mossbank.server.agreement.AgreementReport;
 import org.mossbank.server.candidate.CandidateView;
 import org.mossbank.server.cost.CostReport;
 import org.mossbank.server.cost.TeamCostReport;
+import org.mossbank.server.expected.ExpectedReport;
 import org.mossbank.server.grading.Grading;
 import org.mossbank.server.ids.AccountId;
 import org.mossbank.server.ids.CandidateId;
@@ -42,6 +43,7 @@ public record MemoBasis(
         RobustnessReport robustness,
         CostReport costs,
         @Nullable TeamCostReport team,
+        ExpectedReport expected,
         List<ActView> acts,
         List<Dissent> dissents) {
 

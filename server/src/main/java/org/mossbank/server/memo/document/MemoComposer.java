@@ -39,7 +39,7 @@ public final class MemoComposer {
             case FACTS -> TradeOffParts.facts(basis);
             case LIMITS -> OnTheWayParts.limits(basis);
             case ACTS -> OnTheWayParts.acts(basis);
-            case EXPECTATIONS -> OnTheWayParts.expectations(basis, shown);
+            case EXPECTATIONS -> ExpectedParts.expectations(basis, shown);
             case DISSENT -> OnTheWayParts.dissent(basis, names);
             case APPENDIX ->
                 new PartInHand(MemoSection.APPENDIX)

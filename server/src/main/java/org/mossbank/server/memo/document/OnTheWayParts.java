@@ -87,29 +87,6 @@ final class OnTheWayParts {
         return Optional.ofNullable(told).map(OutcomeTeller.Told::headline).orElse("nothing could be said.");
     }
 
-    static PartInHand expectations(MemoBasis basis, NamesShown shown) {
-        PartInHand part = new PartInHand(MemoSection.EXPECTATIONS);
-        if (basis.report().expectations().isEmpty()) {
-            return part.say("Nobody was asked, or nobody said.");
-        }
-        part.say("Said before anybody saw an answer; raters did not know the candidates.");
-        return part.table(
-                "What people expected",
-                List.of("Who", "Expected to do best", "Used at the time"),
-                basis.report().expectations().stream()
-                        .map(e -> PartInHand.row(
-                                who(e, shown),
-                                e.expects().isBlank() ? "nothing in particular" : e.expects(),
-                                e.usesToday().isBlank() ? "not said" : e.usesToday()))
-                        .toList());
-    }
-
-    private static String who(RecommendationReport.ExpectationView expectation, NamesShown shown) {
-        return shown == NamesShown.NOT_AT_ALL && expectation.lead()
-                ? "the lead"
-                : expectation.name() + (expectation.lead() && shown == NamesShown.BY_NAME ? ", lead" : "");
-    }
-
     static PartInHand dissent(MemoBasis basis, MemoNames names) {
         PartInHand part = new PartInHand(MemoSection.DISSENT);
         if (basis.dissents().isEmpty()) {

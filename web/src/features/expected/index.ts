@@ -1,0 +1,2 @@
+export { ClaimsPart } from "./ClaimsPart";
+export { ExpectedPage } from "./ExpectedPage";
