@@ -36,6 +36,8 @@ const VIEW: Schemas["PromptTableView"] = {
     { id: "k1", name: "Debugging" },
     { id: "k2", name: "Review" },
   ],
+  sizes: ["SMALL", "LARGE"],
+  areas: ["back end", "chart"],
   prompts: 130,
   from: 0,
   rows: [
@@ -44,6 +46,8 @@ const VIEW: Schemas["PromptTableView"] = {
       title: "Why does the lamp stay dark?",
       kindId: "k1",
       kind: "Debugging",
+      size: "SMALL",
+      areas: ["back end"],
       cells: [
         cell("osier"),
         bare("sedge", { answerId: "sedge-answer", complete: 0, asIs: 0, repaired: 0, not: 0, points: 0 }),
@@ -55,6 +59,7 @@ const VIEW: Schemas["PromptTableView"] = {
       title: "Read the tide table",
       kindId: "k2",
       kind: "Review",
+      areas: ["chart"],
       wording: "VAGUE",
       cells: [cell("osier", { score: 20 }), bare("sedge", { answers: 0 })],
       mean: 20,
@@ -106,6 +111,9 @@ describe("what each candidate made of each prompt", () => {
     await waitFor(() => expect(asked(answers)).toContain("down=true"));
     await userEvent.selectOptions(screen.getByLabelText("Kind"), "Review");
     await waitFor(() => expect(asked(answers)).toContain("kindId=k2"));
+    await userEvent.selectOptions(screen.getByRole("combobox", { name: "Size" }), "large");
+    await userEvent.selectOptions(screen.getByRole("combobox", { name: "Area" }), "chart");
+    await waitFor(() => expect(asked(answers)).toContain("kindId=k2&size=LARGE&area=chart"));
   });
 
   it("is shown a window at a time", async () => {

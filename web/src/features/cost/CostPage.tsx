@@ -42,8 +42,8 @@ export function CostPage() {
               <TakenTable report={report} />
               <HowCounted report={report} />
             </section>
-            <section className="mt-7" aria-labelledby="a-month">
-              <h2 id="a-month">A month for the team</h2>
+            <section className="mt-7">
+              <h2>A month for the team</h2>
               <Query of={team} what="what a month would cost">
                 {(found) => <Month team={found} />}
               </Query>

@@ -97,7 +97,7 @@ function Expectations({ report, candidates }: PartProps) {
           {
             key: "surprised",
             head: "Surprised",
-            cell: (e) => (e.surprised === undefined ? "–" : e.surprised ? "yes: it is neither best nor safe" : "no"),
+            cell: (e) => (e.surprised === undefined ? "–" : e.surprised ? "yes" : "no"),
           },
           { key: "at", head: "Said", sortBy: (e) => e.declaredAt, cell: (e) => moment(e.declaredAt) },
         ]}

@@ -46,13 +46,13 @@ export function RecommendationPage() {
               <Outcome report={report} look={look} />
               <SetAsideNote setAside={report.setAside} />
               <UnequalFollowUps report={report} />
-              <FailedAnswers report={report} />
-              <Settled report={report} />
             </div>
             <div className="grid content-start gap-3">
               <Conditions report={report} />
               <SpeaksAgainst report={report} />
               <RuledOut report={report} />
+              <FailedAnswers report={report} />
+              <Settled report={report} />
             </div>
           </div>
           <section className="mt-5">
@@ -113,6 +113,8 @@ function Head({ report, look }: OutcomeProps) {
         {look === 0 && `From ${basis.sentSheets} of ${count(basis.sheets, "sheet", "sheets")}: `}
         {count(basis.answers, "answer", "answers")} to {count(basis.prompts, "prompt", "prompts")},{" "}
         {count(basis.raters, "rater", "raters")}.
+        {(basis.withdrawn ?? 0) > 0 &&
+          ` ${count(basis.withdrawn ?? 0, "more sheet was", "more sheets were")} withdrawn and ${basis.withdrawn === 1 ? "counts" : "count"} nowhere.`}
       </p>
     </>
   );

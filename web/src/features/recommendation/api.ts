@@ -73,13 +73,22 @@ export const robustnessOfStudy = (studyId: string) =>
   });
 
 /** A window of what each candidate made of each prompt; what was there before stays until it has come. */
-export const promptTableOf = (studyId: string, { kindId, order, from }: Shown) =>
+export const promptTableOf = (studyId: string, { kindId, size, area, order, from }: Shown) =>
   queryOptions({
-    queryKey: studyKeys.part(studyId, "recommendation", JSON.stringify(["prompts", kindId, order, from])),
+    queryKey: studyKeys.part(studyId, "recommendation", JSON.stringify(["prompts", kindId, size, area, order, from])),
     queryFn: ({ signal }) =>
       unwrap(
         api.GET("/api/studies/{studyId}/recommendation/prompts", {
-          params: { path: { studyId }, query: { ...(kindId !== undefined && { kindId }), ...order, from } },
+          params: {
+            path: { studyId },
+            query: {
+              ...(kindId !== undefined && { kindId }),
+              ...(size !== undefined && { size }),
+              ...(area !== undefined && { area }),
+              ...order,
+              from,
+            },
+          },
           signal,
         }),
       ),

@@ -10,7 +10,7 @@ import { useTitle } from "../../../ui/useTitle";
 import { useStudy } from "../../study";
 import { promptTableOf } from "../api";
 import { HiddenStandings } from "../HiddenStandings";
-import { type Mark, MARKS, useShown } from "./address";
+import { type Mark, MARKS, type Shown, useShown } from "./address";
 import { Views } from "../Views";
 import { PromptRows } from "./PromptRows";
 
@@ -48,16 +48,7 @@ export function PromptTablePage() {
         {(view) => (
           <>
             <div className="mt-3 flex flex-wrap items-end gap-x-6 gap-y-2">
-              <Choice
-                label="Kind"
-                className="w-52"
-                value={shown.kindId ?? ""}
-                options={[
-                  { value: "", label: "all kinds" },
-                  ...view.kinds.map((k) => ({ value: k.id, label: k.name })),
-                ]}
-                onValue={(kind) => turn.look(kind === "" ? undefined : kind)}
-              />
+              <AmongWhich view={view} shown={shown} onLook={turn.look} />
               <Marks marks={shown.marks} onMarks={turn.mark} />
             </div>
             {shown.marks.includes("works") && (
@@ -67,7 +58,7 @@ export function PromptTablePage() {
               </p>
             )}
             {view.prompts === 0 ? (
-              <p className="mt-4">No prompt of this kind counts.</p>
+              <p className="mt-4">No prompt of this sort counts.</p>
             ) : (
               <PromptRows ref={table} view={view} shown={shown} onSort={turn.sort} />
             )}
@@ -75,6 +66,48 @@ export function PromptTablePage() {
           </>
         )}
       </Query>
+    </>
+  );
+}
+
+type AmongProps = {
+  view: View;
+  shown: Shown;
+  onLook: ReturnType<typeof useShown>["look"];
+};
+
+/** Which prompts are looked at: of a kind, a size, an area. */
+function AmongWhich({ view, shown, onLook }: AmongProps) {
+  return (
+    <>
+      <Choice
+        label="Kind"
+        className="w-44"
+        value={shown.kindId ?? ""}
+        options={[{ value: "", label: "all kinds" }, ...view.kinds.map((k) => ({ value: k.id, label: k.name }))]}
+        onValue={(kind) => onLook({ kind: kind || undefined })}
+      />
+      {view.sizes.length > 1 && (
+        <Choice
+          label="Size"
+          className="w-36"
+          value={shown.size?.toLowerCase() ?? ""}
+          options={[
+            { value: "", label: "all sizes" },
+            ...view.sizes.map((size) => ({ value: size.toLowerCase(), label: size.toLowerCase() })),
+          ]}
+          onValue={(size) => onLook({ size: size || undefined })}
+        />
+      )}
+      {view.areas.length > 1 && (
+        <Choice
+          label="Area"
+          className="w-44"
+          value={shown.area ?? ""}
+          options={[{ value: "", label: "all areas" }, ...view.areas.map((area) => ({ value: area, label: area }))]}
+          onValue={(area) => onLook({ area: area || undefined })}
+        />
+      )}
     </>
   );
 }

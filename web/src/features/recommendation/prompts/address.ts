@@ -1,4 +1,5 @@
 import { useSearchParams } from "react-router";
+import type { Schemas } from "../../../api/client";
 
 type By = "LISTED" | "TITLE" | "MEAN" | "SPREAD" | "CANDIDATE";
 
@@ -10,7 +11,14 @@ export type Mark = (typeof MARKS)[number];
 export type Order = { by: By; candidateId?: string; down: boolean };
 
 /** What the table shows, kept in the address. */
-export type Shown = { kindId?: string; order: Order; from: number; marks: Mark[] };
+export type Shown = Among & { order: Order; from: number; marks: Mark[] };
+
+/** Which prompts are looked at. */
+export type Among = { kindId?: string; size?: Size; area?: string };
+
+type Size = NonNullable<Schemas["PromptRow"]["size"]>;
+
+const SIZES: Record<string, Size> = { small: "SMALL", medium: "MEDIUM", large: "LARGE" };
 
 const BY: Record<string, By> = { listed: "LISTED", title: "TITLE", mean: "MEAN", spread: "SPREAD" };
 const USUAL: Mark[] = ["works", "points"];
@@ -25,10 +33,14 @@ function orderOf(address: URLSearchParams): Order {
 export function useShown() {
   const [address, setAddress] = useSearchParams();
   const kindId = address.get("kind");
+  const size = SIZES[address.get("size") ?? ""];
+  const area = address.get("area");
   const from = Number(address.get("from") ?? 0);
   const marks = address.get("marks");
   const shown: Shown = {
     ...(kindId !== null && { kindId }),
+    ...(size !== undefined && { size }),
+    ...(area !== null && { area }),
     order: orderOf(address),
     from: Number.isInteger(from) && from > 0 ? from : 0,
     marks: marks === null ? USUAL : MARKS.filter((m) => marks.split(".").includes(m)),
@@ -46,7 +58,7 @@ export function useShown() {
   };
   return {
     shown,
-    look: (kind: string | undefined) => set({ kind, from: undefined }),
+    look: (among: Partial<Record<"kind" | "size" | "area", string | undefined>>) => set({ ...among, from: undefined }),
     /** The same head once more turns the order round. */
     sort: (by: string) => {
       const again = (address.get("by") ?? "listed") === by;

@@ -56,11 +56,68 @@ public final class DemoInPreparation {
      * @return the study's id
      */
     public static String bringInOver(Path root, ApiClient lead) {
+        return bringIn(lead, archive(root.resolve("demo-past"), DemoInPreparation::withoutMemo));
+    }
+
+    /**
+     * The same with one of its files changed.
+     *
+     * @param file    which
+     * @param pattern what is replaced everywhere in it, a regular expression
+     * @param by      what comes in its place
+     * @return the study's id
+     */
+    public static String bringInOver(Path root, ApiClient lead, String file, String pattern, String by) {
         return bringIn(
                 lead,
                 archive(
                         root.resolve("demo-past"),
-                        (name, text) -> name.startsWith("memo") && name.endsWith(".csv") ? headOf(text) : text));
+                        (name, text) -> withoutMemo(name, name.equals(file) ? text.replaceAll(pattern, by) : text)));
+    }
+
+    /**
+     * The study that is over, as if one candidate were the best at reviews and another at refactoring, by a rule that tells kinds apart.
+     *
+     * @return the study's id
+     */
+    public static String bringInByKind(Path root, ApiClient lead) {
+        return bringIn(
+                lead,
+                archive(
+                        root.resolve("demo-past"),
+                        (name, text) -> withoutMemo(
+                                name,
+                                switch (name) {
+                                    case "study.json" -> text.replace("\"byKind\": false", "\"byKind\": true");
+                                    case "grades.csv" ->
+                                        asWonBy(asWonBy(text, FIRSTS, "quillwort"), SECONDS, "brindle");
+                                    default -> text;
+                                })));
+    }
+
+    /** One kind for each of two candidates; on the others either wins one prompt, so that nothing holds over all of them. */
+    private static final String FIRSTS = "explain-light-character|debug-command-retry|review-[a-z]+";
+
+    private static final String SECONDS = "explain-visit-order|debug-drift-alarm|refactor-[a-z-]+";
+
+    private static String asWonBy(String grades, String prompts, String winner) {
+        String loser = winner.equals("brindle") ? "quillwort" : "brindle";
+        return grades.replaceAll("((?:" + prompts + ")-" + winner + ",[a-z]+),[0-9]", "$1,4")
+                .replaceAll("((?:" + prompts + ")-" + loser + ",[a-z]+),[0-2]", "$1,0")
+                .replaceAll("((?:" + prompts + ")-" + loser + ",[a-z]+),[3-9]", "$1,1");
+    }
+
+    private static String withoutMemo(String name, String text) {
+        return name.startsWith("memo") && name.endsWith(".csv") ? headOf(text) : text;
+    }
+
+    /**
+     * The study that follows the one that is over.
+     *
+     * @return the study's id
+     */
+    public static String bringInAfter(Path root, ApiClient lead) {
+        return bringIn(lead, archive(root.resolve("demo-after"), (name, text) -> text));
     }
 
     private static String headOf(String table) {

@@ -124,11 +124,17 @@ class ExpectedComputation {
     }
 
     private static @Nullable Boolean surprised(CandidateId taken, RecommendationReport report) {
+        boolean anyChosen = report.field().stream().anyMatch(f -> isChosen(f.place()));
         return report.field().stream()
                 .filter(f -> f.candidateId().equals(taken))
+                .filter(f -> anyChosen || f.place() == RecommendationReport.Place.OUT)
                 .findFirst()
-                .map(f -> f.place() != RecommendationReport.Place.BEST && f.place() != RecommendationReport.Place.SAFE)
+                .map(f -> !isChosen(f.place()))
                 .orElse(null);
+    }
+
+    private static boolean isChosen(RecommendationReport.Place place) {
+        return place == RecommendationReport.Place.BEST || place == RecommendationReport.Place.SAFE;
     }
 
     private record Measure(String name, boolean higherIsBetter) {}

@@ -30,7 +30,7 @@ public record ExpectedReport(
      * @param candidateId whom these are taken for; absent where nobody said, or they expected nothing
      * @param byName      whether that is so because the words are its name
      * @param rank        where it came among the models, 1 for the highest; absent where it has no score
-     * @param surprised   whether it is neither the best nor a safe choice; absent where that is not known
+     * @param surprised   whether it is out, or others are the best or safe choices and it is not; absent where nothing of that sort can be said
      */
     public record Expecting(
             AccountId accountId,

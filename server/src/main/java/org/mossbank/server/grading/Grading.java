@@ -211,6 +211,12 @@ public class Grading {
         return sheets.countSentAfter(study, sound(study), moment);
     }
 
+    /** How many first sheets for sound prompts were withdrawn, and count nowhere. */
+    @SystemOnly
+    public int withdrawn(StudyId study) {
+        return sheets.countWithdrawn(study, sound(study));
+    }
+
     /** Grades on sheets that were sent in for sound prompts, in a stable order; repeats are left out. */
     @SystemOnly
     public List<SentGrade> sentGrades(StudyId study) {

@@ -7,6 +7,7 @@ import org.mossbank.server.ids.AnswerId;
 import org.mossbank.server.ids.CandidateId;
 import org.mossbank.server.ids.KindId;
 import org.mossbank.server.ids.PromptId;
+import org.mossbank.server.prompt.PromptContent;
 import org.mossbank.server.prompt.Wording;
 
 /** What each candidate made of each prompt, of all that counts. Kept whole; a window of it is shown. */
@@ -14,6 +15,8 @@ record PromptTable(List<RecommendationReport.CandidateName> candidates, List<Pro
     /**
      * A prompt.
      *
+     * @param size    how much of the code it is about; absent where nobody said
+     * @param areas   such as back end
      * @param wording absent for one that stands alone
      * @param cells   one a candidate, in the order of the candidates
      * @param mean    of the cells' scores; absent without any
@@ -24,6 +27,8 @@ record PromptTable(List<RecommendationReport.CandidateName> candidates, List<Pro
             String title,
             KindId kindId,
             String kind,
+            PromptContent.@Nullable TaskSize size,
+            List<String> areas,
             @Nullable Wording wording,
             List<PromptCell> cells,
             @Nullable Double mean,

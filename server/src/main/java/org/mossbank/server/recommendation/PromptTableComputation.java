@@ -119,6 +119,8 @@ class PromptTableComputation {
                 prompt.title(),
                 prompt.kind().id(),
                 prompt.kind().name(),
+                prompt.content().size(),
+                prompt.content().areas(),
                 prompt.wording(),
                 cells,
                 mean(given),

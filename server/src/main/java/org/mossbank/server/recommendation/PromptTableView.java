@@ -8,10 +8,13 @@ import java.util.function.ToDoubleFunction;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.server.ids.CandidateId;
 import org.mossbank.server.ids.KindId;
+import org.mossbank.server.prompt.PromptContent;
 
 /**
  * A window of what each candidate made of each prompt.
  *
+ * @param sizes   that the table has prompts of
+ * @param areas   the same
  * @param prompts how many there are of the kind that is looked at
  * @param from    the first that is shown, from 0
  * @param rows    of the window, in the order that was asked for
@@ -20,6 +23,8 @@ import org.mossbank.server.ids.KindId;
 record PromptTableView(
         List<RecommendationReport.CandidateName> candidates,
         List<KindName> kinds,
+        List<PromptContent.TaskSize> sizes,
+        List<String> areas,
         int prompts,
         int from,
         List<PromptTable.PromptRow> rows,
@@ -44,17 +49,31 @@ record PromptTableView(
     }
 
     /**
+     * @param among     which rows are looked at
      * @param by        what rows are put in order by
      * @param candidate whose score it is; with {@link By#CANDIDATE} alone
      * @param down      whether the highest come first; rows without the figure are last either way
      * @param from      the first row to show, from 0
      */
-    record Asked(@Nullable KindId kind, By by, @Nullable CandidateId candidate, boolean down, int from) {}
+    record Asked(Among among, By by, @Nullable CandidateId candidate, boolean down, int from) {}
+
+    /** Which rows are looked at; each absent for all. */
+    record Among(
+            @Nullable KindId kind,
+            PromptContent.@Nullable TaskSize size,
+            @Nullable String area) {
+        static final Among ALL = new Among(null, null, null);
+
+        boolean has(PromptTable.PromptRow row) {
+            return (kind == null || row.kindId().equals(kind))
+                    && (size == null || row.size() == size)
+                    && (area == null || row.areas().contains(area));
+        }
+    }
 
     static PromptTableView of(PromptTable table, Asked asked) {
-        List<PromptTable.PromptRow> of = table.rows().stream()
-                .filter(r -> asked.kind == null || r.kindId().equals(asked.kind))
-                .toList();
+        List<PromptTable.PromptRow> of =
+                table.rows().stream().filter(asked.among::has).toList();
         List<PromptTable.PromptRow> ordered =
                 order(asked).map(o -> of.stream().sorted(o).toList()).orElse(of);
         int from = Math.min(asked.from, ordered.size());
@@ -63,6 +82,17 @@ record PromptTableView(
                 table.rows().stream()
                         .map(r -> new KindName(r.kindId(), r.kind()))
                         .distinct()
+                        .toList(),
+                table.rows().stream()
+                        .map(PromptTable.PromptRow::size)
+                        .filter(Objects::nonNull)
+                        .distinct()
+                        .sorted()
+                        .toList(),
+                table.rows().stream()
+                        .flatMap(r -> r.areas().stream())
+                        .distinct()
+                        .sorted()
                         .toList(),
                 ordered.size(),
                 from,

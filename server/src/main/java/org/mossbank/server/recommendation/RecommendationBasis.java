@@ -74,7 +74,8 @@ class RecommendationBasis {
                         .map(r -> new RecommendationData.RoundSeen(
                                 r.leadWasBlind(),
                                 r.namesOpenedAt() == null ? 0 : grading.sentAfter(study, r.namesOpenedAt()),
+                                grading.withdrawn(study),
                                 told.settled(study)))
-                        .orElse(new RecommendationData.RoundSeen(false, 0, List.of())));
+                        .orElse(new RecommendationData.RoundSeen(false, 0, 0, List.of())));
     }
 }

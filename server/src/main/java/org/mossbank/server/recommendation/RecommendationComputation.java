@@ -102,7 +102,8 @@ class RecommendationComputation {
                                 .count(),
                         data.prompts().size(),
                         data.answers().size(),
-                        Ruling.options(data).resamples()),
+                        Ruling.options(data).resamples(),
+                        data.round().withdrawn()),
                 data.candidates().stream()
                         .map(RecommendationReport.CandidateName::of)
                         .toList(),

@@ -2,12 +2,14 @@ package org.mossbank.server.recommendation;
 
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.Min;
+import jakarta.validation.constraints.Size;
 import java.nio.charset.StandardCharsets;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.server.acts.OnRecord;
 import org.mossbank.server.ids.CandidateId;
 import org.mossbank.server.ids.KindId;
 import org.mossbank.server.ids.StudyId;
+import org.mossbank.server.prompt.PromptContent;
 import org.mossbank.server.shared.MayRefuse;
 import org.mossbank.server.shared.ProblemType;
 import org.springframework.http.HttpHeaders;
@@ -46,6 +48,8 @@ class RecommendationController {
      * What each candidate made of each prompt, a window of a hundred prompts.
      *
      * @param kindId      of the prompts that are looked at; absent for all
+     * @param size        the same
+     * @param area        the same, such as back end
      * @param by          what they are put in order by
      * @param candidateId whose score they are put in order by; with {@code CANDIDATE} alone
      * @param down        whether the highest come first
@@ -56,11 +60,15 @@ class RecommendationController {
     PromptTableView prompts(
             @PathVariable StudyId studyId,
             @RequestParam(required = false) @Nullable KindId kindId,
+            @RequestParam(required = false) PromptContent.@Nullable TaskSize size,
+            @RequestParam(required = false) @Size(max = 80) @Nullable String area,
             @RequestParam(defaultValue = "LISTED") PromptTableView.By by,
             @RequestParam(required = false) @Nullable CandidateId candidateId,
             @RequestParam(defaultValue = "false") boolean down,
             @RequestParam(defaultValue = "0") @Min(0) int from) {
-        return recommendation.prompts(studyId, new PromptTableView.Asked(kindId, by, candidateId, down, from));
+        return recommendation.prompts(
+                studyId,
+                new PromptTableView.Asked(new PromptTableView.Among(kindId, size, area), by, candidateId, down, from));
     }
 
     /** What the rule would say with other weights, another margin, or without some of what was graded; changes nothing. */

@@ -57,9 +57,10 @@ record RecommendationData(
     /**
      * @param leadWasBlind whether the lead graded too
      * @param sentKnowing  sheets that were sent in after names had been open to raters
+     * @param withdrawn    sheets that count nowhere
      * @param settled      what raters settled on where they were split
      */
-    record RoundSeen(boolean leadWasBlind, int sentKnowing, List<Reconciliations.Settled> settled) {}
+    record RoundSeen(boolean leadWasBlind, int sentKnowing, int withdrawn, List<Reconciliations.Settled> settled) {}
 
     /** Whether a split counts by the grades that were given independently, or by the one it was settled at. */
     enum Splitting {

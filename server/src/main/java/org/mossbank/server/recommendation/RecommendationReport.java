@@ -180,8 +180,19 @@ public record RecommendationReport(
      */
     public record LookingView(int allowed, List<LookTaken> taken, int counted, int planned) {}
 
-    /** What the figures rest on. */
-    public record BasisView(int sentSheets, int sheets, int raters, int prompts, int answers, int resamples) {}
+    /**
+     * What the figures rest on.
+     *
+     * @param withdrawn sheets that were withdrawn and count nowhere; absent in what was seen at a look of an older release
+     */
+    public record BasisView(
+            int sentSheets,
+            int sheets,
+            int raters,
+            int prompts,
+            int answers,
+            int resamples,
+            @Nullable Integer withdrawn) {}
 
     public record CandidateName(CandidateId id, String name, String version, String settings, boolean baseline) {
         static CandidateName of(CandidateView c) {

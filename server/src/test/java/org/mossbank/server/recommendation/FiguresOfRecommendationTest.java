@@ -44,7 +44,7 @@ public class FiguresOfRecommendationTest {
                 List.of(),
                 List.of(),
                 new RecommendationData.Looking(List.of(), study.prompts.size()),
-                new RecommendationData.RoundSeen(true, 0, settled));
+                new RecommendationData.RoundSeen(true, 0, 0, settled));
     }
 
     /** Agreement as it is told to the rule, on each criterion. */

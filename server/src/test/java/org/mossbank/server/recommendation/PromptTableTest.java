@@ -109,7 +109,7 @@ public class PromptTableTest {
     }
 
     private static PromptTableView view(PromptTable table, PromptTableView.By by, CandidateId candidate, boolean down) {
-        return PromptTableView.of(table, new PromptTableView.Asked(null, by, candidate, down, 0));
+        return PromptTableView.of(table, new PromptTableView.Asked(PromptTableView.Among.ALL, by, candidate, down, 0));
     }
 
     @Test
@@ -139,8 +139,9 @@ public class PromptTableTest {
     public void aWindowTellsOfAllThatItIsOutOf() {
         PlainStudy study = study(130);
         PromptTable table = table(study, List.of(), List.of());
-        PromptTableView end =
-                PromptTableView.of(table, new PromptTableView.Asked(null, PromptTableView.By.LISTED, null, false, 100));
+        PromptTableView end = PromptTableView.of(
+                table,
+                new PromptTableView.Asked(PromptTableView.Among.ALL, PromptTableView.By.LISTED, null, false, 100));
         assertThat(end.rows()).hasSize(30);
         assertThat(end.prompts()).isEqualTo(130);
         // By hand: of the first candidate every score is 75; of the second one is 500 / 12 and 129 are 700 / 12.
@@ -150,8 +151,22 @@ public class PromptTableTest {
         PromptTableView ofKind = PromptTableView.of(
                 table,
                 new PromptTableView.Asked(
-                        study.prompts.get(0).kind().id(), PromptTableView.By.LISTED, null, false, 9_000));
+                        new PromptTableView.Among(study.prompts.get(0).kind().id(), null, null),
+                        PromptTableView.By.LISTED,
+                        null,
+                        false,
+                        9_000));
         assertThat(ofKind.rows()).isEmpty();
         assertThat(ofKind.prompts()).isEqualTo(65);
+        PromptTableView nowhere = PromptTableView.of(
+                table,
+                new PromptTableView.Asked(
+                        new PromptTableView.Among(null, null, "no such area"),
+                        PromptTableView.By.LISTED,
+                        null,
+                        false,
+                        0));
+        assertThat(nowhere.prompts()).isZero();
+        assertThat(nowhere.areas()).as("what can be chosen stays").isEqualTo(ofKind.areas());
     }
 }

@@ -83,6 +83,11 @@ public interface SheetRepository extends JpaRepository<Sheet, SheetId> {
                 and s.sentAt > :moment and s.withdrawnAt is null""")
     int countSentAfter(StudyId study, List<PromptId> prompts, Instant moment);
 
+    @Query("""
+            select cast(count(s) as int) from Sheet s
+            where s.studyId = :study and s.promptId in :prompts and s.repeat = false and s.withdrawnAt is not null""")
+    int countWithdrawn(StudyId study, List<PromptId> prompts);
+
     /** Where and when each answer was graded, on first sheets that were sent in for some prompts. */
     @Query("""
             select new org.mossbank.server.grading.SentPlace(

@@ -198,10 +198,15 @@ final class SummaryPart {
 
     private String restsOn() {
         RecommendationReport.BasisView rests = report.basis();
+        Integer withdrawn = rests.withdrawn();
         return Numerals.count(rests.answers(), "answer", "answers") + " to "
                 + Numerals.count(rests.prompts(), "prompt", "prompts") + ", graded by "
                 + Numerals.count(rests.raters(), "rater", "raters") + " who did not know whose they were, on "
                 + rests.sentSheets() + " of " + Numerals.count(rests.sheets(), "sheet", "sheets") + "."
+                + (withdrawn == null || withdrawn == 0
+                        ? ""
+                        : " " + Numerals.count(withdrawn, "more sheet was", "more sheets were") + " withdrawn and "
+                                + (withdrawn == 1 ? "counts nowhere." : "count nowhere."))
                 + (report.setAside().isEmpty()
                         ? ""
                         : " " + Numerals.count(report.setAside().size(), "prompt was", "prompts were")
