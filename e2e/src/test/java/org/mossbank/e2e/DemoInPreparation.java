@@ -103,8 +103,7 @@ public final class DemoInPreparation {
     private static String asWonBy(String grades, String prompts, String winner) {
         String loser = winner.equals("brindle") ? "quillwort" : "brindle";
         return grades.replaceAll("((?:" + prompts + ")-" + winner + ",[a-z]+),[0-9]", "$1,4")
-                .replaceAll("((?:" + prompts + ")-" + loser + ",[a-z]+),[0-2]", "$1,0")
-                .replaceAll("((?:" + prompts + ")-" + loser + ",[a-z]+),[3-9]", "$1,1");
+                .replaceAll("((?:" + prompts + ")-(?:" + loser + "|tansy),[a-z]+),[0-9]", "$1,0");
     }
 
     private static String withoutMemo(String name, String text) {
