@@ -167,7 +167,7 @@ function FailedAnswers({ report }: { report: Report }) {
   }
   const lowest = report.rule.terms.failedAnswers === "LOWEST";
   return (
-    <Note tone={otherwise === undefined ? "info" : "caution"}>
+    <Note tone={otherwise === undefined ? "info" : "caution"} className="text-sm">
       {count(answers, "answer", "answers")} left nothing to grade and{" "}
       {lowest ? "got the lowest levels" : "count nowhere"}, by the rule.{" "}
       {otherwise === undefined
@@ -184,7 +184,7 @@ function Settled({ report }: { report: Report }) {
     return null;
   }
   return (
-    <Note tone={otherwise === undefined ? "info" : "caution"}>
+    <Note tone={otherwise === undefined ? "info" : "caution"} className="text-sm">
       <p>
         {count(splits, "split has", "splits have")} a settled grade{open > 0 && `, ${open} have none`}. Everything here
         rests on the grades as they were given, before anybody saw another’s.{" "}
@@ -192,17 +192,20 @@ function Settled({ report }: { report: Report }) {
           ? "With settled grades the outcome would be the same."
           : `With settled grades it would be: ${otherwise}`}
       </p>
-      <p className="text-sm">
-        With settled grades, in points:{" "}
-        {standings.map((s, i) => (
-          <span key={s.candidateId}>
-            {i > 0 && ", "}
-            <CandidateOf report={report} id={s.candidateId} />{" "}
-            {s.adjusted.value === undefined ? "–" : fixed(s.adjusted.value, 1)}
-          </span>
-        ))}
-        . They are not independent, so they have no interval.
-      </p>
+      <details>
+        <summary className="text-tarn underline underline-offset-4">Scores with settled grades</summary>
+        <p>
+          With settled grades, in points:{" "}
+          {standings.map((s, i) => (
+            <span key={s.candidateId}>
+              {i > 0 && ", "}
+              <CandidateOf report={report} id={s.candidateId} />{" "}
+              {s.adjusted.value === undefined ? "–" : fixed(s.adjusted.value, 1)}
+            </span>
+          ))}
+          . They are not independent, so they have no interval.
+        </p>
+      </details>
     </Note>
   );
 }

@@ -13,6 +13,7 @@ import { CandidateOf } from "./CandidateOf";
 import { DifferenceSection } from "./DifferenceSection";
 import { HiddenStandings } from "./HiddenStandings";
 import { useReport, useRobustness } from "./shown";
+import { StandingPicture } from "./StandingPicture";
 import { StandingSection } from "./StandingSection";
 import { Views } from "./Views";
 
@@ -36,6 +37,10 @@ export function StandingsPage() {
           <Views />
           <h1>Standings</h1>
           <StandingSection report={report} />
+          <details className="mt-3">
+            <summary className="text-tarn underline underline-offset-4">As a picture to take along</summary>
+            <StandingPicture report={report} />
+          </details>
           <Query of={groups} what="standings group by group" long={WORKED_OUT}>
             {(found) => <Grouped report={report} groups={found} />}
           </Query>

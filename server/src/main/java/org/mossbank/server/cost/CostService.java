@@ -8,6 +8,7 @@ import org.mossbank.server.candidate.TeamUse;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.recommendation.Recommendations;
 import org.mossbank.server.shared.Problem;
+import org.mossbank.server.study.Studies;
 import org.springframework.security.access.prepost.PreAuthorize;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -21,6 +22,7 @@ class CostService {
     private final Costs costs;
     private final Recommendations recommendations;
     private final StatedUseRepository uses;
+    private final Studies studies;
     private final EntityManager entities;
     private final Actor actor;
 
@@ -28,11 +30,13 @@ class CostService {
             Costs costs,
             Recommendations recommendations,
             StatedUseRepository uses,
+            Studies studies,
             EntityManager entities,
             Actor actor) {
         this.costs = costs;
         this.recommendations = recommendations;
         this.uses = uses;
+        this.studies = studies;
         this.entities = entities;
         this.actor = actor;
     }
@@ -62,6 +66,7 @@ class CostService {
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
     @Transactional
     public TeamCostReport.StatedUseView state(StudyId study, TeamUse use) {
+        studies.holdFor(study);
         StatedUse kept = uses.findById(study).orElse(null);
         if (kept == null) {
             kept = StatedUse.of(study, new TeamCostReport.StatedUseView(use, actor.now(), actor.name()));

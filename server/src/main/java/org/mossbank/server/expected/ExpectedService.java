@@ -103,6 +103,7 @@ class ExpectedService {
     @Transactional
     public void match(StudyId study, AccountId person, MatchWords request) {
         recommendations.requireEnded(study);
+        studies.holdFor(study);
         if (studies.expectations(study).stream().noneMatch(d -> d.accountId().equals(person))) {
             throw Problem.notFound("This expectation");
         }

@@ -217,6 +217,12 @@ public class Studies {
         refuseUnlessPreparing(study);
     }
 
+    /** Holds the study until the transaction ends, so that two who write the same thing come one after the other. */
+    @SystemOnly
+    public void holdFor(StudyId study) {
+        studies.hold(study);
+    }
+
     /**
      * Holds the study until the transaction ends.
      *
