@@ -75,6 +75,7 @@ function ClosedBrief({ brief, mayWrite }: { brief: Schemas["BriefView"]; mayWrit
       <RuleTermsList terms={b.rule} weights={rubric.data?.criteria ?? []} />
       {brief.forecast && <ForecastWords forecast={brief.forecast} />}
       <Reopenings reopenings={brief.reopenings} />
+      {mayWrite && study.stage === "PREPARING" && <ClaimsPart />}
       {mayWrite && (
         <p className="mt-8 flex flex-wrap items-baseline gap-x-6 gap-y-2">
           <a href={`/api/studies/${study.id}/archive`} download>

@@ -6,7 +6,7 @@ import { ReasonDialog } from "../../ui/ReasonDialog";
 import { useStudy } from "../study";
 import { useConsider } from "./api";
 import { Considerations } from "./Considerations";
-import { SIGNS } from "./words";
+import { DECIDERS, SIGNS } from "./words";
 
 type Candidate = Schemas["CandidateView"];
 
@@ -29,7 +29,11 @@ export function ConsiderationsOnRecord({ candidate }: { candidate: Candidate }) 
         <ul className="grid gap-1">
           {own.map((c) => (
             <li key={c.sign + c.text}>
-              <span className="text-ink-soft">{SIGNS[c.sign]}:</span> {c.text}
+              <span className="text-ink-soft">
+                {SIGNS[c.sign]}
+                {c.about !== undefined && `, ${DECIDERS[c.about]}`}:
+              </span>{" "}
+              {c.text}
             </li>
           ))}
         </ul>

@@ -34,6 +34,8 @@ export function priceLine({ price }: Content): string {
     price.inputPerMillion !== undefined && `${price.inputPerMillion} ${currency} a million tokens in`,
     price.outputPerMillion !== undefined && `${price.outputPerMillion} ${currency} out`,
     price.monthly !== undefined && `${price.monthly} ${currency} a month`,
+    price.cap !== undefined &&
+      `at most ${price.cap.amount} ${price.cap.unit.toLowerCase()} a ${price.cap.period.toLowerCase()}`,
     price.caps,
   ]
     .filter(Boolean)

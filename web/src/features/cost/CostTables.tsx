@@ -174,7 +174,7 @@ function PaidFor({ row, way }: Way) {
       {way === undefined ? <span className="text-ink-soft">no price is known</span> : WAYS[way.way]}
       {row.capUncounted && (
         <span className="block text-sm text-ink-soft">
-          its cap is in tokens, and those of its answers were not counted
+          its plan is not priced: the cap is in tokens, and those of its answers were not counted
         </span>
       )}
     </>

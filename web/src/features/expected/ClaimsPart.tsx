@@ -1,5 +1,4 @@
 import { useQuery } from "@tanstack/react-query";
-import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { LIMITS } from "../../api/limits";
 import { AddButton } from "../../ui/AddButton";
@@ -7,6 +6,7 @@ import { Button } from "../../ui/Button";
 import { Choice, Field, NumberField } from "../../ui/Field";
 import { Query } from "../../ui/Query";
 import { Trouble } from "../../ui/Trouble";
+import { useKept } from "../../ui/useKept";
 import { candidatesOfStudy } from "../candidate";
 import { useStudy } from "../study";
 import { claimsOfStudy, useWriteClaims } from "./api";
@@ -40,7 +40,10 @@ export function ClaimsPart() {
 function Claims({ candidates, claims }: { candidates: Candidate[]; claims: Claim[] }) {
   const study = useStudy();
   const write = useWriteClaims(study.id);
-  const [rows, setRows] = useState(claims);
+  // What is written down and not kept yet outlives a reload.
+  const { chosen, choose } = useKept<{ rows: Claim[] | null }>(`claims.${study.id}`);
+  const rows = chosen.rows ?? claims;
+  const setRows = (next: Claim[]) => choose({ rows: next });
   const [first] = candidates;
   if (first === undefined) {
     return <p>There is no candidate yet.</p>;
@@ -73,7 +76,11 @@ function Claims({ candidates, claims }: { candidates: Candidate[]; claims: Claim
           Add a published figure
         </AddButton>
         {changed && (
-          <Button tone="primary" disabled={write.isPending || !whole} onClick={() => write.mutate(rows)}>
+          <Button
+            tone="primary"
+            disabled={write.isPending || !whole}
+            onClick={() => write.mutate(rows, { onSuccess: () => choose({ rows: null }) })}
+          >
             Keep them
           </Button>
         )}
@@ -97,7 +104,7 @@ type ClaimRowProps = {
 function ClaimRow({ number, claim, candidates, onClaim, onTakeOut }: ClaimRowProps) {
   const of = `of figure ${number}`;
   return (
-    <li className="grid items-end gap-2 md:grid-cols-[9rem_1fr_6rem_9rem_1fr_auto]">
+    <li className="grid items-end gap-2 md:grid-cols-[8rem_1fr_5rem_9rem_1fr_9rem_auto]">
       <Choice
         label={`Candidate ${of}`}
         labelHidden
@@ -136,6 +143,16 @@ function ClaimRow({ number, claim, candidates, onClaim, onTakeOut }: ClaimRowPro
         maxLength={LIMITS.ClaimContent.source}
         value={claim.source}
         onChange={(e) => onClaim({ ...claim, source: e.target.value })}
+      />
+      <Field
+        label={`As of which day, ${of}`}
+        labelHidden
+        type="date"
+        value={claim.asOf ?? ""}
+        onChange={(e) => {
+          const { asOf: _, ...undated } = claim;
+          onClaim(e.target.value === "" ? undated : { ...undated, asOf: e.target.value });
+        }}
       />
       <Button aria-label={`Take out figure ${number}`} onClick={onTakeOut}>
         Take out

@@ -1,5 +1,4 @@
 import { useQuery } from "@tanstack/react-query";
-import { useState } from "react";
 import { Link, useNavigate } from "react-router";
 import type { Schemas } from "../../api/client";
 import { LIMITS } from "../../api/limits";
@@ -7,6 +6,7 @@ import { Button } from "../../ui/Button";
 import { Choice, Field, Tick } from "../../ui/Field";
 import { Query } from "../../ui/Query";
 import { Trouble } from "../../ui/Trouble";
+import { useKept } from "../../ui/useKept";
 import { useTitle } from "../../ui/useTitle";
 import { candidatesOfStudy } from "../candidate";
 import { HiddenStandings, Views } from "../recommendation";
@@ -46,14 +46,15 @@ const SHARES = [
   { value: "1", label: "to all prompts" },
 ];
 
+type Chosen = { title: string; again: string[]; share: string; raters: boolean };
+
 function NextForm({ candidates }: { candidates: Schemas["CandidateView"][] }) {
   const study = useStudy();
   const navigate = useNavigate();
   const begin = useBeginNext(study.id);
-  const [title, setTitle] = useState("");
-  const [again, setAgain] = useState<string[]>(candidates.filter((c) => !c.content.baseline).map((c) => c.id));
-  const [share, setShare] = useState("0.5");
-  const [raters, setRaters] = useState(true);
+  const { chosen, choose } = useKept<Chosen>(`next.${study.id}`);
+  const { title = "", share = "0.5", raters = true } = chosen;
+  const again = chosen.again ?? candidates.filter((c) => !c.content.baseline).map((c) => c.id);
   const start = () =>
     begin.mutate(
       { title, candidateIds: again, share: again.length === 0 ? 0 : Number(share), raters },
@@ -72,9 +73,9 @@ function NextForm({ candidates }: { candidates: Schemas["CandidateView"][] }) {
         placeholder={`${study.title}, again`}
         maxLength={LIMITS.BeginNext.title}
         value={title}
-        onChange={(e) => setTitle(e.target.value)}
+        onChange={(e) => choose({ title: e.target.value })}
       />
-      <Again candidates={candidates} again={again} onAgain={setAgain} />
+      <Again candidates={candidates} again={again} onAgain={(ids) => choose({ again: ids })} />
       <Choice
         label="Their answers of this study are graded again"
         hint="Blind, among the new ones: what the same answers get shows whether the ruler moved."
@@ -82,13 +83,13 @@ function NextForm({ candidates }: { candidates: Schemas["CandidateView"][] }) {
         value={again.length === 0 ? "0" : share}
         disabled={again.length === 0}
         options={SHARES}
-        onValue={setShare}
+        onValue={(next) => choose({ share: next })}
       />
       <Tick
         checked={raters}
         label="The same raters are asked"
         hint="Each must accept before they can grade."
-        onTick={setRaters}
+        onTick={(ticked) => choose({ raters: ticked })}
       />
       <Trouble error={begin.error} />
       <div className="flex gap-2">

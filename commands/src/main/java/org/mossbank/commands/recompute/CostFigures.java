@@ -117,8 +117,9 @@ final class CostFigures {
                 Double.parseDouble(stated.get("tasks_per_day")),
                 Integer.parseInt(stated.get("days_per_month")));
         OptionalDouble task = spent.cost().mean().value();
-        OptionalDouble monthly = number(candidate, "monthly_price");
         Optional<TeamCost.Cap> cap = cap(candidate, use, spent);
+        boolean uncounted = number(candidate, "cap_amount").isPresent() && cap.isEmpty();
+        OptionalDouble monthly = uncounted ? OptionalDouble.empty() : number(candidate, "monthly_price");
         boolean two = monthly.isPresent() && !cell(candidate, "currency").equals(currency);
         Stream<TeamCost> ways = two
                 ? TeamCost.of(use, new TeamCost.Terms(OptionalDouble.empty(), monthly, cap)).stream()

@@ -11,7 +11,7 @@ import org.mossbank.core.tradeoff.TeamCost;
  * What a month of a stated use would cost, in each way in which a candidate is sold.
  *
  * @param ways         that which stops least first, then the cheapest; none where nothing is known
- * @param capUncounted whether its plan has a cap in tokens, and its answers' tokens are not known
+ * @param capUncounted whether its plan has a cap in tokens, and its answers' tokens are not known: it is not priced then
  */
 public record MonthlyCost(List<Priced> ways, boolean capUncounted) {
     private static final double MONTHS = 12;
@@ -40,11 +40,12 @@ public record MonthlyCost(List<Priced> ways, boolean capUncounted) {
         String currency = spent.currency;
         OptionalDouble task =
                 currency == null || spent.cost == null ? OptionalDouble.empty() : OptionalDouble.of(spent.cost);
-        OptionalDouble monthly = price.monthly() == null
-                ? OptionalDouble.empty()
-                : OptionalDouble.of(price.monthly().doubleValue());
         Optional<TeamCost.Cap> cap = Optional.ofNullable(price.cap()).flatMap(c -> counted(c, use, spent));
         boolean uncounted = price.cap() != null && cap.isEmpty();
+        // A plan whose cap cannot be told in tasks would look as if it stopped nothing.
+        OptionalDouble monthly = price.monthly() == null || uncounted
+                ? OptionalDouble.empty()
+                : OptionalDouble.of(price.monthly().doubleValue());
         String planned = price.currency();
         List<Priced> ways = new ArrayList<>();
         if (planned == null || planned.equals(currency) || monthly.isEmpty()) {

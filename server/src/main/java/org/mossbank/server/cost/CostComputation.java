@@ -190,12 +190,10 @@ class CostComputation {
         if (answer.isWithoutText()) {
             return Spending.Works.EMPTY;
         }
-        long yes = words.getOrDefault(Works.AS_IS, 0L);
-        long tried = words.entrySet().stream()
-                .filter(e -> e.getKey() != Works.NOT_TRIED)
-                .mapToLong(Map.Entry::getValue)
-                .sum();
-        return tried == 0 ? Spending.Works.NOT_SAID : 2 * yes > tried ? Spending.Works.YES : Spending.Works.NO;
+        if (Works.tried(words) == 0) {
+            return Spending.Works.NOT_SAID;
+        }
+        return Works.most(words).filter(w -> w == Works.AS_IS).isPresent() ? Spending.Works.YES : Spending.Works.NO;
     }
 
     private static CostReport.CostRow row(CandidateView candidate, Basis basis, Spending spent) {

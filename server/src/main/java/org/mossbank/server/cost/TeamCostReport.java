@@ -33,7 +33,7 @@ public record TeamCostReport(
 
     /**
      * @param ways         that which stops least first, then the cheapest; none where no price is known
-     * @param capUncounted whether its plan has a cap in tokens that cannot be told in tasks
+     * @param capUncounted whether its plan has a cap in tokens that cannot be told in tasks, and is not priced
      */
     public record TeamRow(
             CandidateId candidateId, String name, boolean ruledOut, List<PaidView> ways, boolean capUncounted) {}

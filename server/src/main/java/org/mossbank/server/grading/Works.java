@@ -1,5 +1,6 @@
 package org.mossbank.server.grading;
 
+import java.util.Map;
 import java.util.Optional;
 import org.mossbank.core.turns.TurnVerdict;
 
@@ -14,6 +15,25 @@ public enum Works {
     /** It does not, and says that it does. */
     SAID_DONE,
     NOT_TRIED;
+
+    private static final double HALF = 0.5;
+
+    /** How many tried it. */
+    public static long tried(Map<Works, Long> times) {
+        return times.entrySet().stream()
+                .filter(e -> e.getKey() != NOT_TRIED)
+                .mapToLong(Map.Entry::getValue)
+                .sum();
+    }
+
+    /** What more than half of those say who tried it; empty where nothing has more than half. */
+    public static Optional<Works> most(Map<Works, Long> times) {
+        double half = HALF * tried(times);
+        return times.entrySet().stream()
+                .filter(e -> e.getKey() != NOT_TRIED && e.getValue() > half)
+                .map(Map.Entry::getKey)
+                .findFirst();
+    }
 
     /** The same as it is said of a reply; empty where it works only once repaired, or was not tried. */
     public Optional<TurnVerdict> verdict() {

@@ -5,6 +5,7 @@ import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Function;
@@ -73,7 +74,8 @@ public class Successions {
     @SystemOnly
     public Before remember(StudyId study, String title, Map<String, String> raters, Set<String> carried) {
         RecommendationReport report = recommendations.report(study);
-        Instant ended = grading.round(study).orElseThrow().closedAt();
+        Instant ended =
+                Objects.requireNonNull(grading.round(study).orElseThrow().closedAt());
         Map<CandidateId, Figure> stood = report.overall().stream()
                 .collect(Collectors.toMap(
                         RecommendationReport.StandingView::candidateId, RecommendationReport.StandingView::adjusted));
@@ -85,7 +87,7 @@ public class Successions {
         raters.forEach((key, name) -> parts.add(new Before.Part(Before.Sort.RATER, key, name, null)));
         return new Before(
                 title,
-                ended == null ? Instant.EPOCH : ended,
+                ended,
                 candidates.ofStudy(study).stream()
                         .map(c -> stood(c, stood.get(c.id())))
                         .toList(),

@@ -143,14 +143,7 @@ class WorkComputation {
     }
 
     private static Worked worked(AnswerFacts facts, Map<Works, Long> words, List<Turns.Said> turns) {
-        long tried = words.entrySet().stream()
-                .filter(e -> e.getKey() != Works.NOT_TRIED)
-                .mapToLong(Map.Entry::getValue)
-                .sum();
-        Optional<Works> most = words.entrySet().stream()
-                .filter(e -> e.getKey() != Works.NOT_TRIED && e.getValue() > HALF * tried)
-                .map(Map.Entry::getKey)
-                .findFirst();
+        Optional<Works> most = Works.most(words);
         TurnVerdict[] found = new TurnVerdict[facts.asked().size() + 1];
         turns.stream().filter(t -> t.turn() < found.length).forEach(t -> found[t.turn()] = t.verdict());
         boolean byRaters = found[found.length - 1] == null;
@@ -163,7 +156,7 @@ class WorkComputation {
         }
         return new Worked(
                 facts,
-                tried > 0,
+                Works.tried(words) > 0,
                 most,
                 marks,
                 new Course(Arrays.stream(found).map(Optional::ofNullable).toList()));

@@ -3,8 +3,15 @@ package org.mossbank.server.cost;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
+import java.io.ByteArrayOutputStream;
+import java.io.PrintStream;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import org.mossbank.commands.recompute.Recompute;
 import org.mossbank.server.ServerTest;
 import org.mossbank.server.SmallStudy;
 import org.mossbank.testkit.ApiClient;
@@ -24,9 +31,32 @@ public class CostTest extends ServerTest {
      */
     @BeforeClass
     public void close() {
+        StringBuilder words = new StringBuilder("rater,answer,works\n");
+        for (String prompt : SmallStudy.PROMPTS) {
+            for (String candidate : List.of("osier", "teasel")) {
+                String answer = prompt + "-" + candidate;
+                boolean osier = candidate.equals("osier");
+                words.append("bram,%s,%s%njuri,%s,%s%n"
+                        .formatted(answer, works(prompt, osier), answer, osier ? "not-tried" : "as-is"));
+            }
+        }
+        study = bringIn(SmallStudy.graded(SmallStudy.osier(3, 3))
+                .andThen(files -> {
+                    files.put("answers.csv", bytes(answers()));
+                    files.put(
+                            "candidates.csv",
+                            bytes(
+                                    "candidate,name,input_price,output_price,monthly_price,currency,cap_amount,cap_unit,cap_period\n"
+                                            + "osier,Osier,1,5,,EUR,,,\n"
+                                            + "teasel,Teasel,2,8,20,EUR,5,prompts,day\n"));
+                })
+                .andThen(withTable("judgements", words.toString())));
+        recommendation(as(LEAD), study);
+    }
+
+    private static String answers() {
         StringBuilder answers = new StringBuilder(
                 "answer,prompt,candidate,attempt,outcome,file,total_ms,input_tokens,output_tokens,cost,currency\n");
-        StringBuilder words = new StringBuilder("rater,answer,works\n");
         for (String prompt : SmallStudy.PROMPTS) {
             for (String candidate : List.of("osier", "teasel")) {
                 String answer = prompt + "-" + candidate;
@@ -40,22 +70,9 @@ public class CostTest extends ServerTest {
                                 osier ? 1000 : 3000,
                                 osier ? 100 : 300,
                                 osier ? "0.1" : "0.4"));
-                words.append("bram,%s,%s%njuri,%s,%s%n"
-                        .formatted(answer, works(prompt, osier), answer, osier ? "not-tried" : "as-is"));
             }
         }
-        study = bringIn(SmallStudy.graded(SmallStudy.osier(3, 3))
-                .andThen(files -> {
-                    files.put("answers.csv", bytes(answers.toString()));
-                    files.put(
-                            "candidates.csv",
-                            bytes(
-                                    "candidate,name,input_price,output_price,monthly_price,currency,cap_amount,cap_unit,cap_period\n"
-                                            + "osier,Osier,1,5,,EUR,,,\n"
-                                            + "teasel,Teasel,2,8,20,EUR,5,prompts,day\n"));
-                })
-                .andThen(withTable("judgements", words.toString())));
-        recommendation(as(LEAD), study);
+        return answers.toString();
     }
 
     /** Osier's works on two prompts of four; teasel's on all but one, where the two are split. */
@@ -157,19 +174,68 @@ public class CostTest extends ServerTest {
                 .isFalse();
     }
 
+    /** Both do alike; osier's prompts are cheaper, and a month of teasel's plan is. */
     @Test
     public void aUseMovesTheTieBreakOfWhatIf() {
-        Map<String, Object> asked = Map.of(
+        String alike = bringIn(SmallStudy.graded(
+                        (rater, prompt, candidate, criterion) -> SmallStudy.PROMPTS.indexOf(prompt) % 2 + 3)
+                .andThen(files -> {
+                    files.put("answers.csv", bytes(answers()));
+                    files.put(
+                            "candidates.csv",
+                            bytes("candidate,name,input_price,output_price,monthly_price,currency\n"
+                                    + "osier,Osier,1,5,,EUR\nteasel,Teasel,2,8,2,EUR\n"));
+                    String rule = new String(files.get("study.json"), StandardCharsets.UTF_8);
+                    files.put(
+                            "study.json",
+                            bytes(rule.replace("\"margin\": 5", "\"margin\": 5, \"tieBreak\": \"cost\"")));
+                }));
+        recommendation(as(LEAD), alike);
+        assertThat(headline(alike, Map.of())).contains("prefers Osier");
+        // 100 tasks a month: 10 by osier's tokens, 2 by teasel's plan.
+        assertThat(headline(alike, Map.of("use", Map.of("people", 1, "tasksPerDay", 5, "daysPerMonth", 20))))
+                .contains("prefers Teasel");
+    }
+
+    private String headline(String of, Map<String, Object> more) {
+        Map<String, Object> asked = new HashMap<>(Map.of(
                 "weights", List.of(),
                 "margin", 5,
                 "withoutRaters", List.of(),
                 "withoutPrompts", List.of(),
-                "withoutKinds", List.of(),
-                "use", Map.of("people", 1, "tasksPerDay", 1, "daysPerMonth", 20));
-        JsonNode found = as(LEAD).post(path("/recommendation/what-if"), asked).json();
-        // By hand: 20 × 0.1, and for teasel 20 × 0.4, which is less than its plan.
-        assertThat(found.path("months").valueStream().map(m -> m.path("monthly").asDouble()))
-                .anySatisfy(m -> assertThat(m).isCloseTo(2, within(EXACT)))
-                .anySatisfy(m -> assertThat(m).isCloseTo(8, within(EXACT)));
+                "withoutKinds", List.of()));
+        asked.putAll(more);
+        return as(LEAD).post("/api/studies/" + of + "/recommendation/what-if", asked)
+                .json()
+                .path("headline")
+                .asString();
+    }
+
+    /** With the month of a stated use, by a reader that knows nothing of the server. */
+    @Test
+    public void theMemosCostsAreWorkedOutAgainFromItsArchive() throws Exception {
+        String copy = as(LEAD).upload("/api/studies/archive?again=true", export(as(LEAD), study))
+                .json()
+                .path("studyId")
+                .asString();
+        as(LEAD).put("/api/studies/" + copy + "/stated-use", Map.of("people", 3, "tasksPerDay", 8, "daysPerMonth", 20));
+        String memos = "/api/studies/" + copy + "/memos";
+        as(LEAD).post(memos, Map.of("change", ""));
+        JsonNode draft = as(LEAD).get(memos + "/1").json();
+        as(LEAD).post(
+                        memos + "/1/signature",
+                        Map.of(
+                                "version", draft.path("version").asLong(),
+                                "revision", draft.at("/document/revision").asLong()));
+        Path file = Files.createTempFile("memo", ".zip");
+        Files.write(file, as(LEAD).get(memos + "/1/package").raw().body());
+        ByteArrayOutputStream printed = new ByteArrayOutputStream();
+        assertThat(Recompute.of(file, new PrintStream(printed, false, StandardCharsets.UTF_8)))
+                .isZero();
+        Files.delete(file);
+        assertThat(printed.toString(StandardCharsets.UTF_8))
+                .contains("month/osier ")
+                .contains("month/teasel ")
+                .contains("one-that-works/teasel ");
     }
 }

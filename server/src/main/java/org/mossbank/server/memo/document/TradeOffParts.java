@@ -3,6 +3,7 @@ package org.mossbank.server.memo.document;
 import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
@@ -95,6 +96,11 @@ final class TradeOffParts {
             add(said, price.monthly(), currency, "a month and person");
             add(said, price.inputPerMillion(), currency, "for a million tokens in");
             add(said, price.outputPerMillion(), currency, "for a million tokens out");
+        }
+        CandidateContent.Cap cap = price.cap();
+        if (cap != null) {
+            said.add("at most " + cap.amount() + " " + cap.unit().name().toLowerCase(Locale.ROOT) + " a "
+                    + cap.period().name().toLowerCase(Locale.ROOT) + " and person");
         }
         if (!price.caps().isBlank()) {
             said.add("capped: " + price.caps().strip());
