@@ -45,7 +45,7 @@ export function UseFields({ use, onUse }: { use: Use; onUse: (use: Use) => void 
   const set = (field: keyof Use) => (value: number | undefined) =>
     value !== undefined && fits(field, value) && onUse({ ...use, [field]: value });
   return (
-    <div className="grid max-w-xl grid-cols-1 gap-3 sm:grid-cols-3">
+    <div className="grid max-w-xl grid-cols-1 items-end gap-3 sm:grid-cols-3">
       <NumberField label="People" value={use.people} onNumber={set("people")} />
       <NumberField label="Tasks a person and day" value={use.tasksPerDay} onNumber={set("tasksPerDay")} />
       <NumberField label="Working days a month" value={use.daysPerMonth} onNumber={set("daysPerMonth")} />
