@@ -3,6 +3,7 @@ package org.mossbank.testkit;
 import java.io.File;
 import java.io.IOException;
 import java.io.UncheckedIOException;
+import java.net.InetSocketAddress;
 import java.net.ServerSocket;
 import java.net.URI;
 import java.net.http.HttpClient;
@@ -14,7 +15,9 @@ import java.time.Duration;
 import java.util.HashMap;
 import java.util.Map;
 import java.util.concurrent.TimeUnit;
+import java.util.concurrent.atomic.AtomicInteger;
 import java.util.jar.JarFile;
+import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import org.awaitility.Awaitility;
 import org.awaitility.core.ConditionTimeoutException;
@@ -23,6 +26,10 @@ import org.awaitility.core.ConditionTimeoutException;
 public final class ServerProcess implements AutoCloseable {
     /** One whose clock is moved takes three minutes on two processors. */
     private static final Duration START_PATIENCE = Duration.ofMinutes(8);
+
+    /** Each is tried once by this process; others of the kind begin elsewhere. */
+    private static final AtomicInteger NEXT_PORT =
+            new AtomicInteger(12_000 + (int) (ProcessHandle.current().pid() % 180) * 100);
 
     private final Process process;
     private final URI address;
@@ -108,9 +115,23 @@ public final class ServerProcess implements AutoCloseable {
         }
     }
 
-    private static int freePort() throws IOException {
-        try (ServerSocket socket = new ServerSocket(0)) {
-            return socket.getLocalPort();
+    /**
+     * Below those that the system hands out for connections: a server takes up to a minute to bind its port, and of those that are
+     * handed out a neighbour's connection to the database may have taken it by then.
+     */
+    private static int freePort() {
+        return IntStream.generate(NEXT_PORT::incrementAndGet)
+                .filter(ServerProcess::isFree)
+                .findFirst()
+                .orElseThrow();
+    }
+
+    private static boolean isFree(int port) {
+        try (ServerSocket socket = new ServerSocket()) {
+            socket.bind(new InetSocketAddress(port));
+            return true;
+        } catch (IOException e) {
+            return false;
         }
     }
 
