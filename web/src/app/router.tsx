@@ -58,6 +58,10 @@ export const router = createBrowserRouter([
             lazy: async () => ({ Component: (await import("../features/prompt/PromptPage")).PromptPage }),
           },
           {
+            path: "prompts/:promptId/check",
+            lazy: async () => ({ Component: (await import("../features/trial")).CheckPage }),
+          },
+          {
             path: "candidates",
             lazy: async () => ({ Component: (await import("../features/candidate/CandidatesPage")).CandidatesPage }),
           },
@@ -80,6 +84,10 @@ export const router = createBrowserRouter([
           {
             path: "answers/runs/:runId",
             lazy: async () => ({ Component: (await import("../features/run/RunPage")).RunPage }),
+          },
+          {
+            path: "answers/trials",
+            lazy: async () => ({ Component: (await import("../features/trial")).TrialsPage }),
           },
           {
             path: "answers/masking",

@@ -310,7 +310,7 @@ describe("a candidate's source", () => {
   });
 
   it("can be tried without keeping anything", async () => {
-    study().on("POST /api/studies/s1/sources/c1/trial", () => ({
+    study().on("POST /api/studies/s1/sources/c1/try-out", () => ({
       body: { ending: "FAILED", text: "", totalMs: 300, reason: "It answered 401." },
     }));
     inStudy(<SourcePart candidateId="c1" />);

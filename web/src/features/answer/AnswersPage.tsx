@@ -159,6 +159,9 @@ function AnswersHead({ mayWrite }: AnswersHeadProps) {
       <h1>Answers</h1>
       {mayWrite && (
         <span className="ml-auto flex gap-2">
+          <Link to="trials" className={buttonLook("quiet")}>
+            Trials
+          </Link>
           <Link to="files" className={buttonLook("quiet")}>
             Bring answers in
           </Link>

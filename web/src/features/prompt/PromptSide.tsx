@@ -37,6 +37,8 @@ export function PromptSide({ prompt, all, settle }: PromptSideProps) {
       <Keep prompt={prompt} settle={settle} />
       <Part title="Answers">
         <Link to={`../answers/${prompt.id}`}>Answers to this prompt</Link>
+        <br />
+        <Link to={`../prompts/${prompt.id}/check`}>Check of answers’ code</Link>
       </Part>
       <Specimens promptId={prompt.id} />
       <SetAside prompt={prompt} />

@@ -58,7 +58,7 @@ function Source({ candidateId, all, own }: SourceProps) {
       {preparing && (
         <p className="flex flex-wrap gap-2">
           <Button onClick={() => setWriting(true)}>{own ? "Change the source" : "Name a source"}</Button>
-          {own && <Trial candidateId={candidateId} />}
+          {own && <TryOut candidateId={candidateId} />}
           {own && <Remove candidateId={candidateId} />}
         </p>
       )}
@@ -88,11 +88,11 @@ function Summary({ source }: { source: SourceView }) {
   );
 }
 
-function Trial({ candidateId }: { candidateId: string }) {
+function TryOut({ candidateId }: { candidateId: string }) {
   const study = useStudy();
   const [open, setOpen] = useState(false);
   const [text, setText] = useState("Say in one sentence what a binary search needs.");
-  const trial = useTrySource(study.id, candidateId);
+  const tryOut = useTrySource(study.id, candidateId);
   return (
     <>
       <Button onClick={() => setOpen(true)}>Try it …</Button>
@@ -101,22 +101,22 @@ function Trial({ candidateId }: { candidateId: string }) {
         <Area label="Ask" maxLength={LIMITS.TrySource.text} value={text} onChange={(e) => setText(e.target.value)} />
         <div className="mt-3 flex justify-end gap-2">
           <Button onClick={() => setOpen(false)}>Leave it</Button>
-          <Button tone="primary" disabled={trial.isPending || text.trim() === ""} onClick={() => trial.mutate(text)}>
-            {trial.isPending ? "Asking …" : "Ask"}
+          <Button tone="primary" disabled={tryOut.isPending || text.trim() === ""} onClick={() => tryOut.mutate(text)}>
+            {tryOut.isPending ? "Asking …" : "Ask"}
           </Button>
         </div>
-        {trial.isError && (
+        {tryOut.isError && (
           <Note tone="trouble" role="alert" className="mt-3">
-            {trial.error.message}
+            {tryOut.error.message}
           </Note>
         )}
-        {trial.data && !trial.isPending && <TrialResult result={trial.data} />}
+        {tryOut.data && !tryOut.isPending && <TryOutResult result={tryOut.data} />}
       </Dialog>
     </>
   );
 }
 
-function TrialResult({ result }: { result: Schemas["TrialView"] }) {
+function TryOutResult({ result }: { result: Schemas["TryOutView"] }) {
   const counts = [
     result.firstOutputMs !== undefined && `first output after ${duration(result.firstOutputMs)}`,
     `${duration(result.totalMs)} in all`,

@@ -33,7 +33,7 @@ export function useTrySource(studyId: string, candidateId: string) {
   return useMutation({
     mutationFn: (text: string) =>
       unwrap(
-        api.POST("/api/studies/{studyId}/sources/{candidateId}/trial", {
+        api.POST("/api/studies/{studyId}/sources/{candidateId}/try-out", {
           ...ofCandidate(studyId, candidateId),
           body: { text },
         }),

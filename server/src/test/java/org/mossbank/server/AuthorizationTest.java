@@ -122,7 +122,7 @@ public class AuthorizationTest extends ServerTest {
             prepares("GET", STUDY + "/sources", 200),
             prepares("PUT", STUDY + "/sources/{candidateId}", 409),
             prepares("DELETE", STUDY + "/sources/{candidateId}", 409),
-            prepares("POST", STUDY + "/sources/{candidateId}/trial", 404),
+            prepares("POST", STUDY + "/sources/{candidateId}/try-out", 404),
             prepares("GET", STUDY + "/runs", 200),
             prepares("POST", STUDY + "/runs/forecast", 400),
             prepares("POST", STUDY + "/runs", 409),
@@ -168,6 +168,16 @@ public class AuthorizationTest extends ServerTest {
             new Row("GET", STUDY + "/follows", 200, 403, 404, 401),
             new Row("POST", STUDY + "/next", 409, 403, 404, 401),
             new Row("GET", STUDY + "/turn-verdicts", 200, 403, 404, 401),
+            new Row("GET", STUDY + "/toolchains", 200, 403, 404, 401),
+            new Row("GET", STUDY + "/checks", 200, 403, 404, 401),
+            new Row("PUT", STUDY + "/prompts/{promptId}/check", 409, 403, 404, 401),
+            new Row("DELETE", STUDY + "/prompts/{promptId}/check", 409, 403, 404, 401),
+            new Row("POST", STUDY + "/prompts/{promptId}/check/try", 409, 403, 404, 401),
+            new Row("GET", STUDY + "/trials", 200, 403, 404, 401),
+            new Row("POST", STUDY + "/trials", 409, 403, 404, 401),
+            new Row("GET", STUDY + "/trials/{trialId}", 404, 403, 404, 401),
+            new Row("POST", STUDY + "/trials/stop", 200, 403, 404, 401),
+            new Row("POST", STUDY + "/trials/go-on", 409, 403, 404, 401),
             new Row("PUT", STUDY + "/answers/{answerId}/turns/{turn}/verdict", 409, 403, 404, 401),
             new Row("POST", STUDY + "/runs/follow-ups-where-needed", 409, 403, 404, 401),
             new Row("GET", STUDY + "/recommendation/costs", 409, 403, 404, 401),
@@ -303,6 +313,7 @@ public class AuthorizationTest extends ServerTest {
         ids.put("remarkId", UUID.randomUUID().toString());
         ids.put("reminderId", UUID.randomUUID().toString());
         ids.put("runId", UUID.randomUUID().toString());
+        ids.put("trialId", UUID.randomUUID().toString());
         ids.put("kindId", lead.get(ofStudy + "/kinds").json().at("/0/id").asString());
         ids.put(
                 "candidateId",
@@ -407,6 +418,17 @@ public class AuthorizationTest extends ServerTest {
         }
         if (address.endsWith("/next")) {
             return Map.of("title", "The next one", "candidateIds", List.of(), "share", 0.5, "raters", true);
+        }
+        if (address.endsWith("/check")) {
+            return Map.of("revision", 0, "content", Checks.shell("true"));
+        }
+        if (address.endsWith("/check/try")) {
+            Map<String, Object> unknown = new HashMap<>(Checks.shell("true"));
+            unknown.put("toolchain", "none");
+            return Map.of("subject", "STARTING_CODE", "content", unknown);
+        }
+        if (address.endsWith("/trials")) {
+            return Map.of("promptIds", List.of(), "repetitions", 1);
         }
         if (address.endsWith("/turns/0/verdict")) {
             return Map.of("verdict", "DOES");

@@ -247,7 +247,7 @@ public final class Bodies {
             case "/answers/*" -> written(0, "t");
             case "/follow-up-rule" -> Map.of("version", -1, "most", 2);
             case "/sources/*" -> Map.of("version", -1, "content", source("http://127.0.0.1:1/ask"));
-            case "/sources/*/trial" -> Map.of("text", "Are you there?");
+            case "/sources/*/try-out" -> Map.of("text", "Are you there?");
             case "/runs", "/runs/forecast" -> run(List.of(ids.get("promptId")), List.of(ids.get("candidateId")));
             case "/runs/follow-up" ->
                 Map.of("answerId", ids.getOrDefault("keptAnswerId", ids.get("promptId")), "asked", "Why?");

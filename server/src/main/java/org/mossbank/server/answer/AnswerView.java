@@ -31,6 +31,15 @@ public record AnswerView(
         return WholeText.of(text, followUps);
     }
 
+    /**
+     * The same up to a turn.
+     *
+     * @param turn 0 for the first reply alone, then the follow-ups
+     */
+    public String textUpTo(int turn) {
+        return WholeText.of(text, followUps.subList(0, turn));
+    }
+
     /** Whether it left nothing that could be graded. */
     public boolean isWithoutText() {
         return text.isBlank() && followUps.isEmpty();

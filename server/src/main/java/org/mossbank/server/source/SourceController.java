@@ -52,11 +52,11 @@ class SourceController {
     }
 
     /** Asks a source once, and keeps nothing. */
-    @PostMapping("/{candidateId}/trial")
-    SourceService.TrialView trial(
+    @PostMapping("/{candidateId}/try-out")
+    SourceService.TryOutView tryOut(
             @PathVariable StudyId studyId,
             @PathVariable CandidateId candidateId,
             @Valid @RequestBody SourceService.TrySource request) {
-        return sources.trial(studyId, candidateId, request);
+        return sources.tryOut(studyId, candidateId, request);
     }
 }

@@ -143,8 +143,8 @@ class SourceService {
 
     record TrySource(@NotBlank @Size(max = 2000) String text) {}
 
-    /** What came of a trial, which is kept nowhere. */
-    record TrialView(
+    /** What came of a try-out, which is kept nowhere. */
+    record TryOutView(
             Reply.Ending ending,
             String text,
             @Nullable Long firstOutputMs,
@@ -156,13 +156,13 @@ class SourceService {
     /** Asks once, to see whether the source is right. It may cost something. */
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
     @Transactional(propagation = Propagation.NOT_SUPPORTED)
-    public TrialView trial(StudyId study, CandidateId candidate, TrySource request) {
+    public TryOutView tryOut(StudyId study, CandidateId candidate, TrySource request) {
         SourceContent source = snapshot.of(() -> sources.ofCandidate(study, candidate)
                 .map(Source::content)
                 .orElseThrow(() -> Problem.notFound("This source")));
         Reply reply = client.ask(
                 source, List.of(new Turn(request.text(), null)), 1, (text, ms) -> {}, new SourceClient.Cancel());
-        return new TrialView(
+        return new TryOutView(
                 reply.ending(),
                 reply.text(),
                 reply.firstOutputMs(),

@@ -684,11 +684,11 @@ public class RunTest extends ServerTest {
     public void secretsAreInNoResponseLogOrArchive() throws Exception {
         StudyInTheMaking own = study("quillwort?fault=telltale", "quillwort");
         String candidate = own.get("/candidates").get(0).path("id").asString();
-        JsonNode trial = own.post("/sources/" + candidate + "/trial", Map.of("text", "Are you there?"));
+        JsonNode tryOut = own.post("/sources/" + candidate + "/try-out", Map.of("text", "Are you there?"));
         String id = start(own, all(own));
         await(own, id, is("FINISHED"));
 
-        assertThat(trial.path("reason").asString()).contains("(secret)");
+        assertThat(tryOut.path("reason").asString()).contains("(secret)");
         for (String tail : List.of("/sources", "/runs", "/runs/" + id, "/answers", "/candidates")) {
             assertThat(own.lead.get(own.path + tail).body()).as(tail).doesNotContain(SECRET);
         }

@@ -1,0 +1,28 @@
+package org.mossbank.server.sandbox;
+
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Map;
+
+/**
+ * What a program finds beside its work folder, besides the programs of the machine.
+ *
+ * @param mounts      folders and files, to be read only
+ * @param environment all that it is told; nothing of the server's is
+ */
+public record SandboxTools(List<Mount> mounts, Map<String, String> environment) {
+    public SandboxTools {
+        mounts = List.copyOf(mounts);
+        environment = Map.copyOf(environment);
+    }
+
+    /**
+     * @param outside where it lies
+     * @param inside  where the program finds it
+     */
+    public record Mount(Path outside, String inside) {}
+
+    public static SandboxTools none() {
+        return new SandboxTools(List.of(), Map.of());
+    }
+}

@@ -1,0 +1,69 @@
+package org.mossbank.server.toolchain;
+
+import java.util.List;
+import org.mossbank.core.trial.LooseCode;
+import org.mossbank.core.trial.TestRun;
+import org.mossbank.server.sandbox.SandboxTools;
+import org.springframework.stereotype.Component;
+
+/** TypeScript: types checked strictly by its compiler, then run by Node. */
+@Component
+class TypeScriptToolchain implements Toolchain {
+    private static final String COMPILER =
+            "node --max-old-space-size=384 /toolchain/node_modules/typescript/lib/tsc.js";
+
+    private final TrialLibraries libraries;
+
+    TypeScriptToolchain(TrialLibraries libraries) {
+        this.libraries = libraries;
+    }
+
+    @Override
+    public String key() {
+        return "typescript";
+    }
+
+    @Override
+    public String title() {
+        return "TypeScript";
+    }
+
+    @Override
+    public String versionCommand() {
+        return COMPILER + " --version";
+    }
+
+    @Override
+    public String build() {
+        return COMPILER + " --strict --noUnusedLocals --target es2022 --module nodenext --moduleResolution nodenext"
+                + " --typeRoots /toolchain/node_modules/@types --types node --pretty false --outDir .build"
+                + " $(find . -name '*.ts' -not -path './.build/*' | grep -v ' ')";
+    }
+
+    @Override
+    public String run() {
+        return "node --max-old-space-size=192 .build/main.js";
+    }
+
+    @Override
+    public Tests tests() {
+        return new Tests(
+                "node --max-old-space-size=192 --test --test-reporter=tap $(find .build -name '*.test.js')",
+                new TestRun(TestRun.Format.TAP, ""));
+    }
+
+    @Override
+    public LooseCode loose() {
+        return new LooseCode("answer.ts", "", "", false);
+    }
+
+    @Override
+    public SandboxTools tools() {
+        return libraries.of("node");
+    }
+
+    @Override
+    public List<String> languages() {
+        return List.of("typescript", "ts", "tsx");
+    }
+}

@@ -1,0 +1,73 @@
+package org.mossbank.server.trial;
+
+import jakarta.persistence.Entity;
+import jakarta.persistence.Id;
+import java.nio.charset.StandardCharsets;
+import java.time.Instant;
+import org.mossbank.server.ids.PromptId;
+import org.mossbank.server.ids.StudyId;
+import org.mossbank.server.shared.Sha256;
+import tools.jackson.databind.json.JsonMapper;
+
+/** The check of a prompt. */
+@Entity
+class PromptCheck {
+    @Id
+    private PromptId promptId;
+
+    private StudyId studyId;
+
+    /** {@link CheckContent} as JSON. */
+    private String content;
+
+    /** Of the content: a trial belongs to one, and to the same again where a change is taken back. */
+    private String digest;
+
+    private int revision;
+    private Instant changedAt;
+    private String changedBy;
+
+    @SuppressWarnings("NullAway.Init")
+    protected PromptCheck() {}
+
+    static PromptCheck of(StudyId study, PromptId prompt) {
+        PromptCheck check = new PromptCheck();
+        check.studyId = study;
+        check.promptId = prompt;
+        return check;
+    }
+
+    /** @return whether it is another now */
+    boolean change(CheckContent newContent, Instant at, String by) {
+        String json = JsonMapper.shared().writeValueAsString(newContent);
+        if (revision > 0 && json.equals(content)) {
+            return false;
+        }
+        content = json;
+        digest = Sha256.hex(json.getBytes(StandardCharsets.UTF_8));
+        revision++;
+        changedAt = at;
+        changedBy = by;
+        return true;
+    }
+
+    PromptId promptId() {
+        return promptId;
+    }
+
+    String digest() {
+        return digest;
+    }
+
+    int revision() {
+        return revision;
+    }
+
+    CheckContent content() {
+        return JsonMapper.shared().readValue(content, CheckContent.class);
+    }
+
+    CheckOfPrompt view() {
+        return new CheckOfPrompt(promptId, content(), revision, changedAt, changedBy);
+    }
+}

@@ -1,0 +1,55 @@
+package org.mossbank.server.trial;
+
+import jakarta.validation.Valid;
+import java.util.UUID;
+import org.mossbank.server.ids.StudyId;
+import org.mossbank.server.shared.MayRefuse;
+import org.mossbank.server.shared.ProblemType;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RestController;
+
+@RestController
+@RequestMapping("/api/studies/{studyId}/trials")
+class TrialController {
+    private final TrialService trials;
+
+    TrialController(TrialService trials) {
+        this.trials = trials;
+    }
+
+    /** The trials of a study's answers, and how far they are. */
+    @GetMapping
+    TrialBoard board(@PathVariable StudyId studyId) {
+        return trials.board(studyId);
+    }
+
+    /** What came of a trial, item by item, with its log. */
+    @GetMapping("/{trialId}")
+    TrialResult one(@PathVariable StudyId studyId, @PathVariable UUID trialId) {
+        return trials.one(studyId, trialId);
+    }
+
+    /** Begins trials of answers; those that there are already stay. */
+    @MayRefuse({ProblemType.ROUND_OPENED, ProblemType.NOT_READY, ProblemType.TRIALS_OFF})
+    @PostMapping
+    TrialBoard start(@PathVariable StudyId studyId, @Valid @RequestBody TrialService.StartTrials request) {
+        return trials.start(studyId, request);
+    }
+
+    /** Stops the trials that wait or run. */
+    @PostMapping("/stop")
+    TrialBoard stop(@PathVariable StudyId studyId) {
+        return trials.stop(studyId);
+    }
+
+    /** Goes on with the trials that were stopped. */
+    @MayRefuse(ProblemType.ROUND_OPENED)
+    @PostMapping("/go-on")
+    TrialBoard goOn(@PathVariable StudyId studyId) {
+        return trials.goOn(studyId);
+    }
+}

@@ -1,0 +1,73 @@
+package org.mossbank.server.trial;
+
+import org.mossbank.core.trial.CheckItem;
+import org.mossbank.server.sandbox.SandboxResult;
+
+/** What the steps of a trial wrote, one below the other, within a bound. */
+final class TrialLog {
+    static final int MOST = 60_000;
+
+    private static final int MOST_A_STEP = 20_000;
+    private static final String CUT = "\n… cut\n";
+
+    private final StringBuilder text = new StringBuilder();
+
+    void step(String name, SandboxResult result) {
+        if (text.length() >= MOST) {
+            return;
+        }
+        text.append("== ")
+                .append(name)
+                .append(" (")
+                .append(result.millis())
+                .append(" ms, ended with ")
+                .append(result.status())
+                .append(")\n");
+        add(result.output());
+        add(result.errors());
+    }
+
+    private void add(SandboxResult.Output output) {
+        String plain = plain(output.text());
+        text.append(plain, 0, Math.min(plain.length(), MOST_A_STEP));
+        if (output.cut() || plain.length() > MOST_A_STEP) {
+            text.append(CUT);
+        } else if (!plain.isEmpty() && !plain.endsWith("\n")) {
+            text.append('\n');
+        }
+    }
+
+    /** What a terminal would obey, and what the database cannot hold, is shown as a mark. */
+    static String plain(String output) {
+        StringBuilder plain = new StringBuilder(output.length());
+        output.chars()
+                .forEach(c -> plain.append(
+                        c == '\n' || c == '\t' || c >= ' ' && c != 0x7f && !(c >= 0x80 && c < 0xa0)
+                                ? (char) c
+                                : '\ufffd'));
+        return plain.toString().replace("\ufffd\n", "\n");
+    }
+
+    private static boolean isShown(int c) {
+        return c == '\n' || c == '\t' || c >= ' ' && c != 0x7f && (c < 0x80 || c >= 0xa0);
+    }
+
+    /** An item as it can be shown: what it holds of the program's output is cut, too. */
+    static CheckItem plain(CheckItem item) {
+        return new CheckItem(
+                item.sort(),
+                cut(plain(item.name())),
+                item.outcome(),
+                cut(item.expected()),
+                cut(plain(item.came())),
+                cut(plain(item.why())));
+    }
+
+    private static String cut(String text) {
+        return text.length() <= MOST_A_STEP ? text : text.substring(0, MOST_A_STEP) + CUT;
+    }
+
+    String text() {
+        return text.length() <= MOST ? text.toString() : text.substring(0, MOST) + CUT;
+    }
+}

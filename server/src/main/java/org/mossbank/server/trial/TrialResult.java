@@ -1,0 +1,33 @@
+package org.mossbank.server.trial;
+
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+import org.mossbank.core.trial.CheckItem;
+import org.mossbank.core.trial.CompilerMessage;
+import org.mossbank.core.trial.TrialSummary;
+
+/**
+ * What came of one trial.
+ *
+ * @param items    what was asked, each with how it ended
+ * @param messages what the compiler said of lines, each with the line of the answer where it is the answer's
+ * @param log      what its steps wrote, cut at a stated size
+ * @param millis   that its steps took together
+ * @param memoryKb that it was seen to hold at once
+ */
+public record TrialResult(
+        TrialSummary summary,
+        List<CheckItem> items,
+        List<MessageOfLine> messages,
+        String log,
+        long millis,
+        long memoryKb) {
+    public TrialResult {
+        items = List.copyOf(items);
+        messages = List.copyOf(messages);
+    }
+
+    /** @param answerLine from 1, of the answer's text; absent where the line is not the answer's */
+    public record MessageOfLine(
+            CompilerMessage message, @Nullable Integer answerLine) {}
+}

@@ -1,0 +1,240 @@
+package org.mossbank.server.trial;
+
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
+import org.mossbank.core.trial.AnswerLines;
+import org.mossbank.core.trial.AssembledCode;
+import org.mossbank.core.trial.BuildEnd;
+import org.mossbank.core.trial.CheckItem;
+import org.mossbank.core.trial.CompilerMessage;
+import org.mossbank.core.trial.ExpectedRows;
+import org.mossbank.core.trial.RunEnd;
+import org.mossbank.core.trial.TrialOutcome;
+import org.mossbank.core.trial.TrialSummary;
+import org.mossbank.server.answer.AnswerCodes;
+import org.mossbank.server.sandbox.Sandbox;
+import org.mossbank.server.sandbox.SandboxJob;
+import org.mossbank.server.sandbox.SandboxLimits;
+import org.mossbank.server.sandbox.SandboxResult;
+import org.mossbank.server.sandbox.WorkFiles;
+import org.mossbank.server.shared.Problem;
+import org.mossbank.server.toolchain.Toolchains;
+import org.springframework.stereotype.Component;
+
+/** Tries code by a check: builds it, then runs and tests what was built, each from where the build ended. */
+@Component
+class TrialRunner {
+    /** Where a query of the check lies, and where its rows are written: no answer's file is called so. */
+    private static final String QUERY = ".query.sql";
+
+    private static final String ROWS = ".rows.csv";
+
+    private final Sandbox sandbox;
+    private final Toolchains toolchains;
+    private final AnswerCodes codes;
+
+    TrialRunner(Sandbox sandbox, Toolchains toolchains, AnswerCodes codes) {
+        this.sandbox = sandbox;
+        this.toolchains = toolchains;
+        this.codes = codes;
+    }
+
+    /** Somebody stopped it before it ended. */
+    static final class Stopped extends Exception {
+        private static final long serialVersionUID = 1;
+    }
+
+    /**
+     * Tries an answer.
+     *
+     * @param startingCode text by path
+     * @param answer       Markdown
+     * @throws Problem 409 if the check's toolchain is not offered here
+     */
+    TrialResult tried(CheckContent check, Map<String, String> startingCode, String answer, Sandbox.Stop stop)
+            throws Stopped {
+        AssembledCode code = AssembledCode.of(
+                startingCode,
+                codes.of(startingCode, answer),
+                Optional.ofNullable(check.loose()).map(CheckContent.LooseRule::rule),
+                CheckContent.texts(check.files()));
+        return tried(check, code, answer, stop);
+    }
+
+    /** Tries the starting code as it is. */
+    TrialResult unanswered(CheckContent check, Map<String, String> startingCode, Sandbox.Stop stop) throws Stopped {
+        return tried(check, AssembledCode.of(startingCode, CheckContent.texts(check.files())), "", stop);
+    }
+
+    private TrialResult tried(CheckContent check, AssembledCode code, String answer, Sandbox.Stop stop) throws Stopped {
+        if (code.misfit().isPresent()) {
+            CheckItem misfit = CheckItem.ended(
+                    CheckItem.Sort.BUILD,
+                    "code",
+                    TrialOutcome.DID_NOT_APPLY,
+                    code.misfit().get());
+            return new TrialResult(TrialSummary.of(List.of(misfit)), List.of(misfit), List.of(), "", 0, 0);
+        }
+        Toolchains.Offered toolchain =
+                toolchains.of(check.toolchain()).orElseThrow(() -> TrialProblem.notOffered(check.toolchain()));
+        return new Trying(check, toolchain, code, stop).all(answer);
+    }
+
+    /** One trial under way. */
+    private final class Trying {
+        private final CheckContent check;
+        private final Toolchains.Offered toolchain;
+        private final AssembledCode code;
+        private final Sandbox.Stop stop;
+        private final SandboxLimits limits;
+        private final TrialLog log = new TrialLog();
+        private final List<CheckItem> items = new ArrayList<>();
+        private List<CompilerMessage> messages = List.of();
+        private long millis;
+        private long memoryKb;
+
+        private Trying(CheckContent check, Toolchains.Offered toolchain, AssembledCode code, Sandbox.Stop stop) {
+            this.check = check;
+            this.toolchain = toolchain;
+            this.code = code;
+            this.stop = stop;
+            this.limits = check.limits().limits();
+        }
+
+        private TrialResult all(String answer) throws Stopped {
+            Optional<WorkFiles> built = build(WorkFiles.of(code.files()));
+            if (built.isPresent()) {
+                for (CheckContent.RunOfCheck run : check.runs()) {
+                    run(run, built.get());
+                }
+                if (check.tests() != null) {
+                    test(check.tests(), built.get());
+                }
+            }
+            return new TrialResult(
+                    TrialSummary.of(items),
+                    items.stream().map(TrialLog::plain).toList(),
+                    withLines(answer),
+                    log.text(),
+                    millis,
+                    memoryKb);
+        }
+
+        private SandboxResult step(String name, WorkFiles files, String command, String input) throws Stopped {
+            SandboxResult result = sandbox.run(
+                    new SandboxJob(files, toolchain.prelude() + command + "\n", input, toolchain.tools(), limits),
+                    stop);
+            if (result.ending() == SandboxResult.Ending.STOPPED) {
+                throw new Stopped();
+            }
+            log.step(name, result);
+            millis += result.millis();
+            memoryKb = Math.max(memoryKb, result.mostMemoryKb());
+            return result;
+        }
+
+        /** @return the files that it ends in; empty if it does not build */
+        private Optional<WorkFiles> build(WorkFiles files) throws Stopped {
+            if (check.build().isBlank()) {
+                return Optional.of(files);
+            }
+            SandboxResult result = step("build", files, check.build(), "");
+            messages = CompilerMessage.in(
+                    result.errors().text() + "\n" + result.output().text());
+            CheckItem item = BuildEnd.judge(end(result, files));
+            items.add(item);
+            return item.outcome().passed() ? Optional.of(result.files()) : Optional.empty();
+        }
+
+        private void run(CheckContent.RunOfCheck run, WorkFiles built) throws Stopped {
+            WorkFiles files = built.with(CheckContent.texts(run.before()));
+            String command =
+                    check.run() + run.arguments().stream().map(Shell::quoted).collect(Collectors.joining(" ", " ", ""));
+            CheckContent.RowsAfter rows = run.rows();
+            if (rows != null) {
+                files = files.with(Map.of(QUERY, rows.query()));
+                // Rows are asked for only where the program ended as it should.
+                command = "{ " + command + "\n} && sql " + QUERY + " >" + ROWS;
+            }
+            SandboxResult result = step(run.name(), files, command, run.input());
+            RunEnd end = end(result, files);
+            CheckItem item = run.expected().judge(end);
+            items.add(rows == null || !item.outcome().passed() ? item : judged(run.name(), rows, end));
+        }
+
+        private CheckItem judged(String name, CheckContent.RowsAfter rows, RunEnd end) {
+            String came = end.files().getOrDefault(ROWS, "");
+            return new ExpectedRows(rows.rows(), rows.order())
+                    .difference(came)
+                    .map(why -> new CheckItem(
+                            CheckItem.Sort.RUN,
+                            name,
+                            TrialOutcome.WRONG_OUTPUT,
+                            rows.rows(),
+                            came,
+                            "of its rows, " + why))
+                    .orElseGet(() -> CheckItem.passed(CheckItem.Sort.RUN, name));
+        }
+
+        private void test(CheckContent.TestsOfCheck tests, WorkFiles built) throws Stopped {
+            SandboxResult result = step("tests", built, tests.command(), "");
+            items.addAll(tests.expected().judge(end(result, built)));
+        }
+
+        private List<TrialResult.MessageOfLine> withLines(String answer) {
+            AnswerLines lines = AnswerLines.of(answer);
+            Map<String, List<String>> byFile = new HashMap<>();
+            return messages.stream()
+                    .map(m -> new TrialResult.MessageOfLine(m, line(lines, byFile, m)))
+                    .toList();
+        }
+
+        /** Only what the answer wrote can be its line. */
+        private @Nullable Integer line(AnswerLines lines, Map<String, List<String>> byFile, CompilerMessage message) {
+            if (!code.written().contains(message.path())) {
+                return null;
+            }
+            List<String> file = byFile.computeIfAbsent(
+                    message.path(),
+                    p -> code.files().getOrDefault(p, "").lines().toList());
+            return lines.find(file, message.line()).stream().boxed().findFirst().orElse(null);
+        }
+    }
+
+    private static RunEnd end(SandboxResult result, WorkFiles before) {
+        Map<String, String> texts = new HashMap<>();
+        Set<String> changed = new HashSet<>();
+        for (String path : result.files().paths()) {
+            result.files().text(path).ifPresent(t -> texts.put(path, t));
+            if (!result.files().isAlike(before, path)) {
+                changed.add(path);
+            }
+        }
+        before.paths().stream().filter(p -> !texts.containsKey(p)).forEach(changed::add);
+        changed.remove(ROWS);
+        return new RunEnd(
+                how(result.ending()),
+                result.status(),
+                result.output().text(),
+                result.errors().text(),
+                texts,
+                changed);
+    }
+
+    private static RunEnd.End how(SandboxResult.Ending ending) {
+        return switch (ending) {
+            case BY_ITSELF -> RunEnd.End.BY_ITSELF;
+            case TIMED_OUT -> RunEnd.End.TIMED_OUT;
+            case OUT_OF_MEMORY -> RunEnd.End.OUT_OF_MEMORY;
+            case WROTE_TOO_MUCH -> RunEnd.End.WROTE_TOO_MUCH;
+            case BROKE_ITS_BOX, STOPPED -> RunEnd.End.BROKE_ITS_BOX;
+        };
+    }
+}

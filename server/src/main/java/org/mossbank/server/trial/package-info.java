@@ -1,0 +1,19 @@
+/** Trials: what a prompt asks of an answer's code, trying the code of answers by it, and what came of that. */
+@ApplicationModule(
+        displayName = "Trials",
+        allowedDependencies = {
+            "ids",
+            "shared",
+            "account",
+            "study",
+            "prompt",
+            "candidate",
+            "answer",
+            "sandbox",
+            "toolchain"
+        })
+@NullMarked
+package org.mossbank.server.trial;
+
+import org.jspecify.annotations.NullMarked;
+import org.springframework.modulith.ApplicationModule;

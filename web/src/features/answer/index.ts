@@ -1,0 +1,1 @@
+export { answersOfStudy } from "./api";

@@ -1,0 +1,210 @@
+import type { Schemas } from "../../api/client";
+import { LIMITS } from "../../api/limits";
+import { AddButton } from "../../ui/AddButton";
+import { Button } from "../../ui/Button";
+import { Area, Choice, Field, NumberField, Tick } from "../../ui/Field";
+import type { DraftInHand } from "../../ui/useDraft";
+import type { Content } from "./CheckPage";
+import { RunFields } from "./RunFields";
+
+type CheckFieldsProps = { draft: DraftInHand<Content>; isSql: boolean };
+
+/** All that a check asks, in the order in which it happens. */
+export function CheckFields({ draft, isSql }: CheckFieldsProps) {
+  const content = draft.value;
+  const write = (change: Partial<Content>, group?: string) => draft.change({ ...content, ...change }, group);
+  return (
+    <div className="grid gap-6">
+      <LooseFields content={content} onContent={(next, group) => draft.change(next, group)} />
+      <FileList
+        legend="Files of the check"
+        hint="Tests, data, a driver. They stand above an answer’s own; answers and candidates never see them."
+        files={content.files}
+        onFiles={(files, group) => write({ files }, group)}
+      />
+      <div className="grid gap-4 sm:grid-cols-2">
+        <Area
+          code
+          label="Build"
+          hint="A shell command; empty where nothing is built."
+          maxLength={LIMITS.CheckContent.build}
+          value={content.build}
+          onChange={(e) => write({ build: e.target.value }, "build")}
+        />
+        <Area
+          code
+          label="Run"
+          hint="What each run begins with; its arguments follow."
+          maxLength={LIMITS.CheckContent.run}
+          value={content.run}
+          onChange={(e) => write({ run: e.target.value }, "run")}
+        />
+      </div>
+      <RunFields runs={content.runs} isSql={isSql} onRuns={(runs, group) => write({ runs }, group)} />
+      <TestFields content={content} onContent={(next, group) => draft.change(next, group)} />
+      <LimitFields limits={content.limits} onLimits={(limits) => write({ limits }, "limits")} />
+    </div>
+  );
+}
+
+type PartProps = { content: Content; onContent: (next: Content, group?: string) => void };
+
+const LOOSE = { path: "answer.txt", before: "", after: "", importsFirst: false };
+
+function LooseFields({ content, onContent }: PartProps) {
+  const { loose, ...rest } = content;
+  const write = (change: Partial<Schemas["LooseRule"]>) =>
+    onContent({ ...rest, loose: { ...LOOSE, ...loose, ...change } }, "loose");
+  return (
+    <fieldset>
+      <legend className="mb-1 font-medium">Loose code</legend>
+      <p className="mb-2 text-sm text-ink-soft">
+        Differences and whole files go where they belong. Code that belongs to no file goes into this one; what stands
+        above and below goes around code that declares no type of its own.
+      </p>
+      <Tick
+        checked={loose !== undefined}
+        label="There is a place for it"
+        onTick={(has) => onContent(has ? { ...rest, loose: LOOSE } : rest)}
+      />
+      {loose && (
+        <div className="mt-2 grid gap-3">
+          <Field
+            label="File"
+            hint="A star in it stands for the first type that the code declares."
+            maxLength={LIMITS.LooseRule.path}
+            value={loose.path}
+            onChange={(e) => write({ path: e.target.value })}
+          />
+          <div className="grid gap-3 sm:grid-cols-2">
+            <Area code label="Above it" value={loose.before} onChange={(e) => write({ before: e.target.value })} />
+            <Area code label="Below it" value={loose.after} onChange={(e) => write({ after: e.target.value })} />
+          </div>
+          <Tick
+            checked={loose.importsFirst}
+            label="Lines that import go to the top"
+            onTick={(importsFirst) => write({ importsFirst })}
+          />
+        </div>
+      )}
+    </fieldset>
+  );
+}
+
+type FileListProps = {
+  legend: string;
+  hint?: string;
+  files: Schemas["CheckFile"][];
+  onFiles: (files: Schemas["CheckFile"][], group?: string) => void;
+};
+
+/** Files by path and text. */
+export function FileList({ legend, hint, files, onFiles }: FileListProps) {
+  return (
+    <fieldset>
+      <legend className="mb-1 font-medium">{legend}</legend>
+      {hint !== undefined && <p className="mb-2 text-sm text-ink-soft">{hint}</p>}
+      <ol className="grid gap-3">
+        {files.map((file, i) => (
+          <li key={i} className="grid gap-2 border-l-2 border-edge pl-3">
+            <div className="flex items-end gap-3">
+              <Field
+                className="grow"
+                label={`File ${i + 1}: path`}
+                maxLength={LIMITS.CheckFile.path}
+                value={file.path}
+                onChange={(e) => onFiles(files.with(i, { ...file, path: e.target.value }), `file ${i}`)}
+              />
+              <Button aria-label={`Take out file ${i + 1}`} onClick={() => onFiles(files.toSpliced(i, 1))}>
+                Take out
+              </Button>
+            </div>
+            <Area
+              code
+              label={`File ${i + 1}: text`}
+              maxLength={LIMITS.CheckFile.text}
+              value={file.text}
+              onChange={(e) => onFiles(files.with(i, { ...file, text: e.target.value }), `file text ${i}`)}
+            />
+          </li>
+        ))}
+      </ol>
+      <div className="mt-2">
+        <AddButton onAdd={() => onFiles([...files, { path: `file-${files.length + 1}`, text: "" }])}>
+          Add a file
+        </AddButton>
+      </div>
+    </fieldset>
+  );
+}
+
+const TESTS: Schemas["TestsOfCheck"] = { command: "true", format: "JUNIT_XML", reports: "reports" };
+
+function TestFields({ content, onContent }: PartProps) {
+  const { tests, ...rest } = content;
+  const write = (change: Partial<Schemas["TestsOfCheck"]>) =>
+    onContent({ ...rest, tests: { ...TESTS, ...tests, ...change } }, "tests");
+  return (
+    <fieldset>
+      <legend className="mb-1 font-medium">Tests</legend>
+      <Tick
+        checked={tests !== undefined}
+        label="A command runs tests"
+        hint="Each test of its reports is told by itself."
+        onTick={(has) => onContent(has ? { ...rest, tests: TESTS } : rest)}
+      />
+      {tests && (
+        <div className="mt-2 grid gap-3">
+          <Area
+            code
+            label="Test command"
+            maxLength={LIMITS.TestsOfCheck.command}
+            value={tests.command}
+            onChange={(e) => write({ command: e.target.value })}
+          />
+          <div className="grid gap-3 sm:grid-cols-2">
+            <Choice
+              label="Format of its reports"
+              value={tests.format}
+              options={[
+                { value: "JUNIT_XML", label: "JUnit XML" },
+                { value: "TAP", label: "TAP" },
+              ]}
+              onValue={(format) => write({ format })}
+            />
+            <Field
+              label="Where they are"
+              hint="A file or a folder; empty if the command writes the report itself."
+              maxLength={LIMITS.TestsOfCheck.reports}
+              value={tests.reports}
+              onChange={(e) => write({ reports: e.target.value })}
+            />
+          </div>
+        </div>
+      )}
+    </fieldset>
+  );
+}
+
+type LimitFieldsProps = { limits: Schemas["CheckLimits"]; onLimits: (limits: Schemas["CheckLimits"]) => void };
+
+function LimitFields({ limits, onLimits }: LimitFieldsProps) {
+  const field = (name: keyof Schemas["CheckLimits"], label: string) => (
+    <NumberField
+      label={label}
+      value={limits[name]}
+      onNumber={(value) => value !== undefined && onLimits({ ...limits, [name]: value })}
+    />
+  );
+  return (
+    <fieldset>
+      <legend className="mb-1 font-medium">Limits of each step</legend>
+      <div className="grid gap-3 sm:grid-cols-4">
+        {field("seconds", "Seconds")}
+        {field("memoryMb", "Memory in MB")}
+        {field("processes", "Processes")}
+        {field("outputKb", "Output in kB")}
+      </div>
+    </fieldset>
+  );
+}

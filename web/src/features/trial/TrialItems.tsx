@@ -1,0 +1,91 @@
+import type { Schemas } from "../../api/client";
+import { classes } from "../../ui/classes";
+import { count, duration } from "../../ui/format";
+import { outcomeWords } from "./words";
+
+type Result = Schemas["TrialResult"];
+
+/** What came of a trial: each thing that was asked with how it ended, what was expected against what came, and the log. */
+export function TrialItems({ result }: { result: Result }) {
+  const { summary } = result;
+  return (
+    <div className="grid gap-4">
+      <p>
+        <strong>{outcomeWords(summary.outcome)}</strong>
+        {summary.asked > 0 && ` · ${summary.passed} of ${summary.asked} as they must be`}
+        {result.millis > 0 && ` · ${duration(result.millis)}`}
+        {result.memoryKb > 0 && ` · at most ${Math.round(result.memoryKb / 1024)} MB`}
+      </p>
+      <ol className="grid gap-3">
+        {result.items.map((item, i) => (
+          <Item key={i} item={item} />
+        ))}
+      </ol>
+      {result.messages.length > 0 && <Messages messages={result.messages} />}
+      {result.log !== "" && (
+        <details>
+          <summary>The whole log</summary>
+          <Output label="Log" text={result.log} />
+        </details>
+      )}
+    </div>
+  );
+}
+
+function Item({ item }: { item: Schemas["CheckItem"] }) {
+  const passed = item.outcome === "PASSED";
+  return (
+    <li className={classes("border-l-2 pl-3", passed ? "border-lichen" : "border-clay")}>
+      <p>
+        <span className="font-medium wrap-anywhere">{item.name}</span>: {outcomeWords(item.outcome)}
+        {item.why !== "" && `, ${item.why}`}
+      </p>
+      {!passed && (item.expected !== "" || item.came !== "") && (
+        <div className="mt-1 grid gap-3 sm:grid-cols-2">
+          <Output label="Expected" text={item.expected} />
+          <Output label="Came" text={item.came} />
+        </div>
+      )}
+    </li>
+  );
+}
+
+function Output({ label, text }: { label: string; text: string }) {
+  return (
+    <div>
+      <p className="text-sm text-ink-soft">{label}</p>
+      <pre
+        tabIndex={0}
+        role="region"
+        aria-label={label}
+        className="max-h-64 overflow-auto rounded-leaf bg-paper p-2 font-mono text-sm leading-snug"
+      >
+        {text === "" ? "nothing" : text}
+      </pre>
+    </div>
+  );
+}
+
+function Messages({ messages }: { messages: Result["messages"] }) {
+  const deprecated = messages.filter((m) => m.message.deprecated).length;
+  const warnings = messages.filter((m) => m.message.sort === "WARNING").length;
+  return (
+    <details>
+      <summary>
+        The compiler said {count(messages.length, "thing", "things")}: {count(warnings, "warning", "warnings")}
+        {deprecated > 0 && `, ${deprecated} of what is not to be used any more`}
+      </summary>
+      <ul className="mt-1 grid gap-1 text-sm">
+        {messages.map((m, i) => (
+          <li key={i} className="wrap-anywhere">
+            <span className="font-mono">
+              {m.message.path}:{m.message.line}
+            </span>
+            {m.answerLine !== undefined && <span className="text-ink-soft"> (line {m.answerLine} of the answer)</span>}{" "}
+            {m.message.text}
+          </li>
+        ))}
+      </ul>
+    </details>
+  );
+}

@@ -1,0 +1,2 @@
+export { CheckPage } from "./CheckPage";
+export { TrialsPage } from "./TrialsPage";
