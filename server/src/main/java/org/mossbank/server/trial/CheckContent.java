@@ -72,7 +72,7 @@ public record CheckContent(
             boolean importsFirst) {
         @AssertTrue(message = "path must stay below its folder, with at most one star in it")
         boolean isPathBelow() {
-            return SafePath.is(path.replaceFirst("\\*", "x"));
+            return path == null || SafePath.is(path.replaceFirst("\\*", "x"));
         }
 
         LooseCode rule() {
@@ -86,7 +86,7 @@ public record CheckContent(
             @NotNull @Size(max = LONGEST_TEXT) String text) {
         @AssertTrue(message = "path must stay below its folder")
         boolean isPathBelow() {
-            return SafePath.is(path);
+            return path == null || SafePath.is(path);
         }
     }
 
@@ -102,6 +102,9 @@ public record CheckContent(
             @DecimalMin("0") @DecimalMax("1000000") double tolerance) {
         @AssertTrue(message = "text must be a regular expression")
         boolean isPattern() {
+            if (match == null || text == null) {
+                return true;
+            }
             try {
                 return expected() != null;
             } catch (IllegalArgumentException e) {
@@ -209,6 +212,8 @@ public record CheckContent(
         }
     }
 
+    // What is missing is refused by its own rule; a rule about more than one thing passes it over.
+
     @AssertTrue(message = "files must have different paths")
     boolean isEachPathOnce() {
         return files.stream().map(CheckFile::path).distinct().count() == files.size();
@@ -216,7 +221,8 @@ public record CheckContent(
 
     @AssertTrue(message = "a check must build, run or test something")
     boolean isAskingSomething() {
-        return Stream.of(!build.isBlank(), !runs.isEmpty(), tests != null).anyMatch(asked -> asked);
+        return build == null
+                || Stream.of(!build.isBlank(), !runs.isEmpty(), tests != null).anyMatch(asked -> asked);
     }
 
     static Map<String, String> texts(List<CheckFile> files) {

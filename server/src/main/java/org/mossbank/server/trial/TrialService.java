@@ -10,6 +10,8 @@ import java.util.Comparator;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
+import java.util.Optional;
 import java.util.Set;
 import java.util.UUID;
 import java.util.function.Function;
@@ -19,11 +21,15 @@ import org.mossbank.server.answer.Answers;
 import org.mossbank.server.ids.PromptId;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.shared.Problem;
+import org.mossbank.server.shared.Snapshot;
 import org.mossbank.server.study.Studies;
 import org.mossbank.server.toolchain.Toolchains;
 import org.springframework.security.access.prepost.PreAuthorize;
+import org.springframework.stereotype.Component;
 import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
+import org.springframework.transaction.support.TransactionTemplate;
 
 /** Beginning trials, stopping them, and looking at how far they are. */
 @Service
@@ -36,6 +42,7 @@ class TrialService {
     private final Studies studies;
     private final Toolchains toolchains;
     private final EntityManager entities;
+    private final Reading reading;
 
     TrialService(
             TrialRepository trials,
@@ -43,14 +50,20 @@ class TrialService {
             Answers answers,
             Studies studies,
             Toolchains toolchains,
-            EntityManager entities) {
+            EntityManager entities,
+            Reading reading) {
         this.trials = trials;
         this.checks = checks;
         this.answers = answers;
         this.studies = studies;
         this.toolchains = toolchains;
         this.entities = entities;
+        this.reading = reading;
     }
+
+    /** How the database is held: never while it is looked at whether anything can be tried, or while texts are hashed. */
+    @Component
+    record Reading(Snapshot snapshot, TransactionTemplate transactions) {}
 
     /**
      * Which answers are tried, and how often.
@@ -67,16 +80,17 @@ class TrialService {
     }
 
     @PreAuthorize("@studyAccess.maySeeAll(#study)")
-    @Transactional(readOnly = true)
+    @Transactional(propagation = Propagation.NEVER)
     public TrialBoard board(StudyId study) {
-        return boardOf(study);
+        Optional<String> missing = toolchains.missing();
+        return reading.snapshot.of(() -> boardOf(study, missing));
     }
 
-    private TrialBoard boardOf(StudyId study) {
+    private TrialBoard boardOf(StudyId study, Optional<String> missing) {
         Map<PromptId, String> current =
                 checks.ofStudy(study).stream().collect(Collectors.toMap(PromptCheck::promptId, PromptCheck::digest));
         return new TrialBoard(
-                toolchains.missing().orElse(null),
+                missing.orElse(null),
                 trials.outlines(study).stream()
                         .map(t -> TrialBoard.TrialOfBoard.of(t, t.checkDigest().equals(current.get(t.promptId()))))
                         .toList());
@@ -96,40 +110,58 @@ class TrialService {
      * @throws Problem 409 if no prompt has a check, nothing can be tried here, or the round was opened
      */
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
-    @Transactional
+    @Transactional(propagation = Propagation.NEVER)
     public TrialBoard start(StudyId study, StartTrials request) {
-        studies.requirePreparing(study);
-        toolchains.missing().ifPresent(why -> {
+        Optional<String> missing = toolchains.missing();
+        missing.ifPresent(why -> {
             throw TrialProblem.off(why);
         });
-        Map<PromptId, PromptCheck> byPrompt = checks.ofStudy(study).stream()
-                .filter(c -> request.promptIds.isEmpty() || request.promptIds.contains(c.promptId()))
-                .collect(Collectors.toMap(PromptCheck::promptId, Function.identity()));
-        if (byPrompt.isEmpty()) {
+        Read read = reading.snapshot.of(() -> read(study, request.promptIds));
+        if (read.byPrompt.isEmpty()) {
             throw TrialProblem.noCheck();
         }
+        List<Trial> fresh = fresh(study, read, request.repetitions);
+        return Objects.requireNonNull(reading.transactions.execute(status -> {
+            studies.requirePreparing(study);
+            fresh.forEach(entities::persist);
+            entities.flush();
+            return boardOf(study, missing);
+        }));
+    }
+
+    /** What trials are begun of, read at one moment. */
+    private record Read(
+            Map<PromptId, PromptCheck> byPrompt, List<AnswerView> answers, Set<Trial.Subject> known, long place) {}
+
+    private Read read(StudyId study, List<PromptId> prompts) {
+        Map<PromptId, PromptCheck> byPrompt = checks.ofStudy(study).stream()
+                .filter(c -> prompts.isEmpty() || prompts.contains(c.promptId()))
+                .collect(Collectors.toMap(PromptCheck::promptId, Function.identity()));
         Set<Trial.Subject> known = new HashSet<>();
         trials.outlines(study)
                 .forEach(t -> known.add(
                         new Trial.Subject(t.promptId(), t.answerId(), t.turn(), t.repetition(), t.checkDigest())));
-        long place = trials.lastPlace();
-        for (Wanted wanted : wanted(study, byPrompt, request.repetitions)) {
-            if (known.add(wanted.subject)) {
-                place++;
+        return new Read(byPrompt, answers.ofStudy(study), known, trials.lastPlace());
+    }
+
+    /** Those that are missing. An answer that is written anew at this moment is found out when its trial is given out. */
+    private static List<Trial> fresh(StudyId study, Read read, int repetitions) {
+        List<Trial> fresh = new ArrayList<>();
+        for (Wanted wanted : wanted(read, repetitions)) {
+            if (read.known.add(wanted.subject)) {
                 String digest = Trial.digest(wanted.answer, wanted.subject.turn());
-                entities.persist(Trial.of(study, wanted.subject, digest, place));
+                fresh.add(Trial.of(study, wanted.subject, digest, read.place + fresh.size() + 1));
             }
         }
-        entities.flush();
-        return boardOf(study);
+        return fresh;
     }
 
     private record Wanted(Trial.Subject subject, AnswerView answer) {}
 
     /** By repetition, then prompt, then attempt and turn: candidates follow each other, so that a slow hour is everybody's. */
-    private List<Wanted> wanted(StudyId study, Map<PromptId, PromptCheck> byPrompt, int repetitions) {
-        List<AnswerView> tried = answers.ofStudy(study).stream()
-                .filter(a -> byPrompt.containsKey(a.promptId()) && !a.isWithoutText())
+    private static List<Wanted> wanted(Read read, int repetitions) {
+        List<AnswerView> tried = read.answers.stream()
+                .filter(a -> read.byPrompt.containsKey(a.promptId()) && !a.isWithoutText())
                 .sorted(Comparator.comparing((AnswerView a) -> a.promptId().toString())
                         .thenComparing(AnswerView::attempt)
                         .thenComparing(a -> a.candidateId().toString()))
@@ -137,7 +169,7 @@ class TrialService {
         List<Wanted> all = new ArrayList<>();
         for (int repetition = 1; repetition <= repetitions; repetition++) {
             for (AnswerView answer : tried) {
-                PromptCheck check = byPrompt.get(answer.promptId());
+                PromptCheck check = read.byPrompt.get(answer.promptId());
                 for (int turn = 0; check != null && turn <= answer.followUps().size(); turn++) {
                     all.add(new Wanted(
                             new Trial.Subject(answer.promptId(), answer.id(), turn, repetition, check.digest()),
@@ -150,18 +182,24 @@ class TrialService {
 
     /** Stops what waits and what runs; what has ended stays. */
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
-    @Transactional
+    @Transactional(propagation = Propagation.NEVER)
     public TrialBoard stop(StudyId study) {
-        trials.stop(study);
-        return boardOf(study);
+        Optional<String> missing = toolchains.missing();
+        return Objects.requireNonNull(reading.transactions.execute(status -> {
+            trials.stop(study);
+            return boardOf(study, missing);
+        }));
     }
 
     /** Goes on with what was stopped. */
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
-    @Transactional
+    @Transactional(propagation = Propagation.NEVER)
     public TrialBoard goOn(StudyId study) {
-        studies.requirePreparing(study);
-        trials.goOn(study);
-        return boardOf(study);
+        Optional<String> missing = toolchains.missing();
+        return Objects.requireNonNull(reading.transactions.execute(status -> {
+            studies.requirePreparing(study);
+            trials.goOn(study);
+            return boardOf(study, missing);
+        }));
     }
 }

@@ -75,7 +75,7 @@ class TrialWork {
                 || !check.get().digest().equals(subject.checkDigest())
                 || asked.isEmpty()
                 || answer.isEmpty()
-                || answer.get().followUps().size() < subject.turn()) {
+                || !trial.isOf(answer.get())) {
             return Optional.empty();
         }
         return Optional.of(new Claim(

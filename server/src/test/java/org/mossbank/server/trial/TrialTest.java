@@ -253,7 +253,10 @@ public class TrialTest extends ServerTest {
                 "runs",
                 List.of(oneRun("a", Map.of("output", Map.of("match", "PATTERN", "text", "(", "tolerance", 0)))));
 
-        for (Map<String, Object> check : List.of(out, nothing, pattern)) {
+        Map<String, Object> incomplete = high();
+        incomplete.remove("build");
+
+        for (Map<String, Object> check : List.of(out, nothing, pattern, incomplete)) {
             assertThat(own.lead
                             .put(own.path + prompt(own) + "/check", Map.of("revision", 0, "content", check))
                             .status())
