@@ -16,7 +16,9 @@ import java.util.HashMap;
 import java.util.Map;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicInteger;
+import java.util.jar.JarFile;
 import java.util.stream.IntStream;
+import java.util.stream.Stream;
 import org.awaitility.Awaitility;
 import org.awaitility.core.ConditionTimeoutException;
 
@@ -28,9 +30,6 @@ public final class ServerProcess implements AutoCloseable {
     /** Each is tried once by this process; others of the kind begin elsewhere. */
     private static final AtomicInteger NEXT_PORT =
             new AtomicInteger(12_000 + (int) (ProcessHandle.current().pid() % 180) * 100);
-
-    /** Whether this thread is starting the one that is recorded. */
-    private static final ThreadLocal<Boolean> RECORDING = ThreadLocal.withInitial(() -> false);
 
     private final Process process;
     private final URI address;
@@ -64,12 +63,17 @@ public final class ServerProcess implements AutoCloseable {
 
     private static ServerProcess launch(Path root, TestDatabase database, Map<String, String> settings) {
         try {
-            recordOnce(root);
             int port = freePort();
             File log = root.resolve("e2e/target/server-" + port + ".log").toFile();
             Files.createDirectories(log.toPath().getParent());
             ProcessBuilder builder = new ProcessBuilder(
-                            PackagedServer.of(root).command(settings.getOrDefault("MOSSBANK_JIT", "1")))
+                            "java",
+                            "-XX:TieredStopAtLevel=" + settings.getOrDefault("MOSSBANK_JIT", "1"),
+                            "-Xmx1g",
+                            "@" + root.resolve("server/jvm.args"),
+                            "-Dspring.aot.enabled=" + hasWorkedOutBeans(jar(root)),
+                            "-jar",
+                            jar(root).toString())
                     .redirectErrorStream(true)
                     .redirectOutput(log);
             builder.environment().putAll(database.environment());
@@ -80,19 +84,6 @@ public final class ServerProcess implements AutoCloseable {
             return server;
         } catch (IOException e) {
             throw new UncheckedIOException(e);
-        }
-    }
-
-    /** One start with the demo study, by itself, so that all others find their classes recorded. */
-    private static synchronized void recordOnce(Path root) throws IOException {
-        if (RECORDING.get() || PackagedServer.of(root).isRecorded()) {
-            return;
-        }
-        RECORDING.set(true);
-        try (ServerProcess recorded = startDemo(root, TestDatabase.create())) {
-            recorded.awaitAnswer();
-        } finally {
-            RECORDING.set(false);
         }
     }
 
@@ -107,6 +98,21 @@ public final class ServerProcess implements AutoCloseable {
         settings.put("MOSSBANK_DEMO", "true");
         settings.put("MOSSBANK_DEMO_FOLDER", root.resolve("demo").toString());
         return start(root, database, settings);
+    }
+
+    /** A server that was not built to start quickly must not be told to. */
+    private static boolean hasWorkedOutBeans(Path jar) throws IOException {
+        try (JarFile file = new JarFile(jar.toFile())) {
+            return file.stream().anyMatch(e -> e.getName().endsWith("__ApplicationContextInitializer.class"));
+        }
+    }
+
+    private static Path jar(Path root) throws IOException {
+        try (Stream<Path> files = Files.list(root.resolve("server/target"))) {
+            return files.filter(f -> f.toString().endsWith("-exec.jar"))
+                    .findFirst()
+                    .orElseThrow(() -> new IllegalStateException("the server is not packaged yet"));
+        }
     }
 
     /**
