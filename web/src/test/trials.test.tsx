@@ -141,6 +141,14 @@ describe("the board", () => {
     expect(dialog.getByText(/of what is not to be used any more/)).toBeDefined();
   });
 
+  it("tells trials that pass only sometimes as such, and shows each", async () => {
+    study([trial("t1"), trial("t2", { repetition: 2, outcome: "TIMED_OUT", passed: 1, asked: 2 })]);
+    inStudy(<TrialsPage />);
+    await userEvent.click(await screen.findByRole("button", { name: "passed 1 of 2 times" }));
+    await userEvent.selectOptions(await screen.findByLabelText("Which time"), "t2");
+    expect(await screen.findByText("<b>low</b>")).toBeDefined();
+  });
+
   it("leaves out trials by an earlier check, and says so of nothing else", async () => {
     study([trial("t1", { isCurrent: false })]);
     inStudy(<TrialsPage />);
@@ -192,6 +200,26 @@ describe("a check", () => {
     await userEvent.selectOptions(screen.getByLabelText("On"), "REFERENCE_ANSWER");
     await userEvent.click(screen.getByRole("button", { name: "Try it" }));
     await waitFor(() => expect(screen.queryByText(/tells nothing about an answer/)).toBeNull());
+  });
+
+  it("keeps what must not be there, and how files are compared, while others are written", async () => {
+    const [run] = CONTENT.runs;
+    const after: Schemas["FileAfter"][] = [
+      { path: "log.txt", text: { match: "WORDS", text: "a", tolerance: 0 } },
+      { path: "old.txt" },
+    ];
+    const runs = run ? [{ ...run, after }] : [];
+    const asked = study([], [{ ...check(1), content: { ...CONTENT, runs } }]).on(
+      "PUT /api/studies/s1/prompts/p1/check",
+      () => ({ body: check(2) }),
+    ).asked;
+    inStudy(<CheckPage />, STUDY, at);
+    await userEvent.click(await screen.findByText("Files before and after"));
+    await userEvent.type(screen.getByDisplayValue("a"), "b");
+    await waitFor(() => expect(asked.filter((a) => a.method === "PUT").length).toBeGreaterThan(0));
+    expect(asked.findLast((a) => a.method === "PUT")?.body).toMatchObject({
+      content: { runs: [{ after: [{ path: "log.txt", text: { match: "WORDS", text: "ab" } }, { path: "old.txt" }] }] },
+    });
   });
 
   it("asks for an output once it matters", async () => {

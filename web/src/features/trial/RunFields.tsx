@@ -8,6 +8,7 @@ import { FileList } from "./CheckFields";
 
 type Run = Schemas["RunOfCheck"];
 type TextAfter = Schemas["TextAfter"];
+type FileAfter = Schemas["FileAfter"];
 
 type RunFieldsProps = { runs: Run[]; isSql: boolean; onRuns: (runs: Run[], group?: string) => void };
 
@@ -131,9 +132,20 @@ function Output({ run, onRun }: PartProps) {
   );
 }
 
+/** A file as it must be, compared as it was before where its place says how. */
+const expected =
+  (before: FileAfter[]) =>
+  (file: Schemas["CheckFile"], i: number): FileAfter => ({
+    path: file.path,
+    text: { ...(before[i]?.text ?? { match: "EXACT", tolerance: 0 }), text: file.text },
+  });
+
 /** Files before and after. */
 function Around({ run, onRun }: PartProps) {
-  const after = run.after.map((f) => ({ path: f.path, text: f.text?.text ?? "" }));
+  const there = run.after.filter((f) => f.text !== undefined);
+  const absent = run.after.filter((f) => f.text === undefined);
+  const write = (files: FileAfter[], gone: FileAfter[], group: string) =>
+    onRun({ ...run, after: [...files, ...gone] }, group);
   return (
     <details>
       <summary>Files before and after</summary>
@@ -145,14 +157,18 @@ function Around({ run, onRun }: PartProps) {
         />
         <FileList
           legend="There afterwards"
-          files={after}
-          onFiles={(files, group) =>
-            onRun(
-              {
-                ...run,
-                after: files.map((f) => ({ path: f.path, text: { match: "EXACT", text: f.text, tolerance: 0 } })),
-              },
-              `after ${group ?? ""}`,
+          files={there.map((f) => ({ path: f.path, text: f.text?.text ?? "" }))}
+          onFiles={(files, group) => write(files.map(expected(there)), absent, `after ${group ?? ""}`)}
+        />
+        <Lines
+          legend="Not there afterwards"
+          one="File"
+          values={absent.map((f) => f.path)}
+          onChange={(paths, group) =>
+            write(
+              there,
+              paths.map((path) => ({ path })),
+              `absent ${group ?? ""}`,
             )
           }
         />

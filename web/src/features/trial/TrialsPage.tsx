@@ -5,7 +5,7 @@ import type { Schemas } from "../../api/client";
 import { Button } from "../../ui/Button";
 import { classes } from "../../ui/classes";
 import { Dialog } from "../../ui/Dialog";
-import { NumberField } from "../../ui/Field";
+import { Choice, NumberField } from "../../ui/Field";
 import { count } from "../../ui/format";
 import { Note } from "../../ui/Note";
 import { Failure, Query } from "../../ui/Query";
@@ -116,6 +116,9 @@ function Going({ board, checks }: { board: Schemas["TrialBoard"]; checks: Schema
   );
 }
 
+/** What a trial is of: one answer up to one turn. */
+const codeOf = (trial: Trial) => `${trial.answerId} ${trial.turn}`;
+
 type BoardTableProps = {
   prompts: Schemas["PromptView"][];
   candidates: Schemas["CandidateView"][];
@@ -129,18 +132,12 @@ function BoardTable({ prompts, candidates, answers, trials }: BoardTableProps) {
   if (current.length === 0) {
     return null;
   }
-  const open = trials.find((t) => t.id === params.get("trial"));
-  const cellsOf = (promptId: string, candidateId: string) => {
-    const ids = new Set(
-      answers.filter((a) => a.promptId === promptId && a.candidateId === candidateId).map((a) => a.id),
-    );
-    return [
-      ...Map.groupBy(
-        current.filter((t) => ids.has(t.answerId)),
-        (t) => `${t.answerId} ${t.turn}`,
-      ).values(),
-    ];
-  };
+  const open = current.find((t) => t.id === params.get("trial"));
+  const candidateOf = new Map(answers.map((a) => [a.id, a.candidateId]));
+  const byCode = Map.groupBy(current, codeOf);
+  const byCell = Map.groupBy(byCode.values(), ([t]) => `${t?.promptId} ${t && candidateOf.get(t.answerId)}`);
+  const cellsOf = (promptId: string, candidateId: string) => byCell.get(`${promptId} ${candidateId}`) ?? [];
+  const show = (trial: Trial) => setParams({ trial: trial.id }, { replace: true });
   const columns: Column<Schemas["PromptView"]>[] = [
     {
       key: "prompt",
@@ -154,15 +151,20 @@ function BoardTable({ prompts, candidates, answers, trials }: BoardTableProps) {
       head: <CandidateName name={c.content.name} index={index} />,
       sortBy: (p: Schemas["PromptView"]) =>
         cellsOf(p.id, c.id).filter((cell) => cell.every((t) => t.outcome === "PASSED")).length,
-      cell: (p: Schemas["PromptView"]) => (
-        <Cells cells={cellsOf(p.id, c.id)} onOpen={(trial) => setParams({ trial: trial.id }, { replace: true })} />
-      ),
+      cell: (p: Schemas["PromptView"]) => <Cells cells={cellsOf(p.id, c.id)} onOpen={show} />,
     })),
   ];
   return (
     <>
       <Table caption="Trials" columns={columns} rows={prompts} rowKey={(p) => p.id} saveAs="trials" />
-      {open && <TrialDialog trial={open} onClose={() => setParams({}, { replace: true })} />}
+      {open && (
+        <TrialDialog
+          trial={open}
+          alike={byCode.get(codeOf(open)) ?? [open]}
+          onOpen={show}
+          onClose={() => setParams({}, { replace: true })}
+        />
+      )}
     </>
   );
 }
@@ -173,10 +175,10 @@ function Cells({ cells, onOpen }: { cells: Trial[][]; onOpen: (trial: Trial) => 
     <ul className="grid gap-1">
       {cells.map((cell) => {
         const { words, flaky } = together(cell);
-        const first = cell[0];
+        const first = cell.find((t) => t.outcome !== undefined) ?? cell[0];
         return (
           first && (
-            <li key={`${first.answerId} ${first.turn}`} className="text-sm">
+            <li key={codeOf(first)} className="text-sm">
               <button
                 type="button"
                 disabled={first.outcome === undefined}
@@ -200,11 +202,30 @@ function Cells({ cells, onOpen }: { cells: Trial[][]; onOpen: (trial: Trial) => 
   );
 }
 
-function TrialDialog({ trial, onClose }: { trial: Trial; onClose: () => void }) {
+type TrialDialogProps = { trial: Trial; alike: Trial[]; onOpen: (trial: Trial) => void; onClose: () => void };
+
+/** One trial, with the others of the same code a choice away: none of them is hidden behind another. */
+function TrialDialog({ trial, alike, onOpen, onClose }: TrialDialogProps) {
   const study = useStudy();
   const result = useQuery(trialOf(study.id, trial.id));
   return (
     <Dialog title={`A trial: ${trialWords(trial)}`} open wide onOpenChange={onClose}>
+      {alike.length > 1 && (
+        <Choice
+          label="Which time"
+          className="mb-3 w-72"
+          value={trial.id}
+          options={alike
+            .filter((t) => t.outcome !== undefined)
+            .map((t) => ({ value: t.id, label: `${t.repetition}: ${trialWords(t)}` }))}
+          onValue={(id) => {
+            const chosen = alike.find((t) => t.id === id);
+            if (chosen) {
+              onOpen(chosen);
+            }
+          }}
+        />
+      )}
       <Query of={result} what="the trial">
         {(found) => <TrialItems result={found} />}
       </Query>

@@ -76,9 +76,7 @@ public record AnswerCode(List<Fitted> changes, List<CodeFile> files, List<String
         List<CodeFile> files = new ArrayList<>();
         for (FencedBlock block : others) {
             if (!NOT_CODE.contains(block.language()) && !block.content().isBlank()) {
-                int number = files.size() + 1;
-                String name = "Block " + number + (block.language().isEmpty() ? "" : ", " + block.language());
-                files.add(new CodeFile(name, CodeFile.Sort.BLOCK, block.content(), ""));
+                files.add(CodeFile.block(files.size() + 1, block.language(), block.content()));
             }
         }
         return files;

@@ -8,6 +8,20 @@ package org.mossbank.core.change;
  * @param before whole, as it was in the starting code; empty if it was not there
  */
 public record CodeFile(String path, Sort sort, String text, String before) {
+    private static final String BEFORE_LANGUAGE = ", ";
+
+    /** A block by its number in the answer, from 1; the language may be empty. */
+    static CodeFile block(int number, String language, String text) {
+        String name = "Block " + number + (language.isEmpty() ? "" : BEFORE_LANGUAGE + language);
+        return new CodeFile(name, Sort.BLOCK, text, "");
+    }
+
+    /** The language that a block says it is in; empty if it says none, and of a file. */
+    public String language() {
+        int at = path.indexOf(BEFORE_LANGUAGE);
+        return sort == Sort.BLOCK && at >= 0 ? path.substring(at + BEFORE_LANGUAGE.length()) : "";
+    }
+
     /** Where the code comes from. */
     public enum Sort {
         CHANGED,

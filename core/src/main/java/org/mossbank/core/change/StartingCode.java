@@ -18,10 +18,6 @@ final class StartingCode {
     private static final Pattern LEFT_OUT = Pattern.compile(
             "(?m)^[ \\t]*+(?:(?://|#|--|\\{?/\\*|<!--)[ \\t]*+(?:\\.\\.\\.|…)|(?:\\.\\.\\.|…)[ \\t]*+$)");
 
-    /** A type declared at the left edge, not within another; what may stand before it is bounded, as lines are not. */
-    private static final Pattern TYPE = Pattern.compile(
-            "(?m)^(?:\\w[\\w ]{0,200} )?(?:class|record|interface|enum|struct|trait|object) {1,20}+(\\w{1,200}+)");
-
     /** A line of a file's head, which says where it belongs and what it uses. */
     private static final Pattern HEAD = Pattern.compile(
             "(?:package |import |from \\S{1,300}+ import |using |use |#include|namespace [^;]*+;|require\\b|require_relative\\b)");
@@ -146,7 +142,7 @@ final class StartingCode {
 
     static Set<String> types(CharSequence text) {
         Set<String> names = new HashSet<>();
-        TYPE.matcher(text).results().forEach(found -> names.add(found.group(1)));
+        DeclaredTypes.in(text).forEach(t -> names.add(t.name()));
         return names;
     }
 

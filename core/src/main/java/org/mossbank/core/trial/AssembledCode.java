@@ -3,8 +3,10 @@ package org.mossbank.core.trial;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.SortedMap;
 import java.util.TreeMap;
 import org.mossbank.core.change.AnswerCode;
@@ -31,10 +33,15 @@ public record AssembledCode(SortedMap<String, String> files, Optional<String> mi
      * @param startingCode text by path
      * @param code         of the answer, compared with that starting code
      * @param loose        where loose code goes; empty if the check has no place for it
+     * @param languages    of blocks that are meant for the check; where none names one of these, those that name none are
      * @param extra        files of the check, text by path
      */
     public static AssembledCode of(
-            Map<String, String> startingCode, AnswerCode code, Optional<LooseCode> loose, Map<String, String> extra) {
+            Map<String, String> startingCode,
+            AnswerCode code,
+            Optional<LooseCode> loose,
+            Set<String> languages,
+            Map<String, String> extra) {
         Optional<String> misfit = code.changes().stream()
                 .flatMap(c -> c.misfit().stream())
                 .findFirst()
@@ -53,7 +60,7 @@ public record AssembledCode(SortedMap<String, String> files, Optional<String> mi
                 }
             }
         }
-        loose.ifPresent(rule -> written.putAll(looseFiles(code, rule)));
+        loose.ifPresent(rule -> written.putAll(looseFiles(meant(code, languages), rule)));
         Optional<String> outside =
                 written.keySet().stream().filter(p -> !SafePath.is(p)).findFirst();
         if (outside.isPresent()) {
@@ -80,17 +87,28 @@ public record AssembledCode(SortedMap<String, String> files, Optional<String> mi
         return new AssembledCode(new TreeMap<>(), Optional.of(why), List.of());
     }
 
-    private static Map<String, String> looseFiles(AnswerCode code, LooseCode rule) {
+    /** How to start a program, or what it prints, stands in blocks too: of another language, they are not its code. */
+    private static List<CodeFile> meant(AnswerCode code, Set<String> languages) {
+        List<CodeFile> blocks = code.files().stream()
+                .filter(f -> f.sort() == CodeFile.Sort.BLOCK)
+                .toList();
+        List<CodeFile> named = blocks.stream()
+                .filter(b -> languages.contains(b.language().toLowerCase(Locale.ROOT)))
+                .toList();
+        return named.isEmpty()
+                ? blocks.stream().filter(b -> b.language().isEmpty()).toList()
+                : named;
+    }
+
+    private static Map<String, String> looseFiles(List<CodeFile> blocks, LooseCode rule) {
         Map<String, String> files = new LinkedHashMap<>();
         StringBuilder joined = new StringBuilder();
-        for (CodeFile file : code.files()) {
-            if (file.sort() == CodeFile.Sort.BLOCK) {
-                Optional<String> named = NamedFile.of(file.text(), rule.endings());
-                if (named.isPresent()) {
-                    files.put(named.get(), file.text());
-                } else {
-                    joined.append(file.text()).append(file.text().endsWith("\n") ? "" : "\n");
-                }
+        for (CodeFile block : blocks) {
+            Optional<String> named = NamedFile.of(block.text(), rule.endings());
+            if (named.isPresent()) {
+                files.put(named.get(), block.text());
+            } else {
+                joined.append(block.text()).append(block.text().endsWith("\n") ? "" : "\n");
             }
         }
         if (!joined.isEmpty()) {

@@ -4,8 +4,8 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Predicate;
-import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import org.mossbank.core.change.DeclaredTypes;
 import org.mossbank.core.estimate.Require;
 
 /**
@@ -22,9 +22,6 @@ public record LooseCode(String path, String before, String after, boolean import
 
     /** What a file is called if its name hangs on a type and the code declares none. */
     private static final String NO_TYPE = "Loose";
-
-    private static final Pattern DECLARED = Pattern.compile(
-            "(?m)^(?:\\w[\\w ]{0,200} )?(?:class|record|interface|enum|struct|trait|object) {1,20}+(\\w{1,200}+)");
 
     private static final Pattern IMPORT =
             Pattern.compile("(?:import\\b|from \\S{1,300}+ import |using |use |#include|package )");
@@ -68,16 +65,14 @@ public record LooseCode(String path, String before, String after, boolean import
         return IMPORT.matcher(line).lookingAt();
     }
 
+    /** The public one, after which its file must be called, or the first. */
     private static Optional<String> firstType(String code) {
-        Matcher declared = DECLARED.matcher(code);
-        String first = null;
-        while (declared.find()) {
-            if (declared.group().startsWith("public ")) {
-                return Optional.of(declared.group(1));
-            }
-            first = first == null ? declared.group(1) : first;
-        }
-        return Optional.ofNullable(first);
+        List<DeclaredTypes.Declared> types = DeclaredTypes.in(code);
+        return types.stream()
+                .filter(DeclaredTypes.Declared::isPublic)
+                .findFirst()
+                .or(() -> types.stream().findFirst())
+                .map(DeclaredTypes.Declared::name);
     }
 
     /** Endings of files that a block may name itself by. */

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import org.mossbank.core.change.AnswerCode;
 import org.testng.annotations.Test;
 
@@ -13,7 +14,7 @@ public class AssembledCodeTest {
     private static final Optional<LooseCode> LOOSE = Optional.of(new LooseCode("*.java", "class Loose {", "}", true));
 
     private static AssembledCode assemble(String answer, Optional<LooseCode> loose, Map<String, String> extra) {
-        return AssembledCode.of(START, AnswerCode.of(START, answer), loose, extra);
+        return AssembledCode.of(START, AnswerCode.of(START, answer), loose, Set.of("java"), extra);
     }
 
     private static String block(String language, String code) {
@@ -95,5 +96,23 @@ public class AssembledCodeTest {
         assertThat(assemble(block("java", "int a() { return 1; }\n"), Optional.empty(), Map.of())
                         .misfit())
                 .isPresent();
+    }
+
+    @Test
+    public void blocksInAnotherLanguageAreNotItsCode() {
+        AssembledCode code = assemble(
+                block("java", "int a() { return 1; }\n") + block("bash", "java Loose\n") + block("", "1\n"),
+                LOOSE,
+                Map.of());
+
+        assertThat(code.files().get("Loose.java")).isEqualTo("class Loose {\nint a() { return 1; }\n}\n");
+    }
+
+    @Test
+    public void whereNoBlockNamesItsLanguageThoseThatNameNoneAreMeant() {
+        AssembledCode code =
+                assemble(block("", "int a() { return 1; }\n") + block("python", "print(1)\n"), LOOSE, Map.of());
+
+        assertThat(code.files().get("Loose.java")).contains("int a()").doesNotContain("print");
     }
 }

@@ -1,5 +1,6 @@
 package org.mossbank.server.sandbox;
 
+import jakarta.annotation.PreDestroy;
 import java.io.BufferedInputStream;
 import java.io.IOException;
 import java.io.InputStream;
@@ -14,6 +15,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.SortedMap;
 import java.util.TreeMap;
+import java.util.concurrent.Semaphore;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.core.trial.SafePath;
@@ -37,10 +39,23 @@ public class Sandbox {
 
     private final Path parent;
     private final boolean isRoot = "root".equals(System.getProperty("user.name"));
+    private final Semaphore room;
     private @Nullable State state;
 
-    Sandbox(@Value("${mossbank.sandbox.folder}") Path parent) {
+    /** @param atOnce how many programs run at the same time; 0 for one less than there are processors */
+    Sandbox(@Value("${mossbank.sandbox.folder}") Path parent, @Value("${mossbank.trials.at-once}") int atOnce) {
         this.parent = parent;
+        // One processor is left to grading.
+        this.room = new Semaphore(
+                atOnce > 0 ? atOnce : Math.max(1, Runtime.getRuntime().availableProcessors() - 1), true);
+    }
+
+    /** What lay there for programs goes with the server. */
+    @PreDestroy
+    synchronized void removeAll() {
+        if (state != null) {
+            state.bubblewrap.ifPresent(b -> remove(b.home()));
+        }
     }
 
     /**
@@ -66,7 +81,6 @@ public class Sandbox {
             removeLeftBehind();
             Path home =
                     Files.createTempDirectory(parent, ProcessHandle.current().pid() + "-");
-            home.toFile().deleteOnExit();
             Bubblewrap laid = Bubblewrap.in(home, isRoot);
             return new State(tried(laid), Optional.of(laid));
         } catch (IOException e) {
@@ -135,7 +149,7 @@ public class Sandbox {
     }
 
     /**
-     * Runs a program and waits for its end; a few seconds beyond its time at the most.
+     * Runs a program when it is its turn, and waits for its end; a few seconds beyond its time at the most.
      *
      * @throws IllegalStateException if the sandbox cannot be had
      */
@@ -148,6 +162,7 @@ public class Sandbox {
 
     private SandboxResult run(Bubblewrap laid, SandboxJob job, Stop stop) {
         Path in = null;
+        room.acquireUninterruptibly();
         try (ControlGroup group = ControlGroup.of(job.limits())) {
             in = written(laid, job);
             Process process = started(laid.command(in, job, group.doors()));
@@ -155,6 +170,7 @@ public class Sandbox {
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         } finally {
+            room.release();
             if (in != null) {
                 remove(in);
             }
@@ -272,7 +288,7 @@ public class Sandbox {
 
     private static SandboxResult.Output output(SortedMap<String, byte[]> found, String path, SandboxLimits limits) {
         byte[] bytes = found.get(path);
-        // It is kept to one byte less than it may be, so that a cut can be told from an end.
+        // One that fills its bound to the byte is taken for cut.
         return bytes == null
                 ? SandboxResult.Output.NONE
                 : new SandboxResult.Output(

@@ -3,7 +3,7 @@ package org.mossbank.server.sandbox;
 /**
  * What became of a program.
  *
- * @param status  that it ended with; 128 and the number of the signal where one ended it. -1 is never given: it is 137 where it was ended
+ * @param status  that it ended with; 128 and the number of the signal where one ended it, so 137 where it was killed
  * @param millis  from its start to its end
  * @param mostMemoryKb that its processes were seen to hold together
  * @param files   of its work folder when it had ended; none where it was ended from outside

@@ -27,8 +27,10 @@ interface Toolchain {
     /** What runs a program; a run's arguments follow it. */
     String run();
 
-    /** What runs tests in the work folder, and where its reports then are. */
-    Tests tests();
+    /** What runs tests in the work folder, and where its reports then are; none where no runner writes in an open format. */
+    default Tests tests() {
+        return Tests.none();
+    }
 
     /** Where loose code goes when a check begins. */
     LooseCode loose();

@@ -219,6 +219,11 @@ public record CheckContent(
         return files.stream().map(CheckFile::path).distinct().count() == files.size();
     }
 
+    @AssertTrue(message = "only SQL has rows afterwards")
+    boolean isWithRowsOnlyWhereThereAreAny() {
+        return "sql".equals(toolchain) || runs.stream().allMatch(r -> r == null || r.rows() == null);
+    }
+
     @AssertTrue(message = "a check must build, run or test something")
     boolean isAskingSomething() {
         return build == null

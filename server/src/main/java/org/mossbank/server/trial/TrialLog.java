@@ -1,6 +1,7 @@
 package org.mossbank.server.trial;
 
 import org.mossbank.core.trial.CheckItem;
+import org.mossbank.core.trial.CompilerMessage;
 import org.mossbank.server.sandbox.SandboxResult;
 
 /** What the steps of a trial wrote, one below the other, within a bound. */
@@ -61,6 +62,12 @@ final class TrialLog {
                 cut(item.expected()),
                 cut(plain(item.came())),
                 cut(plain(item.why())));
+    }
+
+    /** What a compiler says may quote the code that it reads. */
+    static CompilerMessage plain(CompilerMessage message) {
+        return new CompilerMessage(
+                plain(message.path()), message.line(), message.sort(), plain(message.text()), message.deprecated());
     }
 
     private static String cut(String text) {

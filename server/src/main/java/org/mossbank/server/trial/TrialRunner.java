@@ -31,7 +31,7 @@ import org.springframework.stereotype.Component;
 /** Tries code by a check: builds it, then runs and tests what was built, each from where the build ended. */
 @Component
 class TrialRunner {
-    /** Where a query of the check lies, and where its rows are written: no answer's file is called so. */
+    /** Where a query of the check lies, over a file of that name that an answer may have, and where its rows are written. */
     private static final String QUERY = ".query.sql";
 
     private static final String ROWS = ".rows.csv";
@@ -60,31 +60,31 @@ class TrialRunner {
      */
     TrialResult tried(CheckContent check, Map<String, String> startingCode, String answer, Sandbox.Stop stop)
             throws Stopped {
+        Toolchains.Offered toolchain = offered(check);
         AssembledCode code = AssembledCode.of(
                 startingCode,
                 codes.of(startingCode, answer),
                 Optional.ofNullable(check.loose()).map(CheckContent.LooseRule::rule),
+                Set.copyOf(toolchain.languages()),
                 CheckContent.texts(check.files()));
-        return tried(check, code, answer, stop);
+        return code.misfit().isPresent()
+                ? unfit(code.misfit().get())
+                : new Trying(check, toolchain, code, stop).all(answer);
     }
 
     /** Tries the starting code as it is. */
     TrialResult unanswered(CheckContent check, Map<String, String> startingCode, Sandbox.Stop stop) throws Stopped {
-        return tried(check, AssembledCode.of(startingCode, CheckContent.texts(check.files())), "", stop);
+        AssembledCode code = AssembledCode.of(startingCode, CheckContent.texts(check.files()));
+        return new Trying(check, offered(check), code, stop).all("");
     }
 
-    private TrialResult tried(CheckContent check, AssembledCode code, String answer, Sandbox.Stop stop) throws Stopped {
-        if (code.misfit().isPresent()) {
-            CheckItem misfit = CheckItem.ended(
-                    CheckItem.Sort.BUILD,
-                    "code",
-                    TrialOutcome.DID_NOT_APPLY,
-                    code.misfit().get());
-            return new TrialResult(TrialSummary.of(List.of(misfit)), List.of(misfit), List.of(), "", 0, 0);
-        }
-        Toolchains.Offered toolchain =
-                toolchains.of(check.toolchain()).orElseThrow(() -> TrialProblem.notOffered(check.toolchain()));
-        return new Trying(check, toolchain, code, stop).all(answer);
+    private Toolchains.Offered offered(CheckContent check) {
+        return toolchains.of(check.toolchain()).orElseThrow(() -> TrialProblem.notOffered(check.toolchain()));
+    }
+
+    private static TrialResult unfit(String why) {
+        CheckItem misfit = CheckItem.ended(CheckItem.Sort.BUILD, "code", TrialOutcome.DID_NOT_APPLY, why);
+        return new TrialResult(TrialSummary.of(List.of(misfit)), List.of(misfit), List.of(), "", 0, 0);
     }
 
     /** One trial under way. */
@@ -192,7 +192,7 @@ class TrialRunner {
             AnswerLines lines = AnswerLines.of(answer);
             Map<String, List<String>> byFile = new HashMap<>();
             return messages.stream()
-                    .map(m -> new TrialResult.MessageOfLine(m, line(lines, byFile, m)))
+                    .map(m -> new TrialResult.MessageOfLine(TrialLog.plain(m), line(lines, byFile, m)))
                     .toList();
         }
 

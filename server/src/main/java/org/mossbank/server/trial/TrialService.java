@@ -21,6 +21,7 @@ import org.mossbank.server.answer.Answers;
 import org.mossbank.server.ids.PromptId;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.shared.Problem;
+import org.mossbank.server.shared.ProblemType;
 import org.mossbank.server.shared.Snapshot;
 import org.mossbank.server.study.Studies;
 import org.mossbank.server.toolchain.Toolchains;
@@ -35,6 +36,9 @@ import org.springframework.transaction.support.TransactionTemplate;
 @Service
 class TrialService {
     static final int MOST_REPETITIONS = 10;
+
+    /** Of a study: all of them stand on one board. */
+    private static final int MOST = 20_000;
 
     private final TrialRepository trials;
     private final PromptCheckRepository checks;
@@ -121,6 +125,10 @@ class TrialService {
             throw TrialProblem.noCheck();
         }
         List<Trial> fresh = fresh(study, read, request.repetitions);
+        // What was known has been joined by what is new.
+        if (read.known.size() > MOST) {
+            throw new Problem(ProblemType.TOO_LARGE, "A study has at most %,d trials.".formatted(MOST));
+        }
         return Objects.requireNonNull(reading.transactions.execute(status -> {
             studies.requirePreparing(study);
             fresh.forEach(entities::persist);

@@ -12,7 +12,7 @@ final class Boxed {
 
     Boxed() {
         try {
-            sandbox = new Sandbox(Files.createTempDirectory("mossbank-sandbox-test"));
+            sandbox = new Sandbox(Files.createTempDirectory("mossbank-sandbox-test"), 2);
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }

@@ -111,6 +111,11 @@ public class SandboxAttackTest {
             {"a gigabyte on one line", "head -c 1000000000 /dev/zero", tooMuch},
             {"endless complaints", "yes >&2", tooMuch},
             {
+                "a file without end in another",
+                "printf '#include \"/dev/zero\"' >a.c; gcc a.c || exit 3",
+                "TIMED_OUT|OUT_OF_MEMORY|BY_ITSELF"
+            },
+            {
                 "holding memory",
                 perl("$x = \"a\" x (1 << 20); push @a, $x . $_ for 1 .. 100000;"),
                 "OUT_OF_MEMORY|BY_ITSELF"

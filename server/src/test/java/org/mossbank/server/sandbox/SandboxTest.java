@@ -3,6 +3,7 @@ package org.mossbank.server.sandbox;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import java.nio.file.Path;
 import java.time.Duration;
 import java.util.Map;
 import org.testng.annotations.Test;
@@ -85,7 +86,7 @@ public class SandboxTest {
 
     @Test
     public void withoutItsProgramsNothingIsRunAndTheReasonIsTold() {
-        Sandbox nowhere = new Sandbox(java.nio.file.Path.of("/proc/nowhere"));
+        Sandbox nowhere = new Sandbox(Path.of("/proc/nowhere"), 1);
 
         assertThat(nowhere.missing()).hasValueSatisfying(why -> assertThat(why).contains("/proc/nowhere"));
         assertThatThrownBy(() -> nowhere.run(

@@ -255,8 +255,12 @@ public class TrialTest extends ServerTest {
 
         Map<String, Object> incomplete = high();
         incomplete.remove("build");
+        Map<String, Object> rows = high();
+        rows.put(
+                "runs",
+                List.of(oneRun("a", Map.of("rows", Map.of("query", "select 1", "rows", "one\n1\n", "order", "ANY")))));
 
-        for (Map<String, Object> check : List.of(out, nothing, pattern, incomplete)) {
+        for (Map<String, Object> check : List.of(out, nothing, pattern, incomplete, rows)) {
             assertThat(own.lead
                             .put(own.path + prompt(own) + "/check", Map.of("revision", 0, "content", check))
                             .status())
@@ -291,5 +295,15 @@ public class TrialTest extends ServerTest {
 
         assertThat(own.get("/checks")).isEmpty();
         assertThat(own.get("/trials").path("trials")).isEmpty();
+    }
+
+    @Test
+    public void blocksInAnotherLanguageAreNotTried() {
+        StudyInTheMaking own =
+                study("echo high\n```\n\nIt writes:\n\n```text\nhigh\n```\n\n```java\nclass A {}", "echo low");
+        check(own, 0, high());
+        own.post("/trials", Map.of("promptIds", List.of(), "repetitions", 1));
+
+        assertThat(outcomes(ended(own))).containsExactly("PASSED", "WRONG_OUTPUT");
     }
 }
