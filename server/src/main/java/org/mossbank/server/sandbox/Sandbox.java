@@ -39,6 +39,7 @@ public class Sandbox {
 
     private final Path parent;
     private final boolean isRoot = "root".equals(System.getProperty("user.name"));
+    private final int atOnce;
     private final Semaphore room;
     private @Nullable State state;
 
@@ -46,8 +47,8 @@ public class Sandbox {
     Sandbox(@Value("${mossbank.sandbox.folder}") Path parent, @Value("${mossbank.trials.at-once}") int atOnce) {
         this.parent = parent;
         // One processor is left to grading.
-        this.room = new Semaphore(
-                atOnce > 0 ? atOnce : Math.max(1, Runtime.getRuntime().availableProcessors() - 1), true);
+        this.atOnce = atOnce > 0 ? atOnce : Math.max(1, Runtime.getRuntime().availableProcessors() - 1);
+        this.room = new Semaphore(this.atOnce, true);
     }
 
     /** What lay there for programs goes with the server. */
@@ -112,6 +113,11 @@ public class Sandbox {
         } catch (UncheckedIOException e) {
             return Optional.of("bubblewrap, prlimit or setpriv is not installed");
         }
+    }
+
+    /** How many programs run at the same time. */
+    public int atOnce() {
+        return atOnce;
     }
 
     /** Why nothing can be run, in words; empty if it can. */

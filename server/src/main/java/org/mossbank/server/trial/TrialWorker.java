@@ -12,7 +12,6 @@ import org.mossbank.server.sandbox.Sandbox;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.beans.factory.ObjectProvider;
-import org.springframework.beans.factory.annotation.Value;
 import org.springframework.boot.context.event.ApplicationReadyEvent;
 import org.springframework.context.annotation.Lazy;
 import org.springframework.context.event.ContextClosedEvent;
@@ -33,24 +32,16 @@ class TrialWorker {
     private final ObjectProvider<TrialWork> work;
     private final ObjectProvider<TrialRunner> runner;
     private final ObjectProvider<Sandbox> sandbox;
-    private final int mostAtOnce;
     private final UUID server = UUID.randomUUID();
     private final Map<UUID, Sandbox.Stop> underWay = new ConcurrentHashMap<>();
     private final ScheduledExecutorService clockwork = Executors.newScheduledThreadPool(2, named("trial-clockwork"));
-    private final ExecutorService trials;
+    private final ExecutorService trials = Executors.newCachedThreadPool(named("trial"));
     private long ticks;
 
-    TrialWorker(
-            ObjectProvider<TrialWork> work,
-            ObjectProvider<TrialRunner> runner,
-            ObjectProvider<Sandbox> sandbox,
-            @Value("${mossbank.trials.at-once}") int atOnce) {
+    TrialWorker(ObjectProvider<TrialWork> work, ObjectProvider<TrialRunner> runner, ObjectProvider<Sandbox> sandbox) {
         this.work = work;
         this.runner = runner;
         this.sandbox = sandbox;
-        // One processor is left to grading.
-        this.mostAtOnce = atOnce > 0 ? atOnce : Math.max(1, Runtime.getRuntime().availableProcessors() - 1);
-        this.trials = Executors.newFixedThreadPool(mostAtOnce, named("trial"));
     }
 
     private static java.util.concurrent.ThreadFactory named(String name) {
@@ -74,7 +65,7 @@ class TrialWorker {
                 work.getObject().recover();
             }
             ticks++;
-            int room = mostAtOnce - underWay.size();
+            int room = sandbox.getObject().atOnce() - underWay.size();
             if (room > 0) {
                 work.getObject().claim(server, room).forEach(this::send);
             }
