@@ -176,6 +176,19 @@ public class AuthorizationTest extends ServerTest {
             new Row("GET", STUDY + "/trials", 200, 403, 404, 401),
             new Row("POST", STUDY + "/trials", 409, 403, 404, 401),
             new Row("GET", STUDY + "/trials/{trialId}", 404, 403, 404, 401),
+            new Row("GET", STUDY + "/answers/{answerId}/repairs", 200, 403, 404, 401),
+            new Row("GET", STUDY + "/answers/{answerId}/repairable", 409, 403, 404, 401),
+            new Row("POST", STUDY + "/answers/{answerId}/repairs", 409, 403, 404, 401),
+            new Row("GET", STUDY + "/answers/{answerId}/repairs/{repairId}", 404, 403, 404, 401),
+            new Row("GET", STUDY + "/evidence", 200, 403, 404, 401),
+            new Row("GET", STUDY + "/recommendation/evidence", 409, 403, 404, 401),
+            new Row("GET", SHEET + "/trials", 404, 200, 404, 401),
+            new Row("GET", ANSWER + "/repairable", 404, 409, 404, 401),
+            new Row("POST", ANSWER + "/repairs", 404, 409, 404, 401),
+            new Row("GET", ANSWER + "/repairs/{repairId}", 404, 404, 404, 401),
+            new Row("GET", SHEET + "/inputs", 404, 200, 404, 401),
+            new Row("POST", SHEET + "/inputs", 404, 409, 404, 401),
+            new Row("PUT", SHEET + "/inputs/{inputId}/answers/{answerId}", 404, 409, 404, 401),
             new Row("POST", STUDY + "/trials/stop", 200, 403, 404, 401),
             new Row("POST", STUDY + "/trials/go-on", 409, 403, 404, 401),
             new Row("PUT", STUDY + "/answers/{answerId}/turns/{turn}/verdict", 409, 403, 404, 401),
@@ -314,6 +327,8 @@ public class AuthorizationTest extends ServerTest {
         ids.put("reminderId", UUID.randomUUID().toString());
         ids.put("runId", UUID.randomUUID().toString());
         ids.put("trialId", UUID.randomUUID().toString());
+        ids.put("repairId", UUID.randomUUID().toString());
+        ids.put("inputId", UUID.randomUUID().toString());
         ids.put("kindId", lead.get(ofStudy + "/kinds").json().at("/0/id").asString());
         ids.put(
                 "candidateId",

@@ -145,6 +145,8 @@ public final class Bodies {
             case "/coverage/0" -> with(change, "verdict", "PARTLY");
             case "/remarks/*" -> with(change, "remark", Map.of("stance", "FAULT", "trait", "", "words", "No."));
             case "/guess" -> with(change, "noIdea", true);
+            case "/repairs" -> Map.of("files", List.of(Map.of("path", "a.sh", "text", "true")));
+            case "/inputs" -> Map.of("arguments", List.of(), "input", "1");
             case "/time" ->
                 Map.of(
                         "windowId",
@@ -191,7 +193,15 @@ public final class Bodies {
                 "asksExpectations",
                 asksExpectations,
                 "raters",
-                Map.of("reasons", "AT_THE_ENDS", "showsReference", false, "asksSourceGuess", false));
+                Map.of(
+                        "reasons",
+                        "AT_THE_ENDS",
+                        "showsReference",
+                        false,
+                        "asksSourceGuess",
+                        false,
+                        "trials",
+                        "AFTER_OWN_GRADE"));
     }
 
     public static Map<String, Object> plan(int ratersAnAnswer, double repeatShare, boolean leadGrades) {

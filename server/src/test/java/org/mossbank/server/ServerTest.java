@@ -208,7 +208,7 @@ public abstract class ServerTest extends AbstractTestNGSpringContextTests {
     }
 
     /** The hand-written study with one more table. */
-    protected static Consumer<Map<String, byte[]>> withTable(String name, String text) {
+    public static Consumer<Map<String, byte[]>> withTable(String name, String text) {
         return files -> {
             String listed = new String(files.get("datapackage.json"), StandardCharsets.UTF_8);
             String entry =

@@ -72,6 +72,27 @@ final class LineDiff {
                 : Optional.of(new FileChange(path, path, FileChange.Sort.CHANGED, hunks, diff.coarse));
     }
 
+    /**
+     * Lines with a change laid over them that was made on how they were shown: what was not changed stays as it is.
+     *
+     * @param lines   as they are
+     * @param shown   the same number of lines
+     * @param changed what came of those that were shown
+     */
+    static List<String> laidOver(
+            List<String> lines, List<String> shown, List<String> changed, ComparisonBudget budget) {
+        List<String> result = new ArrayList<>();
+        int at = 0;
+        for (AbstractDelta<Integer> delta : new LineDiff(shown, changed, budget).deltas) {
+            result.addAll(lines.subList(at, delta.getSource().getPosition()));
+            int into = delta.getTarget().getPosition();
+            result.addAll(changed.subList(into, into + delta.getTarget().size()));
+            at = end(delta);
+        }
+        result.addAll(lines.subList(at, lines.size()));
+        return result;
+    }
+
     private List<Hunk> hunks() {
         List<Hunk> hunks = new ArrayList<>();
         int next = 0;

@@ -83,6 +83,13 @@ public record AssembledCode(SortedMap<String, String> files, Optional<String> mi
         return new AssembledCode(all, Optional.empty(), List.of());
     }
 
+    /** The same with files of it as a person changed them. */
+    public AssembledCode repaired(Map<String, String> changed) {
+        SortedMap<String, String> all = new TreeMap<>(files);
+        all.putAll(changed);
+        return new AssembledCode(all, misfit, written);
+    }
+
     private static AssembledCode unfit(String why) {
         return new AssembledCode(new TreeMap<>(), Optional.of(why), List.of());
     }

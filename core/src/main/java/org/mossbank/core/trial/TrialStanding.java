@@ -11,7 +11,7 @@ public sealed interface TrialStanding {
     /**
      * It passes once a person changed lines of it.
      *
-     * @param lines added and removed, of the smallest repair that passes
+     * @param lines of the smallest repair that passes; one that was replaced counts once
      */
     record AfterRepair(int lines) implements TrialStanding {}
 

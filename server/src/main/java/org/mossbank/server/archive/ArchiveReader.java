@@ -138,7 +138,11 @@ final class ArchiveReader {
                         tables,
                         head.brief().rule().looks(),
                         calibrated(prompts, gradable(prompts, answers, specimens), rubric, history),
-                        answer -> followUps.getOrDefault(answer, -1)));
+                        new RecordParts.Answered(
+                                answer -> followUps.getOrDefault(answer, -1),
+                                answers.stream()
+                                        .collect(
+                                                Collectors.toMap(Answers.NewAnswer::key, Answers.NewAnswer::prompt)))));
     }
 
     /** What may lie on sheets: a specimen only where raters calibrate by its prompt. */

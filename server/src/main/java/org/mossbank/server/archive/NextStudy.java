@@ -198,7 +198,15 @@ class NextStudy {
                         List.of()),
                 List.of(),
                 List.of(),
-                RecordParts.Kept.begun(before));
+                RecordParts.Kept.begun(
+                        before,
+                        old.kept()
+                                .asides()
+                                .evidence()
+                                .checksOf(old.prompts().stream()
+                                        .filter(NextStudy::counts)
+                                        .map(KeyedPrompt::key)
+                                        .collect(Collectors.toSet())::contains)));
     }
 
     private static KeyedCandidate ofPerson(KeyedCandidate candidate, Set<String> raters) {

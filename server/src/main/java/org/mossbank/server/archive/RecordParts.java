@@ -16,6 +16,9 @@ import org.mossbank.server.calibration.rows.KeyedCalibration;
 import org.mossbank.server.cost.Costs;
 import org.mossbank.server.cost.StatedUseRows;
 import org.mossbank.server.cost.TeamCostReport;
+import org.mossbank.server.evidence.EvidenceRecords;
+import org.mossbank.server.evidence.rows.EvidenceRows;
+import org.mossbank.server.evidence.rows.KeyedEvidence;
 import org.mossbank.server.expected.Expected;
 import org.mossbank.server.expected.ExpectedRows;
 import org.mossbank.server.files.Keys;
@@ -84,8 +87,8 @@ class RecordParts {
             List<AnchorProposals.ProposalRow> proposals,
             List<KeyedMemo> memos,
             AsideParts.Asides asides) {
-        /** Of a study that begins. */
-        static Kept begun(Before before) {
+        /** Of a study that begins, with checks of its prompts. */
+        static Kept begun(Before before, KeyedEvidence checks) {
             return new Kept(
                     List.of(),
                     List.of(),
@@ -97,7 +100,8 @@ class RecordParts {
                             Optional.empty(),
                             List.of(),
                             Optional.of(before),
-                            new ExpectedRows.Keyed(List.of(), Map.of())));
+                            new ExpectedRows.Keyed(List.of(), Map.of()),
+                            checks));
         }
 
         /** The same without what rests on all of it. */
@@ -108,9 +112,9 @@ class RecordParts {
         /**
          * @param most     looks that the brief allows
          * @param basis     what calibrations are about
-         * @param followUps how many an answer has, by its key
+         * @param answers   what there is to say something of
          */
-        static Kept read(Tables tables, int most, CalibrationTables.Basis basis, ToIntFunction<String> followUps) {
+        static Kept read(Tables tables, int most, CalibrationTables.Basis basis, Answered answers) {
             return new Kept(
                     LookRows.read(tables, most),
                     ActRows.read(tables),
@@ -118,7 +122,7 @@ class RecordParts {
                     CalibrationTables.read(tables, basis),
                     AnchorProposals.read(tables),
                     MemoRows.read(tables),
-                    AsideParts.Asides.read(tables, followUps));
+                    AsideParts.Asides.read(tables, answers));
         }
 
         void write(WrittenFiles out) {
@@ -131,6 +135,14 @@ class RecordParts {
             asides.write(out);
         }
     }
+
+    /**
+     * Answers that something is said of.
+     *
+     * @param followUps how many an answer has, by its key
+     * @param promptOf  its prompt, by its key
+     */
+    record Answered(ToIntFunction<String> followUps, Map<String, String> promptOf) {}
 
     /** Absent before it was opened. */
     Optional<StudyArchive.RoundHead> round(StudyId study) {
@@ -172,7 +184,7 @@ class RecordParts {
         looks.restore(study, kept.looks());
         acts.restore(study, kept.acts());
         memos.restore(study, kept.memos(), ids);
-        asides.restore(study, kept.asides(), ids);
+        asides.restore(study, kept.asides(), ids, lead);
     }
 
     /** What is said of a study beside its grades, and decides nothing. */
@@ -182,8 +194,10 @@ class RecordParts {
         private final Turns turns;
         private final Successions successions;
         private final Expected expected;
+        private final EvidenceRecords evidence;
 
-        AsideParts(Costs costs, Turns turns, Successions successions, Expected expected) {
+        AsideParts(Costs costs, Turns turns, Successions successions, Expected expected, EvidenceRecords evidence) {
+            this.evidence = evidence;
             this.expected = expected;
             this.successions = successions;
             this.costs = costs;
@@ -195,18 +209,21 @@ class RecordParts {
          * @param turns  what was found of replies, by answer and turn
          * @param before the study that this one follows
          * @param expected claims, and whom people's words are taken for
+         * @param evidence checks, trials, and what people tried of their own
          */
         record Asides(
                 Optional<TeamCostReport.StatedUseView> use,
                 List<TurnRows.KeyedVerdict> turns,
                 Optional<Before> before,
-                ExpectedRows.Keyed expected) {
-            static Asides read(Tables tables, ToIntFunction<String> followUps) {
+                ExpectedRows.Keyed expected,
+                KeyedEvidence evidence) {
+            static Asides read(Tables tables, Answered answers) {
                 return new Asides(
                         StatedUseRows.read(tables),
-                        TurnRows.read(tables, followUps),
+                        TurnRows.read(tables, answers.followUps),
                         SuccessionRows.read(tables),
-                        ExpectedRows.read(tables));
+                        ExpectedRows.read(tables),
+                        EvidenceRows.read(tables, answers.followUps, answers.promptOf));
             }
 
             void write(WrittenFiles out) {
@@ -214,6 +231,7 @@ class RecordParts {
                 turns.forEach(t -> TurnRows.write(t, out));
                 SuccessionRows.write(before.orElse(null), out);
                 ExpectedRows.write(expected, out);
+                EvidenceRows.write(evidence, out);
             }
         }
 
@@ -226,13 +244,15 @@ class RecordParts {
                                     .thenComparingInt(TurnRows.KeyedVerdict::turn))
                             .toList(),
                     successions.before(study),
-                    ExpectedRows.Keyed.of(expected.claims(study), expected.matches(study), keys));
+                    ExpectedRows.Keyed.of(expected.claims(study), expected.matches(study), keys),
+                    KeyedEvidence.of(evidence.ofStudy(study), keys));
         }
 
-        void restore(StudyId study, Asides asides, NewIds ids) {
+        void restore(StudyId study, Asides asides, NewIds ids, AccountId lead) {
             asides.use.ifPresent(u -> costs.restore(study, u));
             asides.before.ifPresent(b -> successions.restore(study, b));
             expected.restore(study, asides.expected.claims(ids), asides.expected.matches(ids));
+            evidence.restore(study, asides.evidence.kept(ids, lead));
             turns.restore(study, asides.turns.stream().map(t -> t.kept(ids)).toList());
         }
     }

@@ -8,6 +8,7 @@ import org.mossbank.server.answer.AnswerRows;
 import org.mossbank.server.calibration.rows.CalibrationRows;
 import org.mossbank.server.candidate.CandidateRows;
 import org.mossbank.server.cost.StatedUseRows;
+import org.mossbank.server.evidence.rows.EvidenceRows;
 import org.mossbank.server.expected.ExpectedRows;
 import org.mossbank.server.files.JsonFile;
 import org.mossbank.server.files.Table;
@@ -49,6 +50,7 @@ final class Schemas {
                     MemoRows.TABLES,
                     StatedUseRows.TABLES,
                     TurnRows.TABLES,
+                    EvidenceRows.TABLES,
                     SuccessionRows.TABLES,
                     ExpectedRows.TABLES)
             .<Table<?>>flatMap(List::stream)

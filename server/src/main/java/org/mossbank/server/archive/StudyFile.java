@@ -26,6 +26,7 @@ final class StudyFile {
         json.put("reasons", Words.of(brief.raters().reasons()));
         json.put("showsReference", brief.raters().showsReference());
         json.put("asksSourceGuess", brief.raters().asksSourceGuess());
+        json.put("trialsShown", Words.of(brief.raters().trials()));
         json.put("seed", head.seed());
         if (head.mostFollowUps() != null) {
             json.put("mostFollowUps", head.mostFollowUps());

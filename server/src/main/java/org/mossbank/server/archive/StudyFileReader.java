@@ -103,7 +103,8 @@ final class StudyFileReader {
                 new RaterTerms(
                         constant(RaterTerms.ReasonRule.class, json.path("reasons"), RaterTerms.USUAL.reasons()),
                         json.path("showsReference").asBoolean(false),
-                        json.path("asksSourceGuess").asBoolean(false)));
+                        json.path("asksSourceGuess").asBoolean(false),
+                        constant(RaterTerms.TrialsShown.class, json.path("trialsShown"), RaterTerms.USUAL.trials())));
     }
 
     private static <E extends Enum<E>> E constant(Class<E> type, JsonNode node, E otherwise) {

@@ -20,6 +20,8 @@
             "memo",
             "cost",
             "turn",
+            "evidence",
+            "evidence :: rows",
             "succession",
             "expected",
             "memo :: rows",

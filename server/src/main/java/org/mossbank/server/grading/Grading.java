@@ -116,15 +116,17 @@ public class Grading {
     /**
      * What a rater says of an answer as a whole.
      *
+     * @param worksWhy   why they say otherwise than trials do; empty if they did not say
      * @param preference place in the order of preference, from 1
      * @param activeMs   how long it was looked at, in milliseconds; 0 if that was not measured
      */
     public record Judgement(
             @Nullable Works works,
+            String worksWhy,
             @Nullable Integer preference,
             @Nullable Guess guess,
             long activeMs) {
-        public static final Judgement NONE = new Judgement(null, null, null, 0);
+        public static final Judgement NONE = new Judgement(null, "", null, null, 0);
     }
 
     /** How the round was planned, and from when to when it runs. */

@@ -61,6 +61,7 @@ class GradingService {
                 answer.place() + 1,
                 answer.reason(),
                 answer.judgement().works(),
+                answer.judgement().worksWhy(),
                 answer.judgement().preference(),
                 answer.coverage().entrySet().stream()
                         .map(e -> new PromptGrades.PointVerdict(e.getKey(), e.getValue()))

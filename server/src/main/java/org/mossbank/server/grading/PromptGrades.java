@@ -11,12 +11,16 @@ record PromptGrades(List<RaterGrades> raters) {
 
     record RaterGrades(AccountId raterId, String name, List<AnswerGrades> answers) {}
 
-    /** @param number at which place the answer stood on this rater's sheet, from 1 */
+    /**
+     * @param number   at which place the answer stood on this rater's sheet, from 1
+     * @param worksWhy why they say otherwise than trials do
+     */
     record AnswerGrades(
             AnswerId answerId,
             int number,
             String reason,
             @Nullable Works works,
+            String worksWhy,
             @Nullable Integer preference,
             List<PointVerdict> coverage,
             List<RemarkContent> remarks,

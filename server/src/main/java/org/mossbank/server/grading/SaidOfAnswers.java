@@ -2,6 +2,7 @@ package org.mossbank.server.grading;
 
 import java.util.List;
 import org.mossbank.server.grading.sheet.SheetRepository;
+import org.mossbank.server.ids.AccountId;
 import org.mossbank.server.ids.AnswerId;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.prompt.Prompts;
@@ -27,6 +28,15 @@ public class SaidOfAnswers {
     @SystemOnly
     public List<WorksSaid> works(StudyId study) {
         return sheets.worksSaid(study, prompts.soundIds(study));
+    }
+
+    /** What a rater found of an answer's code, with why it is otherwise than trials found. */
+    public record WhySaid(AnswerId answerId, AccountId raterId, Works works, String why) {}
+
+    /** Where raters said why. */
+    @SystemOnly
+    public List<WhySaid> whys(StudyId study) {
+        return sheets.whysSaid(study, prompts.soundIds(study));
     }
 
     /** How often raters found so of an answer's key points. */

@@ -103,6 +103,7 @@ class SheetRecords {
                             .collect(Collectors.toMap(g -> g.key().criterionId(), Grade::mark)),
                     new Grading.Judgement(
                             answer.works(),
+                            answer.worksWhy(),
                             answer.preference(),
                             answer.guess(),
                             activeMs.getOrDefault(answer.id(), 0L)),

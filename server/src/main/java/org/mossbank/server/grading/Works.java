@@ -2,6 +2,7 @@ package org.mossbank.server.grading;
 
 import java.util.Map;
 import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 import org.mossbank.core.turns.TurnVerdict;
 
 /** Whether an answer's code works, as its rater found it. */
@@ -17,6 +18,16 @@ public enum Works {
     NOT_TRIED;
 
     private static final double HALF = 0.5;
+
+    /** Whether what a rater found is contrary to what a trial found; not if either said nothing. */
+    public static boolean isContrary(@Nullable Works found, @Nullable Works byTrial) {
+        return found != null && byTrial != null && found != NOT_TRIED && found.plain() != byTrial.plain();
+    }
+
+    /** Without how it came that it does not. */
+    private Works plain() {
+        return this == GAVE_UP || this == SAID_DONE ? NOT : this;
+    }
 
     /** How many tried it. */
     public static long tried(Map<Works, Long> times) {

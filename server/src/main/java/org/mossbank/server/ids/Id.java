@@ -8,7 +8,16 @@ import java.util.UUID;
  * the wire and in the database it is its value.
  */
 public sealed interface Id<T extends Id<T>> extends Comparable<T>, Serializable
-        permits AccountId, AnswerId, CandidateId, CriterionId, KindId, PromptId, SheetAnswerId, SheetId, StudyId {
+        permits AccountId,
+                AnswerId,
+                CandidateId,
+                CriterionId,
+                KindId,
+                PromptId,
+                RepairId,
+                SheetAnswerId,
+                SheetId,
+                StudyId {
     UUID value();
 
     @Override

@@ -14,6 +14,7 @@ public final class IdTypes implements TypeContributor {
         types.contributeJavaType(new IdJavaType<>(CriterionId.class, CriterionId::new));
         types.contributeJavaType(new IdJavaType<>(KindId.class, KindId::new));
         types.contributeJavaType(new IdJavaType<>(PromptId.class, PromptId::new));
+        types.contributeJavaType(new IdJavaType<>(RepairId.class, RepairId::new));
         types.contributeJavaType(new IdJavaType<>(SheetAnswerId.class, SheetAnswerId::new));
         types.contributeJavaType(new IdJavaType<>(SheetId.class, SheetId::new));
         types.contributeJavaType(new IdJavaType<>(StudyId.class, StudyId::new));

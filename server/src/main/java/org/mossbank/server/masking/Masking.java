@@ -98,19 +98,58 @@ public class Masking {
     /** What stands for a candidate's name in what people say. */
     private static final String NAMELESS = "[masked]";
 
+    /** What stands for a text that gives candidates away so often that it is not searched to its end. */
+    private static final String ALL = "[masked, as it gives candidates away too often]";
+
     /**
-     * Takes candidates' names, and the words that the study looks for, out of what people say to each other: for
-     * readers who must not know names.
+     * Takes candidates' names, and the words that the study looks for, out of what people say to each other and what programs
+     * print: for readers who must not know names.
      */
     @SystemOnly
     public UnaryOperator<String> said(StudyId study) {
         GiveAways finder = GiveAways.of(stretches.terms(study));
-        return text -> org.mossbank.core.masking.Mask.applied(
-                text,
-                finder.in(text).all().stream()
-                        .filter(g -> g.sort() == GiveAway.Sort.NAME || g.sort() == GiveAway.Sort.VENDOR)
-                        .map(g -> new org.mossbank.core.masking.Mask(g.span(), NAMELESS))
-                        .toList());
+        return text -> nameless(finder, text);
+    }
+
+    private static String nameless(GiveAways finder, String text) {
+        GiveAways.Found found = finder.in(text);
+        List<org.mossbank.core.masking.Mask> masks = found.all().stream()
+                .filter(g -> g.sort() == GiveAway.Sort.NAME || g.sort() == GiveAway.Sort.VENDOR)
+                .map(g -> new org.mossbank.core.masking.Mask(g.span(), NAMELESS))
+                .toList();
+        // Of what was not searched to its end nothing is shown.
+        return found.complete() ? org.mossbank.core.masking.Mask.applied(text, masks) : ALL;
+    }
+
+    /** Of stretches in one answer that are looked for in what its code prints. */
+    private static final int MOST_LOOKED_FOR = 200;
+
+    /**
+     * Takes what gives an answer's candidate away out of its code and what that prints: the words that the study looks for, and what
+     * is masked in the answer's text. Line by line: as many come out as go in.
+     */
+    @SystemOnly
+    public Map<AnswerId, UnaryOperator<String>> ofCode(StudyId study, Collection<AnswerId> ids) {
+        UnaryOperator<String> said = said(study);
+        Map<AnswerId, List<Mask>> decided = stretches.decided(List.copyOf(ids));
+        return ids.stream()
+                .distinct()
+                .collect(Collectors.toMap(
+                        id -> id, id -> text -> said.apply(without(text, decided.getOrDefault(id, List.of())))));
+    }
+
+    private static String without(String text, List<Mask> decided) {
+        String result = text;
+        for (Decided mask : decided.stream()
+                .map(Mask::decided)
+                .filter(d -> d.accepted()
+                        && !d.found().isBlank()
+                        && d.found().lines().count() == 1)
+                .limit(MOST_LOOKED_FOR)
+                .toList()) {
+            result = result.replace(mask.found(), mask.replacement().replace("\n", " "));
+        }
+        return result;
     }
 
     /** An answer that names a candidate in what raters read. */

@@ -39,6 +39,21 @@ public record CriterionView(
     /** What a level looks like in answers to one kind of prompt. */
     public record AnchorView(KindId kindId, String text) {}
 
+    /** As the rubric that a study starts from calls it. */
+    private static final String CORRECTNESS = "correctness";
+
+    /**
+     * The criterion for whose level key points and trials speak: correctness, else the one that the rule's gate stands on.
+     *
+     * @param gate key of that one; absent if the rule has none
+     */
+    public static Optional<CriterionView> spokenFor(List<CriterionView> criteria, @Nullable String gate) {
+        Optional<CriterionView> correctness =
+                criteria.stream().filter(c -> c.key.equals(CORRECTNESS)).findFirst();
+        return correctness.or(
+                () -> criteria.stream().filter(c -> c.key.equals(gate)).findFirst());
+    }
+
     public int highestLevel() {
         return levels.size() - 1;
     }

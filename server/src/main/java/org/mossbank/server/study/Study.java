@@ -32,6 +32,9 @@ class Study {
     private boolean asksSourceGuess;
 
     @Enumerated(EnumType.STRING)
+    private RaterTerms.TrialsShown trialsShown;
+
+    @Enumerated(EnumType.STRING)
     private Coefficient coefficient;
 
     private double agreementFloor;
@@ -96,6 +99,7 @@ class Study {
         reasons = brief.raters().reasons();
         showsReference = brief.raters().showsReference();
         asksSourceGuess = brief.raters().asksSourceGuess();
+        trialsShown = brief.raters().trials();
         RuleTerms rule = brief.rule();
         coefficient = rule.coefficient();
         agreementFloor = rule.agreementFloor();
@@ -162,7 +166,7 @@ class Study {
                 background,
                 rule,
                 asksExpectations,
-                new RaterTerms(reasons, showsReference, asksSourceGuess));
+                new RaterTerms(reasons, showsReference, asksSourceGuess, trialsShown));
         return new StudyView(
                 id,
                 title,

@@ -16,7 +16,6 @@ import org.mossbank.server.ids.PromptId;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.prompt.PromptView;
 import org.mossbank.server.prompt.Prompts;
-import org.mossbank.server.sandbox.Sandbox;
 import org.mossbank.server.shared.Problem;
 import org.mossbank.server.shared.ProblemType;
 import org.mossbank.server.shared.Snapshot;
@@ -36,6 +35,7 @@ class CheckService {
     private final Texts texts;
     private final TrialRunner runner;
     private final Toolchains toolchains;
+    private final Aside aside;
     private final Writing writing;
 
     CheckService(
@@ -44,12 +44,14 @@ class CheckService {
             Texts texts,
             TrialRunner runner,
             Toolchains toolchains,
+            Aside aside,
             Writing writing) {
         this.checks = checks;
         this.trials = trials;
         this.texts = texts;
         this.runner = runner;
         this.toolchains = toolchains;
+        this.aside = aside;
         this.writing = writing;
     }
 
@@ -160,12 +162,8 @@ class CheckService {
                                 .orElseThrow(() -> Problem.notFound("This answer"))
                                 .wholeText();
         Map<String, String> start = read.prompt.startingCode();
-        try {
-            return request.subject == Subject.STARTING_CODE
-                    ? runner.unanswered(request.content, start, new Sandbox.Stop())
-                    : runner.tried(request.content, start, text, new Sandbox.Stop());
-        } catch (TrialRunner.Stopped e) {
-            throw Problem.busy("The trial was stopped.");
-        }
+        return aside.run(stop -> request.subject == Subject.STARTING_CODE
+                ? runner.unanswered(request.content, start, stop)
+                : runner.tried(request.content, start, text, stop));
     }
 }

@@ -67,6 +67,11 @@ class PromptCheck {
         return JsonMapper.shared().readValue(content, CheckContent.class);
     }
 
+    /** As an archive holds it. */
+    TrialRecords.CheckRecord record() {
+        return new TrialRecords.CheckRecord(promptId, content(), changedAt, changedBy);
+    }
+
     CheckOfPrompt view() {
         return new CheckOfPrompt(promptId, content(), revision, changedAt, changedBy);
     }

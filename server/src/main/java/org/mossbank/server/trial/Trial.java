@@ -6,6 +6,7 @@ import jakarta.persistence.Enumerated;
 import jakarta.persistence.Id;
 import java.nio.charset.StandardCharsets;
 import java.time.Instant;
+import java.util.Objects;
 import java.util.UUID;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.core.trial.CompilerMessage;
@@ -155,6 +156,12 @@ class Trial {
         deprecations = (int)
                 ended.messages().stream().filter(m -> m.message().deprecated()).count();
         result = JsonMapper.shared().writeValueAsString(ended);
+    }
+
+    /** As an archive holds it, once it has ended. */
+    TrialRecords.TrialRecord record() {
+        return new TrialRecords.TrialRecord(
+                answerId, turn, repetition, Objects.requireNonNull(result()), Objects.requireNonNull(endedAt));
     }
 
     /** What came of it; absent until it has ended. */

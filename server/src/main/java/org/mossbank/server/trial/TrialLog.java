@@ -49,8 +49,9 @@ final class TrialLog {
         return plain.toString().replace("\ufffd\n", "\n");
     }
 
-    private static boolean isShown(int c) {
-        return c == '\n' || c == '\t' || c >= ' ' && c != 0x7f && (c < 0x80 || c >= 0xa0);
+    /** An output as it can be shown, cut at what a step may add to a log. */
+    static String shown(String output) {
+        return cut(plain(output));
     }
 
     /** An item as it can be shown: what it holds of the program's output is cut, too. */

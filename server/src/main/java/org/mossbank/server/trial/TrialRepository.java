@@ -1,6 +1,7 @@
 package org.mossbank.server.trial;
 
 import java.time.Instant;
+import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
 import java.util.UUID;
@@ -52,6 +53,35 @@ interface TrialRepository extends JpaRepository<Trial, UUID> {
                     + "t.millis as millis, t.memoryKb as memoryKb, t.warnings as warnings, t.deprecations as deprecations, "
                     + "t.endedAt as endedAt from Trial t where t.studyId = :study order by t.place, t.id")
     List<Outline> outlines(StudyId study);
+
+    /** A trial that has ended, by the check as it is now. */
+    record Ended(
+            UUID id,
+            PromptId promptId,
+            AnswerId answerId,
+            int turn,
+            int repetition,
+            TrialOutcome outcome,
+            int passed,
+            int asked,
+            int warnings,
+            int deprecations) {}
+
+    String ENDED = "select t.id as id, t.promptId as promptId, t.answerId as answerId, t.turn as turn, "
+            + "t.repetition as repetition, t.outcome as outcome, t.passed as passed, t.asked as asked, "
+            + "t.warnings as warnings, t.deprecations as deprecations from Trial t, PromptCheck c "
+            + "where c.promptId = t.promptId and c.digest = t.checkDigest "
+            + "and t.state = org.mossbank.server.trial.Trial.State.ENDED ";
+
+    @Query(ENDED + "and t.answerId in :answers order by t.turn, t.repetition")
+    List<Ended> ended(Collection<AnswerId> answers);
+
+    @Query(ENDED + "and t.studyId = :study order by t.turn, t.repetition")
+    List<Ended> ended(StudyId study);
+
+    @Query("select t from Trial t, PromptCheck c where c.promptId = t.promptId and c.digest = t.checkDigest "
+            + "and t.state = org.mossbank.server.trial.Trial.State.ENDED and t.studyId = :study order by t.place, t.id")
+    List<Trial> current(StudyId study);
 
     @Query("select coalesce(max(t.place), 0) from Trial t")
     long lastPlace();

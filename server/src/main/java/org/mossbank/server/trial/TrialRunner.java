@@ -7,8 +7,10 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.stream.Collectors;
+import java.util.SortedMap;
+import java.util.TreeMap;
 import org.jspecify.annotations.Nullable;
+import org.mossbank.core.estimate.Require;
 import org.mossbank.core.trial.AnswerLines;
 import org.mossbank.core.trial.AssembledCode;
 import org.mossbank.core.trial.BuildEnd;
@@ -16,6 +18,7 @@ import org.mossbank.core.trial.CheckItem;
 import org.mossbank.core.trial.CompilerMessage;
 import org.mossbank.core.trial.ExpectedRows;
 import org.mossbank.core.trial.RunEnd;
+import org.mossbank.core.trial.Shell;
 import org.mossbank.core.trial.TrialOutcome;
 import org.mossbank.core.trial.TrialSummary;
 import org.mossbank.server.answer.AnswerCodes;
@@ -60,16 +63,62 @@ class TrialRunner {
      */
     TrialResult tried(CheckContent check, Map<String, String> startingCode, String answer, Sandbox.Stop stop)
             throws Stopped {
-        Toolchains.Offered toolchain = offered(check);
-        AssembledCode code = AssembledCode.of(
+        AssembledCode code = assembled(check, startingCode, answer);
+        return code.misfit().isPresent()
+                ? unfit(code.misfit().get())
+                : new Trying(check, offered(check), code, stop).all(answer);
+    }
+
+    private AssembledCode assembled(CheckContent check, Map<String, String> startingCode, String answer) {
+        return AssembledCode.of(
                 startingCode,
                 codes.of(startingCode, answer),
                 Optional.ofNullable(check.loose()).map(CheckContent.LooseRule::rule),
-                Set.copyOf(toolchain.languages()),
+                Set.copyOf(offered(check).languages()),
                 CheckContent.texts(check.files()));
+    }
+
+    /**
+     * The files that a person may change so that an answer can be tried: what it wrote; where that does not fit, the starting code,
+     * so that it can be brought in by hand. What the check lays over them is left out.
+     */
+    SortedMap<String, String> repairable(CheckContent check, Map<String, String> startingCode, String answer) {
+        AssembledCode code = assembled(check, startingCode, answer);
+        SortedMap<String, String> own = new TreeMap<>(startingCode);
+        if (code.misfit().isEmpty()) {
+            own.clear();
+            code.written().forEach(p -> own.put(p, Require.known(code.files(), p)));
+        }
+        check.files().forEach(f -> own.remove(f.path()));
+        return own;
+    }
+
+    /** Tries an answer with files of it as a person changed them. */
+    TrialResult repaired(
+            CheckContent check,
+            Map<String, String> startingCode,
+            String answer,
+            Map<String, String> changed,
+            Sandbox.Stop stop)
+            throws Stopped {
+        AssembledCode code = assembled(check, startingCode, answer);
+        AssembledCode base =
+                code.misfit().isEmpty() ? code : AssembledCode.of(startingCode, CheckContent.texts(check.files()));
+        return new Trying(check, offered(check), base.repaired(changed), stop).all(answer);
+    }
+
+    /** Gives an answer's program an input of somebody's own. */
+    InputEnd answering(
+            CheckContent check,
+            Map<String, String> startingCode,
+            String answer,
+            InputEnd.Given given,
+            Sandbox.Stop stop)
+            throws Stopped {
+        AssembledCode code = assembled(check, startingCode, answer);
         return code.misfit().isPresent()
-                ? unfit(code.misfit().get())
-                : new Trying(check, toolchain, code, stop).all(answer);
+                ? InputEnd.notBuilt(TrialOutcome.DID_NOT_APPLY, code.misfit().get())
+                : new Trying(check, offered(check), code, stop).given(given);
     }
 
     /** Tries the starting code as it is. */
@@ -127,6 +176,16 @@ class TrialRunner {
                     memoryKb);
         }
 
+        private InputEnd given(InputEnd.Given given) throws Stopped {
+            Optional<WorkFiles> built = build(WorkFiles.of(code.files()));
+            if (built.isEmpty()) {
+                return InputEnd.notBuilt(items.get(0).outcome(), log.text());
+            }
+            SandboxResult result =
+                    step("input", built.get(), check.run() + Shell.quoted(given.arguments()), given.input());
+            return InputEnd.of(end(result, built.get()));
+        }
+
         private SandboxResult step(String name, WorkFiles files, String command, String input) throws Stopped {
             SandboxResult result = sandbox.run(
                     new SandboxJob(files, toolchain.prelude() + command + "\n", input, toolchain.tools(), limits),
@@ -155,8 +214,7 @@ class TrialRunner {
 
         private void run(CheckContent.RunOfCheck run, WorkFiles built) throws Stopped {
             WorkFiles files = built.with(CheckContent.texts(run.before()));
-            String command =
-                    check.run() + run.arguments().stream().map(Shell::quoted).collect(Collectors.joining(" ", " ", ""));
+            String command = check.run() + Shell.quoted(run.arguments());
             CheckContent.RowsAfter rows = run.rows();
             if (rows != null) {
                 files = files.with(Map.of(QUERY, rows.query()));

@@ -28,13 +28,21 @@ class TrialWork {
     static final Duration LEASE = Duration.ofSeconds(15);
 
     private final TrialRepository trials;
+    private final RepairRepository repairs;
     private final PromptCheckRepository checks;
     private final Prompts prompts;
     private final Answers answers;
     private final Clock clock;
 
-    TrialWork(TrialRepository trials, PromptCheckRepository checks, Prompts prompts, Answers answers, Clock clock) {
+    TrialWork(
+            TrialRepository trials,
+            RepairRepository repairs,
+            PromptCheckRepository checks,
+            Prompts prompts,
+            Answers answers,
+            Clock clock) {
         this.trials = trials;
+        this.repairs = repairs;
         this.checks = checks;
         this.prompts = prompts;
         this.answers = answers;
@@ -125,10 +133,12 @@ class TrialWork {
     @Transactional
     public void forget(AnswerRewritten rewritten) {
         List<Trial> before = trials.findByAnswerId(rewritten.answerId());
-        if (before.isEmpty()) {
+        List<Repair> repaired = repairs.findByAnswerId(rewritten.answerId());
+        if (before.isEmpty() && repaired.isEmpty()) {
             return;
         }
         Optional<AnswerView> now = answers.one(rewritten.answerId());
         before.stream().filter(t -> now.filter(t::isOf).isEmpty()).forEach(trials::delete);
+        repaired.stream().filter(r -> now.filter(r::isOf).isEmpty()).forEach(repairs::delete);
     }
 }

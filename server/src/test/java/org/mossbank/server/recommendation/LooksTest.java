@@ -64,6 +64,7 @@ public class LooksTest extends ServerTest {
                 "/recommendation/work",
                 "/recommendation/groups",
                 "/recommendation/expected",
+                "/recommendation/evidence",
                 "/recommendation/since",
                 "/recommendation/team-costs")) {
             assertThat(as(LEAD).get("/api/studies/" + study + hidden).problem()).isEqualTo("standings-hidden");

@@ -47,11 +47,17 @@ public final class DeskRequests {
             String text)
             implements Change {}
 
-    /** Says whether an answer's code works; absent takes it back. */
+    /**
+     * Says whether an answer's code works; absent takes it back.
+     *
+     * @param why they say otherwise than trials do; absent if that is not said
+     */
     public record SetWorks(
             @NotNull UUID changeId,
             @Min(0) long baseRevision,
-            @Nullable Works works) implements Change {}
+            @Nullable Works works,
+            @Nullable @Size(max = 2000) String why)
+            implements Change {}
 
     /** Gives an answer its place in the order of preference, from 1; absent takes it back. */
     public record SetPreference(

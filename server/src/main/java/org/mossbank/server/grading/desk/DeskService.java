@@ -1,6 +1,7 @@
 package org.mossbank.server.grading.desk;
 
 import java.util.List;
+import java.util.Optional;
 import org.mossbank.server.grading.Grading;
 import org.mossbank.server.grading.sheet.RoundRepository;
 import org.mossbank.server.grading.sheet.Sheet;
@@ -23,9 +24,6 @@ import org.springframework.transaction.annotation.Transactional;
 @Service
 @Transactional(readOnly = true)
 class DeskService {
-    /** As the rubric that a study starts from calls it. */
-    private static final String CORRECTNESS = "correctness";
-
     private final RoundRepository rounds;
     private final GuessChoices guesses;
     private final Studies studies;
@@ -81,7 +79,10 @@ class DeskService {
                                 && !prompt.content().referenceAnswer().isBlank(),
                 onSheet(prompt, terms.showsReference() && opened.mayShowReference(sheet)),
                 criteria.stream()
-                        .map(c -> onSheet(c, prompt.kind().id(), c.key().equals(spokenFor(criteria, study))))
+                        .map(c -> onSheet(
+                                c,
+                                prompt.kind().id(),
+                                spokenFor(criteria, study).filter(c::equals).isPresent()))
                         .toList(),
                 answers.of(sheet, criteria, asksGuess),
                 asksGuess ? guesses.names(sheet.studyId()) : null);
@@ -100,12 +101,10 @@ class DeskService {
                 withReference && !content.referenceAnswer().isBlank() ? content.referenceAnswer() : null);
     }
 
-    /** The key of the criterion for whose level key points speak; empty if there is none. */
-    private static String spokenFor(List<CriterionView> criteria, StudyView study) {
+    /** The criterion for whose level key points and trials speak. */
+    static Optional<CriterionView> spokenFor(List<CriterionView> criteria, StudyView study) {
         RuleTerms.GateTerms gate = study.brief().rule().gate();
-        return criteria.stream().anyMatch(c -> c.key().equals(CORRECTNESS))
-                ? CORRECTNESS
-                : gate == null ? "" : gate.criterion();
+        return CriterionView.spokenFor(criteria, gate == null ? null : gate.criterion());
     }
 
     private static SheetView.CriterionOnSheet onSheet(CriterionView criterion, KindId kind, boolean fromKeyPoints) {

@@ -1,6 +1,7 @@
 package org.mossbank.server.grading.desk;
 
 import java.util.List;
+import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.server.grading.Guess;
 import org.mossbank.server.grading.Mark;
@@ -100,7 +101,7 @@ class DeskWork {
                 new CellChanges.Spot(frames.of(sheetId), answerId, Part.WORKS, ""),
                 request,
                 SheetAnswer::worksCell,
-                (answer, cell) -> answer.findWorks(request.works()));
+                (answer, cell) -> answer.findWorks(request.works(), Objects.requireNonNullElse(request.why(), "")));
     }
 
     @PreAuthorize("@sheetAccess.isOwn(#sheetId)")

@@ -7,6 +7,8 @@ import java.util.Optional;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.mossbank.server.grading.Mark;
+import org.mossbank.server.grading.ProposedWorks;
+import org.mossbank.server.grading.Works;
 import org.mossbank.server.grading.sheet.Grade;
 import org.mossbank.server.grading.sheet.GradeRepository;
 import org.mossbank.server.grading.sheet.Remark;
@@ -30,18 +32,24 @@ class SheetCompleteness {
     private final RemarkRepository remarks;
     private final SheetFrames frames;
     private final Studies studies;
+    private final AtDesk atDesk;
+    private final ProposedWorks proposed;
 
     SheetCompleteness(
             SheetAnswerRepository sheetAnswers,
             GradeRepository grades,
             RemarkRepository remarks,
             SheetFrames frames,
-            Studies studies) {
+            Studies studies,
+            AtDesk atDesk,
+            ProposedWorks proposed) {
         this.sheetAnswers = sheetAnswers;
         this.grades = grades;
         this.remarks = remarks;
         this.frames = frames;
         this.studies = studies;
+        this.atDesk = atDesk;
+        this.proposed = proposed;
     }
 
     /** @throws Problem 409 naming what is missing */
@@ -78,12 +86,25 @@ class SheetCompleteness {
                         answer.id() + "/reason", "Answer " + (answer.place() + 1) + " has no reason in words"));
             }
         }
+        missing.addAll(unexplained(sheet, onSheet));
         if (!missing.isEmpty()) {
             throw new Problem(
                             ProblemType.SHEET_INCOMPLETE,
                             missing.size() == 1 ? "One thing is missing." : missing.size() + " things are missing.")
                     .withErrors(missing);
         }
+    }
+
+    /** Whoever says otherwise than a trial that they saw says why. */
+    private List<Problem.FieldError> unexplained(Sheet sheet, List<SheetAnswer> onSheet) {
+        Map<SheetAnswerId, Works> byTrial = proposed.of(atDesk.of(sheet));
+        return onSheet.stream()
+                .filter(a -> a.worksWhy().isBlank())
+                .filter(a -> Works.isContrary(a.works(), byTrial.get(a.id())))
+                .map(a -> new Problem.FieldError(
+                        a.id() + "/works",
+                        "Answer " + (a.place() + 1) + " was tried and ended otherwise than you say: say why"))
+                .toList();
     }
 
     /** A scale of two levels has nothing but ends, so a level on it needs no reason of its own. */

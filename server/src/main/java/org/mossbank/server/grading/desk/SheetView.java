@@ -114,7 +114,8 @@ public record SheetView(
     /** A reason and the revision it now has. */
     public record ReasonOnSheet(String text, long revision) {}
 
-    public record WorksOnSheet(@Nullable Works works, long revision) {}
+    /** @param why they say otherwise than trials do; empty if they did not say */
+    public record WorksOnSheet(@Nullable Works works, String why, long revision) {}
 
     /** @param place in the order of preference, from 1; absent until given */
     public record PreferenceOnSheet(@Nullable Integer place, long revision) {}

@@ -108,23 +108,26 @@ public record KeyedSheet(
     /**
      * What a rater says of an answer as a whole.
      *
+     * @param worksWhy why they say otherwise than trials do
      * @param guess    key of the candidate
      * @param noIdea   asked, and without a guess
      * @param activeMs how long it was looked at, in milliseconds
      */
     public record KeyedJudgement(
             @Nullable Works works,
+            String worksWhy,
             @Nullable Integer preference,
             @Nullable String guess,
             boolean noIdea,
             long activeMs) {
-        static final KeyedJudgement NONE = new KeyedJudgement(null, null, null, false, 0);
+        static final KeyedJudgement NONE = new KeyedJudgement(null, "", null, null, false, 0);
 
         private static KeyedJudgement of(Grading.Judgement judgement, Keys keys) {
             Guess guess = judgement.guess();
             CandidateId guessed = guess == null ? null : guess.candidateId();
             return new KeyedJudgement(
                     judgement.works(),
+                    judgement.worksWhy(),
                     judgement.preference(),
                     keys.orNone(guessed),
                     guess != null && guessed == null,
@@ -133,7 +136,7 @@ public record KeyedSheet(
 
         private Grading.Judgement kept(NewIds ids) {
             Guess kept = guess != null ? new Guess(ids.candidates().get(guess)) : noIdea ? new Guess(null) : null;
-            return new Grading.Judgement(works, preference, kept, activeMs);
+            return new Grading.Judgement(works, worksWhy, preference, kept, activeMs);
         }
 
         boolean isMade() {

@@ -57,7 +57,12 @@ final class SaidReader {
             tables.faults().add(line.at(), "no_idea", "false or empty, as there is a guess", "true");
         }
         return new KeyedSheet.KeyedJudgement(
-                row.works(), row.preference(), row.guess(), row.noIdea(), row.activeMs() == null ? 0 : row.activeMs());
+                row.works(),
+                row.worksWhy() == null ? "" : row.worksWhy(),
+                row.preference(),
+                row.guess(),
+                row.noIdea(),
+                row.activeMs() == null ? 0 : row.activeMs());
     }
 
     private Map<Cell, Map<Integer, Verdict>> coverage() {

@@ -147,6 +147,11 @@ public final class SheetRows {
             @Column("Whether its code works, as the rater found it; empty if they did not say") @Nullable
             Works works,
 
+            @Column("Why the rater says otherwise than trials of its code do; empty if they did not say")
+            @As(value = DeskRequests.SetWorks.class, property = "why")
+            @Nullable
+            String worksWhy,
+
             @Column("Its place in the order of preference on the sheet, from 1; equal places are ties")
             @As(value = DeskRequests.SetPreference.class, property = "place")
             @Nullable
@@ -308,6 +313,7 @@ public final class SheetRows {
                             sheet.rater(),
                             answer,
                             judgement.works(),
+                            judgement.worksWhy().isEmpty() ? null : judgement.worksWhy(),
                             judgement.preference(),
                             judgement.guess(),
                             judgement.noIdea(),

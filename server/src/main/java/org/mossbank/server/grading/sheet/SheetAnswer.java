@@ -33,6 +33,9 @@ public class SheetAnswer {
     @Enumerated(EnumType.STRING)
     private Works works;
 
+    /** Why the rater says otherwise than trials do. */
+    private String worksWhy;
+
     private long worksRevision;
 
     @Nullable
@@ -56,6 +59,7 @@ public class SheetAnswer {
         answer.answerId = answerId;
         answer.place = place;
         answer.reason = "";
+        answer.worksWhy = "";
         return answer;
     }
 
@@ -66,7 +70,7 @@ public class SheetAnswer {
             explain(start.reason());
         }
         if (judgement.works() != null) {
-            findWorks(judgement.works());
+            findWorks(judgement.works(), judgement.worksWhy());
         }
         if (judgement.preference() != null) {
             prefer(judgement.preference());
@@ -81,8 +85,9 @@ public class SheetAnswer {
         reasonRevision++;
     }
 
-    public void findWorks(@Nullable Works found) {
+    public void findWorks(@Nullable Works found, String why) {
         works = found;
+        worksWhy = why;
         worksRevision++;
     }
 
@@ -115,6 +120,10 @@ public class SheetAnswer {
 
     public String reason() {
         return reason;
+    }
+
+    public String worksWhy() {
+        return worksWhy;
     }
 
     @Nullable
@@ -162,7 +171,7 @@ public class SheetAnswer {
     }
 
     public SheetView.WorksOnSheet worksOnSheet() {
-        return new SheetView.WorksOnSheet(works, worksRevision);
+        return new SheetView.WorksOnSheet(works, worksWhy, worksRevision);
     }
 
     public DeskCell preferenceCell() {

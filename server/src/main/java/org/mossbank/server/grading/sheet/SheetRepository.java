@@ -12,6 +12,7 @@ import org.mossbank.server.grading.SentPlace;
 import org.mossbank.server.ids.AccountId;
 import org.mossbank.server.ids.AnswerId;
 import org.mossbank.server.ids.PromptId;
+import org.mossbank.server.ids.SheetAnswerId;
 import org.mossbank.server.ids.SheetId;
 import org.mossbank.server.ids.StudyId;
 import org.springframework.data.jpa.repository.JpaRepository;
@@ -113,6 +114,30 @@ public interface SheetRepository extends JpaRepository<Sheet, SheetId> {
                 and s.withdrawnAt is null and a.works is not null
             group by a.answerId, a.works""")
     List<SaidOfAnswers.WorksSaid> worksSaid(StudyId study, List<PromptId> prompts);
+
+    /** Whose a sheet is, and for what. */
+    record SheetPlace(SheetId id, AccountId raterId, PromptId promptId, boolean repeat) {}
+
+    @Query("""
+            select new org.mossbank.server.grading.sheet.SheetRepository$SheetPlace(s.id, s.raterId, s.promptId, s.repeat)
+            from Sheet s where s.studyId = :study""")
+    List<SheetPlace> places(StudyId study);
+
+    /** On whose sheet an answer lies. */
+    record AnswerPlace(SheetAnswerId id, AccountId raterId, AnswerId answerId, boolean repeat) {}
+
+    @Query("""
+            select new org.mossbank.server.grading.sheet.SheetRepository$AnswerPlace(a.id, s.raterId, a.answerId, s.repeat)
+            from Sheet s join SheetAnswer a on a.sheetId = s.id where s.studyId = :study""")
+    List<AnswerPlace> answerPlaces(StudyId study);
+
+    @Query("""
+            select new org.mossbank.server.grading.SaidOfAnswers$WhySaid(a.answerId, s.raterId, a.works, a.worksWhy)
+            from Sheet s join SheetAnswer a on a.sheetId = s.id
+            where s.studyId = :study and s.promptId in :prompts and s.repeat = false and s.sentAt is not null
+                and s.withdrawnAt is null and a.works is not null and a.worksWhy <> ''
+            order by a.answerId, s.raterId""")
+    List<SaidOfAnswers.WhySaid> whysSaid(StudyId study, List<PromptId> prompts);
 
     @Query("""
             select new org.mossbank.server.grading.SaidOfAnswers$PointsFound(a.answerId, c.verdict, count(c))

@@ -1,0 +1,148 @@
+package org.mossbank.server.evidence;
+
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.stream.Collectors;
+import org.mossbank.server.account.AccountView;
+import org.mossbank.server.account.Accounts;
+import org.mossbank.server.answer.AnswerFacts;
+import org.mossbank.server.answer.FactsOfAnswers;
+import org.mossbank.server.candidate.Candidates;
+import org.mossbank.server.grading.Grading;
+import org.mossbank.server.grading.SaidOfAnswers;
+import org.mossbank.server.grading.SentGrade;
+import org.mossbank.server.ids.AccountId;
+import org.mossbank.server.ids.AnswerId;
+import org.mossbank.server.ids.PromptId;
+import org.mossbank.server.ids.StudyId;
+import org.mossbank.server.prompt.PromptView;
+import org.mossbank.server.prompt.Prompts;
+import org.mossbank.server.recommendation.Recommendations;
+import org.mossbank.server.rubric.CriterionView;
+import org.mossbank.server.rubric.Rubrics;
+import org.mossbank.server.study.RuleTerms;
+import org.mossbank.server.study.Studies;
+import org.mossbank.server.study.StudyView;
+import org.mossbank.server.trial.Trials;
+import org.mossbank.server.trial.TriedAnswer;
+import org.springframework.security.access.prepost.PreAuthorize;
+import org.springframework.stereotype.Component;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Propagation;
+import org.springframework.transaction.annotation.Transactional;
+
+/** What trials say of a study's answers, and what raters say of the same. */
+@Service
+class EvidenceService {
+    private final Trials trials;
+    private final Answered answered;
+    private final Graded graded;
+    private final Studies studies;
+    private final Accounts accounts;
+    private final DeskTrials.Reading reading;
+
+    EvidenceService(
+            Trials trials,
+            Answered answered,
+            Graded graded,
+            Studies studies,
+            Accounts accounts,
+            DeskTrials.Reading reading) {
+        this.trials = trials;
+        this.answered = answered;
+        this.graded = graded;
+        this.studies = studies;
+        this.accounts = accounts;
+        this.reading = reading;
+    }
+
+    /** Who answered what. */
+    @Component
+    record Answered(Candidates candidates, Prompts prompts, FactsOfAnswers answers) {}
+
+    /** What raters gave and tried. */
+    @Component
+    record Graded(
+            Recommendations recommendations,
+            Grading grading,
+            SaidOfAnswers said,
+            Rubrics rubrics,
+            TrialSeenRepository seen,
+            OwnInputRepository inputs) {}
+
+    @PreAuthorize("@studyAccess.maySeeAll(#study)")
+    @Transactional(propagation = Propagation.NEVER)
+    public EvidenceReport of(StudyId study) {
+        EvidenceComputation.Basis basis = reading.snapshot().of(() -> basis(study));
+        return reading.heavy().run(() -> EvidenceComputation.of(basis));
+    }
+
+    private EvidenceComputation.Basis basis(StudyId study) {
+        List<PromptId> checked = trials.checked(study);
+        Map<PromptId, PromptView> prompts = answered.prompts.sound(study).stream()
+                .filter(p -> checked.contains(p.id()))
+                .collect(Collectors.toMap(PromptView::id, p -> p));
+        return new EvidenceComputation.Basis(
+                answered.candidates.heads(study).stream()
+                        .map(c -> new EvidenceReport.EvidenceCandidate(c.id(), c.name()))
+                        .toList(),
+                prompts,
+                checked.isEmpty()
+                        ? List.of()
+                        : answered.answers.ofStudy(study).stream()
+                                .filter(a -> prompts.containsKey(a.promptId()))
+                                .toList(),
+                trials.ofStudy(study));
+    }
+
+    /** @throws org.mossbank.server.shared.Problem 409 before grading has ended */
+    @PreAuthorize("@studyAccess.maySeeAll(#study)")
+    @Transactional(propagation = Propagation.NEVER)
+    public GradedEvidence graded(StudyId study) {
+        graded.recommendations.requireEnded(study);
+        GradedComputation.Basis basis = reading.snapshot().of(() -> gradedBasis(study));
+        return reading.heavy().run(() -> GradedComputation.of(basis));
+    }
+
+    private GradedComputation.Basis gradedBasis(StudyId study) {
+        StudyView view = studies.get(study);
+        RuleTerms.GateTerms gate = view.brief().rule().gate();
+        CriterionView criterion = CriterionView.spokenFor(
+                        graded.rubrics.ofStudy(study), gate == null ? null : gate.criterion())
+                .orElse(null);
+        Set<PromptId> sound = new HashSet<>(answered.prompts.soundIds(study));
+        List<AnswerFacts> answers = answered.answers.ofStudy(study).stream()
+                .filter(a -> sound.contains(a.promptId()))
+                .toList();
+        List<SentGrade> grades = criterion == null
+                ? List.of()
+                : graded.grading.sentGrades(study).stream()
+                        .filter(g -> g.criterionId().equals(criterion.id()))
+                        .toList();
+        Map<AnswerId, TriedAnswer> tried = trials.ofStudy(study);
+        List<SaidOfAnswers.WhySaid> whys = graded.said.whys(study);
+        Map<AccountId, Integer> inputs = graded.inputs.times(study).stream()
+                .collect(Collectors.toMap(OwnInputRepository.Times::raterId, t -> (int) t.times()));
+        Set<AccountId> people = new HashSet<>(inputs.keySet());
+        grades.forEach(g -> people.add(g.raterId()));
+        whys.forEach(w -> people.add(w.raterId()));
+        tried.values().forEach(t -> t.repairs().forEach(r -> people.add(r.by().authorId())));
+        return new GradedComputation.Basis(
+                view.brief().raters().trials(),
+                criterion,
+                grades,
+                answers,
+                tried,
+                whys,
+                graded.seen.ofStudy(study).stream().map(TrialSeen::seen).toList(),
+                accounts.byId(List.copyOf(people)).entrySet().stream()
+                        .collect(Collectors.toMap(Map.Entry::getKey, e -> name(e.getValue()))),
+                inputs);
+    }
+
+    private static String name(AccountView account) {
+        return account.displayName();
+    }
+}

@@ -1,0 +1,78 @@
+package org.mossbank.server.evidence;
+
+import java.util.List;
+import java.util.function.UnaryOperator;
+import org.mossbank.core.change.ChangedLine;
+import org.mossbank.core.change.FileChange;
+import org.mossbank.core.change.Hunk;
+import org.mossbank.core.trial.CheckItem;
+import org.mossbank.core.trial.CompilerMessage;
+import org.mossbank.server.answer.FileChangeView;
+import org.mossbank.server.ids.AccountId;
+import org.mossbank.server.trial.InputEnd;
+import org.mossbank.server.trial.Repairs.RepairMade;
+import org.mossbank.server.trial.TrialResult;
+
+/** What came of trials as raters read it: a program can print a name as well as an answer can, and a path can hold one. */
+record Shown(UnaryOperator<String> masked) {
+    TrialsOnSheet.ResultOnSheet result(TrialResult result) {
+        return new TrialsOnSheet.ResultOnSheet(
+                result.summary(),
+                result.items().stream().map(this::item).toList(),
+                result.messages().stream()
+                        .map(m -> new TrialResult.MessageOfLine(message(m.message()), m.answerLine()))
+                        .toList(),
+                masked.apply(result.log()));
+    }
+
+    private CheckItem item(CheckItem item) {
+        return new CheckItem(
+                item.sort(),
+                masked.apply(item.name()),
+                item.outcome(),
+                masked.apply(item.expected()),
+                masked.apply(item.came()),
+                masked.apply(item.why()));
+    }
+
+    private CompilerMessage message(CompilerMessage message) {
+        return new CompilerMessage(
+                masked.apply(message.path()),
+                message.line(),
+                message.sort(),
+                masked.apply(message.text()),
+                message.deprecated());
+    }
+
+    TrialsOnSheet.RepairOnSheet repair(RepairMade repair, AccountId reader) {
+        return new TrialsOnSheet.RepairOnSheet(
+                repair.id(),
+                repair.by().authorId().equals(reader),
+                repair.lines(),
+                repair.summary(),
+                repair.changes().stream()
+                        .map(c -> FileChangeView.between(change(c)))
+                        .toList());
+    }
+
+    private FileChange change(FileChange change) {
+        return new FileChange(
+                masked.apply(change.path()),
+                masked.apply(change.from()),
+                change.sort(),
+                change.hunks().stream().map(this::hunk).toList(),
+                change.coarse());
+    }
+
+    private Hunk hunk(Hunk hunk) {
+        List<ChangedLine> lines = hunk.lines().stream()
+                .map(l -> new ChangedLine(l.kind(), masked.apply(l.text()), l.nature()))
+                .toList();
+        return new Hunk(hunk.before(), hunk.after(), lines);
+    }
+
+    InputEnd end(InputEnd end) {
+        return new InputEnd(
+                end.notBuilt(), end.end(), end.status(), masked.apply(end.output()), masked.apply(end.errors()));
+    }
+}

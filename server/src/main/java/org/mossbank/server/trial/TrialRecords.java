@@ -1,0 +1,124 @@
+package org.mossbank.server.trial;
+
+import jakarta.persistence.EntityManager;
+import java.time.Instant;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.SortedMap;
+import org.mossbank.core.change.FileChange;
+import org.mossbank.core.estimate.Require;
+import org.mossbank.server.answer.AnswerView;
+import org.mossbank.server.answer.Answers;
+import org.mossbank.server.ids.AccountId;
+import org.mossbank.server.ids.AnswerId;
+import org.mossbank.server.ids.PromptId;
+import org.mossbank.server.ids.StudyId;
+import org.mossbank.server.shared.SystemOnly;
+import org.mossbank.server.trial.Repairs.RepairMade;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+
+/** Checks, and what was tried by them, as an archive holds them. What was tried by an earlier check says nothing any more. */
+@Service
+public class TrialRecords {
+    private final PromptCheckRepository checks;
+    private final TrialRepository trials;
+    private final RepairRepository repairs;
+    private final Answers answers;
+    private final EntityManager entities;
+
+    TrialRecords(
+            PromptCheckRepository checks,
+            TrialRepository trials,
+            RepairRepository repairs,
+            Answers answers,
+            EntityManager entities) {
+        this.checks = checks;
+        this.trials = trials;
+        this.repairs = repairs;
+        this.answers = answers;
+        this.entities = entities;
+    }
+
+    /** Everything of a study. */
+    public record Records(List<CheckRecord> checks, List<TrialRecord> trials, List<RepairRecord> repairs) {}
+
+    /** @param changedBy by name */
+    public record CheckRecord(PromptId promptId, CheckContent content, Instant changedAt, String changedBy) {}
+
+    /** A trial that has ended. */
+    public record TrialRecord(AnswerId answerId, int turn, int repetition, TrialResult result, Instant endedAt) {}
+
+    /**
+     * A repair.
+     *
+     * @param files   text by path, of the files that were changed
+     * @param changes file by file
+     * @param lines   changed; one that was replaced counts once
+     */
+    public record RepairRecord(
+            AnswerId answerId,
+            AccountId authorId,
+            SortedMap<String, String> files,
+            List<FileChange> changes,
+            int lines,
+            TrialResult result,
+            Instant madeAt) {}
+
+    @SystemOnly
+    @Transactional(readOnly = true)
+    public Records ofStudy(StudyId study) {
+        return new Records(
+                checks.ofStudy(study).stream().map(PromptCheck::record).toList(),
+                trials.current(study).stream().map(Trial::record).toList(),
+                repairs.current(study).stream().map(Repair::record).toList());
+    }
+
+    /** As an archive brings them: each of an answer that is there, to a prompt whose check is among them. */
+    @SystemOnly
+    @Transactional
+    public void restore(StudyId study, Records records) {
+        Map<PromptId, String> digests = new HashMap<>();
+        for (CheckRecord record : records.checks) {
+            PromptCheck check = PromptCheck.of(study, record.promptId);
+            check.change(record.content, record.changedAt, record.changedBy);
+            entities.persist(check);
+            digests.put(record.promptId, check.digest());
+        }
+        Map<AnswerId, AnswerView> byId = new HashMap<>();
+        if (!records.trials.isEmpty() || !records.repairs.isEmpty()) {
+            answers.ofStudy(study).forEach(a -> byId.put(a.id(), a));
+        }
+        long place = trials.lastPlace();
+        for (TrialRecord record : records.trials) {
+            AnswerView answer = Require.known(byId, record.answerId);
+            Trial trial = Trial.of(
+                    study,
+                    new Trial.Subject(
+                            answer.promptId(),
+                            answer.id(),
+                            record.turn,
+                            record.repetition,
+                            Require.known(digests, answer.promptId())),
+                    Trial.digest(answer, record.turn),
+                    ++place);
+            trial.end(record.result, record.endedAt);
+            entities.persist(trial);
+        }
+        for (RepairRecord record : records.repairs) {
+            AnswerView answer = Require.known(byId, record.answerId);
+            entities.persist(Repair.of(
+                    study,
+                    new Repair.Subject(
+                            answer.promptId(),
+                            answer.id(),
+                            Require.known(digests, answer.promptId()),
+                            Trial.digest(answer, answer.followUps().size())),
+                    new Repair.Change(record.files, record.changes, record.lines),
+                    new RepairMade.By(record.authorId, record.madeAt),
+                    record.result));
+        }
+        entities.flush();
+    }
+}

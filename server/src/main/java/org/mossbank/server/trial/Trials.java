@@ -1,0 +1,113 @@
+package org.mossbank.server.trial;
+
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.Comparator;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.stream.Collectors;
+import org.mossbank.core.trial.RepeatedTrials;
+import org.mossbank.core.trial.TrialOutcome;
+import org.mossbank.core.trial.TrialSummary;
+import org.mossbank.server.ids.AnswerId;
+import org.mossbank.server.ids.PromptId;
+import org.mossbank.server.ids.StudyId;
+import org.mossbank.server.shared.SystemOnly;
+import org.mossbank.server.trial.Repairs.RepairMade;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+
+/** What trials say of answers, for other modules. */
+@Service
+@Transactional(readOnly = true)
+public class Trials {
+    private final TrialRepository trials;
+    private final RepairRepository repairs;
+    private final PromptCheckRepository checks;
+
+    Trials(TrialRepository trials, RepairRepository repairs, PromptCheckRepository checks) {
+        this.trials = trials;
+        this.repairs = repairs;
+        this.checks = checks;
+    }
+
+    /** What a prompt asks of an answer's code; empty if it asks nothing. */
+    @SystemOnly
+    public Optional<CheckContent> check(PromptId prompt) {
+        return checks.findById(prompt).map(PromptCheck::content);
+    }
+
+    /** Those prompts of a study that have a check. */
+    @SystemOnly
+    public List<PromptId> checked(StudyId study) {
+        return checks.ofStudy(study).stream().map(PromptCheck::promptId).toList();
+    }
+
+    /** Those answers that were tried. */
+    @SystemOnly
+    public Map<AnswerId, TriedAnswer> ofAnswers(Collection<AnswerId> answers) {
+        return answers.isEmpty() ? Map.of() : tried(trials.ended(answers), repairs.ofAnswers(answers));
+    }
+
+    /** Those answers of a study that were tried. */
+    @SystemOnly
+    public Map<AnswerId, TriedAnswer> ofStudy(StudyId study) {
+        return tried(trials.ended(study), repairs.current(study));
+    }
+
+    /** What came of the last turn of answers, item by item; of several trials the one that ended worst. */
+    @SystemOnly
+    public Map<AnswerId, TrialResult> results(Collection<AnswerId> answers) {
+        Map<AnswerId, TrialResult> results = new HashMap<>();
+        if (!answers.isEmpty()) {
+            trials.ended(answers).stream()
+                    .collect(Collectors.groupingBy(TrialRepository.Ended::answerId))
+                    .forEach((answer, ended) -> ended.stream()
+                            .max(Comparator.comparingInt(TrialRepository.Ended::turn)
+                                    .thenComparing(TrialRepository.Ended::outcome, Comparator.reverseOrder())
+                                    .thenComparing(TrialRepository.Ended::repetition, Comparator.reverseOrder()))
+                            .flatMap(t -> trials.findById(t.id()))
+                            .flatMap(t -> Optional.ofNullable(t.result()))
+                            .ifPresent(r -> results.put(answer, r)));
+        }
+        return results;
+    }
+
+    private static Map<AnswerId, TriedAnswer> tried(List<TrialRepository.Ended> ended, List<Repair> made) {
+        Map<AnswerId, List<RepairMade>> byAnswer =
+                made.stream().map(Repair::made).collect(Collectors.groupingBy(RepairMade::answerId));
+        Map<AnswerId, TriedAnswer> tried = new LinkedHashMap<>();
+        ended.stream()
+                .collect(
+                        Collectors.groupingBy(TrialRepository.Ended::answerId, LinkedHashMap::new, Collectors.toList()))
+                .forEach((answer, of) -> tried.put(
+                        answer,
+                        new TriedAnswer(
+                                of.get(0).promptId(), answer, turns(of), byAnswer.getOrDefault(answer, List.of()))));
+        return tried;
+    }
+
+    private static List<TriedAnswer.TurnTried> turns(List<TrialRepository.Ended> ended) {
+        Map<Integer, List<TrialRepository.Ended>> byTurn = ended.stream()
+                .collect(Collectors.groupingBy(
+                        TrialRepository.Ended::turn, java.util.TreeMap::new, Collectors.toList()));
+        List<TriedAnswer.TurnTried> turns = new ArrayList<>();
+        byTurn.forEach((turn, of) -> {
+            List<TrialOutcome> outcomes =
+                    of.stream().map(TrialRepository.Ended::outcome).toList();
+            TrialRepository.Ended worst = of.stream()
+                    .min(Comparator.comparing(TrialRepository.Ended::outcome))
+                    .orElseThrow();
+            turns.add(new TriedAnswer.TurnTried(
+                    turn,
+                    new RepeatedTrials(outcomes),
+                    new TrialSummary(worst.outcome(), worst.passed(), worst.asked()),
+                    worst.warnings(),
+                    worst.deprecations()));
+        });
+        return turns;
+    }
+}
