@@ -150,6 +150,10 @@ export const router = createBrowserRouter([
             lazy: async () => ({ Component: (await import("../features/turn")).WorkPage }),
           },
           {
+            path: "recommendation/trials",
+            lazy: async () => ({ Component: (await import("../features/evidence")).EvidencePage }),
+          },
+          {
             path: "recommendation/costs",
             lazy: async () => ({ Component: (await import("../features/cost")).CostPage }),
           },

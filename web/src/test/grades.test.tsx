@@ -49,6 +49,7 @@ function deskOf(sheet: Schemas["SheetView"], set: (value: CellValue) => void): D
       const value = saved({ kind: "reason", answerId, text: "" });
       return value.kind === "reason" ? value.text : "";
     },
+    worksWhyAt: () => "",
     worksAt: (answerId) => {
       const value = saved({ kind: "works", answerId });
       return value.kind === "works" ? value.works : undefined;

@@ -50,6 +50,7 @@ const CONTENT: Schemas["CheckContent"] = {
   run: "java Main",
   runs: [{ name: "spring tide", arguments: [], input: "", before: [], status: 0, after: [], elsewhere: "ALLOWED" }],
   limits: { seconds: 20, memoryMb: 768, processes: 128, outputKb: 256 },
+  withoutCode: "FAILS",
 };
 const JAVA = {
   key: "java",

@@ -14,7 +14,12 @@ import { USUAL_PLAN } from "../features/brief/plan";
 import { StrataRail } from "../features/study/StrataRail";
 import { PEOPLE, refusal, TERMS } from "./people";
 
-const ASKED: Schemas["RaterTerms"] = { reasons: "AT_THE_ENDS", showsReference: false, asksSourceGuess: false };
+const ASKED: Schemas["RaterTerms"] = {
+  reasons: "AT_THE_ENDS",
+  showsReference: false,
+  asksSourceGuess: false,
+  trials: "AFTER_OWN_GRADE",
+};
 
 const IN_STUDY = "/api/studies/s1";
 

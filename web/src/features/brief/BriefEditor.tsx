@@ -187,6 +187,12 @@ function CloseBrief({ brief, plan, settle, unsaved }: CloseBriefProps) {
   );
 }
 
+const TRIALS: { value: Schemas["RaterTerms"]["trials"]; label: string }[] = [
+  { value: "FROM_THE_START", label: "from the start" },
+  { value: "AFTER_OWN_GRADE", label: "after their own grade for correctness" },
+  { value: "NEVER", label: "never" },
+];
+
 type AskedOfRatersProps = { raters: Schemas["RaterTerms"]; onChange: (raters: Schemas["RaterTerms"]) => void };
 
 function AskedOfRaters({ raters, onChange }: AskedOfRatersProps) {
@@ -211,6 +217,14 @@ function AskedOfRaters({ raters, onChange }: AskedOfRatersProps) {
         label="Ask who wrote it once a sheet is in"
         hint="The test of the masking. Raters see the candidates’ names then, without any tie to an answer."
         onTick={(asksSourceGuess) => onChange({ ...raters, asksSourceGuess })}
+      />
+      <Choice
+        className="mt-3 max-w-md"
+        label="Raters see what came of trying an answer’s code"
+        hint="Of prompts that have a check. What raters see before they grade, they grade by; whether they saw it is told with the agreement and in the memo."
+        value={raters.trials}
+        options={TRIALS}
+        onValue={(trials) => onChange({ ...raters, trials })}
       />
     </>
   );

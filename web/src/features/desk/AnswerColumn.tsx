@@ -30,6 +30,8 @@ export type AnswerColumnProps = {
   outcome: Answer["outcome"];
   text: string;
   hasCode: boolean;
+  /** Whether what came of trying it can be looked at. */
+  tried: boolean;
   start: Schemas["StartingFile"][];
   remarks: PlacedRemark[];
   part: Part;
@@ -237,7 +239,7 @@ function onNoteKey(column: HTMLElement, note: EventTarget, key: string, remove: 
   return false;
 }
 
-function ColumnHead({ column, number, outcome, hasCode, part, pinned, onView }: AnswerColumnProps) {
+function ColumnHead({ column, number, outcome, hasCode, tried, part, pinned, onView }: AnswerColumnProps) {
   const ended = ENDED[outcome];
   const look = "rounded-leaf px-[3px] py-0.5 text-[0.76rem] hover:bg-heather-wash";
   return (
@@ -259,6 +261,7 @@ function ColumnHead({ column, number, outcome, hasCode, part, pinned, onView }: 
             {PART_NAMES[p]}
           </button>
         ))}
+      {tried && <TrialButton look={classes(look, "text-ink-soft")} onView={onView} />}
       <span className="ml-auto flex">
         <button
           type="button"
@@ -287,6 +290,14 @@ function ColumnHead({ column, number, outcome, hasCode, part, pinned, onView }: 
         </button>
       </span>
     </div>
+  );
+}
+
+function TrialButton({ look, onView }: { look: string; onView: Dispatch<ViewChange> }) {
+  return (
+    <button type="button" tabIndex={-1} onClick={() => onView({ type: "trying" })} className={look}>
+      Trial
+    </button>
   );
 }
 

@@ -48,6 +48,7 @@ export function AnswerColumns({ sheet, desk, view, onView, columns, template }: 
             outcome={answer.outcome}
             text={answer.text}
             hasCode={answer.hasCode}
+            tried={sheet.tried}
             start={sheet.prompt.startingFiles}
             remarks={desk.remarksOf(answer.id)}
             part={view.parts[column] ?? "text"}

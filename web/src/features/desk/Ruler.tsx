@@ -1,6 +1,7 @@
 import type { Schemas } from "../../api/client";
 import { classes } from "../../ui/classes";
 import { concerns, optionsOf, proposalFor, type Row, rowName } from "./rows";
+import { WorksByTrial } from "./WorksByTrial";
 import type { Desk } from "./useDesk";
 
 type Sheet = Schemas["SheetView"];
@@ -47,6 +48,9 @@ export function Ruler({ row, answer, sheet, desk, locked, guessing }: RulerProps
       <p className="text-sm">
         <strong>{rowName(row)}</strong>, answer {answer.number}. <span className="text-ink-soft">{question(row)}</span>{" "}
         {proposal && <span className="border-b border-ochre">{proposal.how}</span>}
+        {row.kind === "works" && sheet.tried && answer.hasCode && (
+          <WorksByTrial sheetId={sheet.id} answer={answer} desk={desk} locked={locked} />
+        )}
       </p>
       <ol className="mt-0.5 grid" style={{ gridTemplateColumns: `repeat(${options.length}, minmax(0, 1fr))` }}>
         {options.map((option) => (

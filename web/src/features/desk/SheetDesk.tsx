@@ -26,6 +26,7 @@ import { changeView, columnsShown, firstView, type Focus, type View, type ViewCh
 
 type Sheet = Schemas["SheetView"];
 
+const Tried = lazy(async () => ({ default: (await import("./trying/Tried")).Tried }));
 const Comparison = lazy(async () => ({ default: (await import("./reading/Comparison")).Comparison }));
 
 type SheetDeskProps = { sheet: Sheet; accountId: string; fromCopy: boolean };
@@ -77,6 +78,11 @@ export function SheetDesk({ sheet, accountId, fromCopy }: SheetDeskProps) {
       />
       <Conflicts desk={desk} sheet={sheet} />
       <Compared {...seen} />
+      {view.trying && sheet.tried && (
+        <Suspense fallback={<p className="flex-1 px-4 py-2 text-ink-soft">Fetching …</p>}>
+          <Tried sheet={sheet} columns={columns} locked={locked} onClose={() => showAndGo({ type: "trying" })} />
+        </Suspense>
+      )}
       <AnswersAndTable {...seen} {...given} columns={columns} table={table} />
       <SheetDock {...seen} {...given} main={main} />
       <LookAgain sheet={sheet} desk={desk} />
@@ -188,16 +194,17 @@ function AnswersAndTable({ table, columns, ...props }: AnswersAndTableProps) {
   const place = useRef<HTMLDivElement>(null);
   const template = useColumns(place, columns.length);
   const isGrades = view.dock === "grades";
+  const isOther = view.compared !== undefined || (view.trying === true && sheet.tried);
   return (
     <div
       ref={place}
       className={
-        view.compared
+        isOther
           ? "shrink-0 overflow-x-auto"
           : "mt-1.5 flex min-h-0 flex-1 snap-x snap-proximity scroll-pl-[12.5rem] flex-col overflow-x-auto"
       }
     >
-      {!view.compared && (
+      {!isOther && (
         <AnswerColumns sheet={sheet} desk={desk} view={view} onView={onView} columns={columns} template={template} />
       )}
       <JudgeTable

@@ -117,7 +117,7 @@ function putOfAnswer(change: OfAnswer, how: How, made: Made): Promise<Schemas["S
       return unwrap(
         api.PUT("/api/sheets/{sheetId}/answers/{answerId}/works", {
           ...how,
-          body: { ...made, ...(change.works && { works: change.works }) },
+          body: { ...made, ...(change.works && { works: change.works }), ...(change.why && { why: change.why }) },
         }),
       );
     case "preference":

@@ -12,7 +12,7 @@ export type Mark = { level?: number; notApplicable: boolean; confidence?: Confid
 export type CellValue = { answerId: string } & (
   | { kind: "grade"; criterionId: string; mark: Mark }
   | { kind: "reason"; text: string }
-  | { kind: "works"; works?: Works }
+  | { kind: "works"; works?: Works; why?: string }
   | { kind: "preference"; place?: number }
   | { kind: "coverage"; point: number; verdict?: Verdict }
   | { kind: "remark"; remarkId: string; remark?: RemarkContent }
@@ -63,8 +63,8 @@ export function savedIn(answer: Answer, like: CellValue): Saved {
     case "reason":
       return { value: { kind: "reason", answerId, text: answer.reason }, revision: answer.reasonRevision };
     case "works": {
-      const { works, revision } = answer.works;
-      return { value: { kind: "works", answerId, ...(works && { works }) }, revision };
+      const { works, why, revision } = answer.works;
+      return { value: { kind: "works", answerId, ...(works && { works }), ...(why && { why }) }, revision };
     }
     case "preference": {
       const { place, revision } = answer.preference;
@@ -115,7 +115,7 @@ function answerWith(answer: Answer, value: CellValue, revision: number): Answer 
     case "reason":
       return { ...answer, reason: value.text, reasonRevision: revision };
     case "works":
-      return { ...answer, works: { revision, ...(value.works && { works: value.works }) } };
+      return { ...answer, works: { revision, why: value.why ?? "", ...(value.works && { works: value.works }) } };
     case "preference":
       return { ...answer, preference: { revision, ...(value.place !== undefined && { place: value.place }) } };
     case "coverage": {
@@ -173,7 +173,7 @@ export function valueWords(value: CellValue): string {
     case "reason":
       return value.text ? `“${value.text}”` : "nothing";
     case "works":
-      return value.works ? WORKS[value.works] : "nothing";
+      return [value.works ? WORKS[value.works] : "nothing", value.why && `“${value.why}”`].filter(Boolean).join(", ");
     case "preference":
       return value.place === undefined ? "no preference" : `preference ${value.place}`;
     case "coverage":

@@ -45,8 +45,8 @@ function current(change: Change, told: unknown): Current {
       return { value: { kind: "reason", answerId, text: now.text }, revision: now.revision };
     }
     case "works": {
-      const { revision, ...now } = stateOf<Schemas["WorksOnSheet"]>(told);
-      return { value: { kind: "works", answerId, ...now }, revision };
+      const { revision, why, ...now } = stateOf<Schemas["WorksOnSheet"]>(told);
+      return { value: { kind: "works", answerId, ...now, ...(why && { why }) }, revision };
     }
     case "preference": {
       const { revision, ...now } = stateOf<Schemas["PreferenceOnSheet"]>(told);

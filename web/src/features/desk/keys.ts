@@ -12,6 +12,7 @@ export type SheetActions = {
   /** Changes the view and goes back to the cell in focus, which may have moved. */
   showAndGo: (change: ViewChange) => void;
   keyPoints: () => void;
+  trying: () => void;
   fold: () => void;
   point: () => void;
   remark: () => void;
@@ -89,6 +90,7 @@ const READING: Binding<SheetActions>[] = [
   ),
   key("a", "changes inline, or side by side", (sheet) => sheet.view({ type: "diff" })),
   key("g", "compare its code with another answer's", (sheet) => sheet.view({ type: "compare" })),
+  key("e", "what came of trying the answers, and back", (sheet) => sheet.trying()),
   key("t", "scroll answers together", (sheet) => sheet.view({ type: "tie" })),
   key("f", "fold all sections and blocks, and open them", (sheet) => sheet.fold()),
   key("p", "the prompt", (sheet) => sheet.view({ type: "prompt" })),

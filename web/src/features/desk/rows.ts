@@ -8,6 +8,7 @@ import {
   VERDICTS_IN_ORDER,
   WORKS,
   WORKS_IN_ORDER,
+  type Works,
 } from "./cells";
 import { proposedLevel } from "./proposal";
 import type { Desk } from "./useDesk";
@@ -132,7 +133,7 @@ export function optionsOf(row: Row, answer: Answer, sheet: Sheet, desk: Desk): O
         digit: i + 1,
         name: WORKS[works],
         chosen: desk.worksAt(answerId) === works,
-        value: { kind: "works", answerId, works },
+        value: worksOf(answerId, works, desk.worksWhyAt(answerId)),
       }));
     case "order":
       return sheet.answers.map((_, i) => ({
@@ -162,6 +163,14 @@ export function optionsOf(row: Row, answer: Answer, sheet: Sheet, desk: Desk): O
     }
   }
 }
+
+/** Whether it works, with why it is otherwise than a trial found. */
+export const worksOf = (answerId: string, works: Works | undefined, why: string): CellValue => ({
+  kind: "works",
+  answerId,
+  ...(works && { works }),
+  ...(why && { why }),
+});
 
 export function gradeOf(criterion: Criterion, answerId: string, mark: Mark): CellValue {
   return { kind: "grade", answerId, criterionId: criterion.id, mark };

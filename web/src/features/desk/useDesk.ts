@@ -28,6 +28,8 @@ export type Desk = {
   markAt: (answerId: string, criterionId: string) => Mark;
   reasonAt: (answerId: string) => string;
   worksAt: (answerId: string) => Works | undefined;
+  /** Why it is otherwise than a trial found; empty if that is not said. */
+  worksWhyAt: (answerId: string) => string;
   preferenceAt: (answerId: string) => number | undefined;
   verdictAt: (answerId: string, point: number) => Verdict | undefined;
   guessAt: (answerId: string) => { choice?: number; noIdea: boolean };
@@ -61,7 +63,7 @@ export function useDesk(sheet: Sheet, accountId: string): Desk {
   const put = (value: CellValue) =>
     outbox.put(
       { ...value, changeId: crypto.randomUUID(), baseRevision: saved(value).revision },
-      value.kind === "reason" ? TYPING_PAUSE : 0,
+      value.kind === "reason" || (value.kind === "works" && value.why) ? TYPING_PAUSE : 0,
     );
   const step = (taken: ReturnType<typeof undo>) => {
     if (taken) {
@@ -136,7 +138,7 @@ function useOutbox(sheetId: string, accountId: string): { outbox: Outbox; state:
   return { outbox, state: useSyncExternalStore(outbox.subscribe, outbox.state) };
 }
 
-type Standing = Pick<Desk, "markAt" | "reasonAt" | "worksAt" | "preferenceAt" | "verdictAt" | "guessAt">;
+type Standing = Pick<Desk, "markAt" | "reasonAt" | "worksAt" | "worksWhyAt" | "preferenceAt" | "verdictAt" | "guessAt">;
 
 /** What stands in each kind of cell. */
 function whatStands(valueNow: (like: CellValue) => CellValue): Standing {
@@ -152,6 +154,10 @@ function whatStands(valueNow: (like: CellValue) => CellValue): Standing {
     worksAt: (answerId) => {
       const now = valueNow({ kind: "works", answerId });
       return now.kind === "works" ? now.works : undefined;
+    },
+    worksWhyAt: (answerId) => {
+      const now = valueNow({ kind: "works", answerId });
+      return now.kind === "works" ? (now.why ?? "") : "";
     },
     preferenceAt: (answerId) => {
       const now = valueNow({ kind: "preference", answerId });

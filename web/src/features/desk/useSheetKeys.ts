@@ -60,6 +60,11 @@ function actions({ sheet, view, columns, main, locked, onView, showAndGo, sendOr
         showAndGo({ type: "dock" }, { row: 0, column: at });
       }
     },
+    trying: () => {
+      if (sheet.tried) {
+        showAndGo({ type: "trying" });
+      }
+    },
     fold: () => {
       const order = [at, ...sheet.answers.map((_, i) => i).filter((i) => i !== at)];
       foldAll(order.flatMap((column) => columnOf(column) ?? []));

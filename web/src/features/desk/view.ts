@@ -30,11 +30,13 @@ export type View = {
   searching: boolean;
   help: boolean;
   compared?: Compared;
+  /** Whether what came of trying the answers is shown in their place. */
+  trying?: boolean;
   remarking?: Remarking;
 };
 
 export type ViewChange =
-  | { type: "layout" | "tie" | "diff" | "pin-here" | "prompt" | "code" | "dock" | "compare" | "begin" }
+  | { type: "layout" | "tie" | "diff" | "pin-here" | "prompt" | "code" | "dock" | "compare" | "trying" | "begin" }
   | { type: "focus"; focus: Focus }
   | { type: "part"; column: number; part: Part }
   | { type: "next-part"; all: boolean }
@@ -70,7 +72,7 @@ export function changeView(hasCode: boolean[]) {
       case "tie":
         return { ...view, tied: !view.tied };
       case "diff":
-        return { ...view, diff: view.diff === "inline" ? "beside" : "inline" };
+        return { ...view, diff: otherDiff(view.diff) };
       case "pin-here":
       case "pin": {
         const column = change.type === "pin" ? change.column : view.focus.column;
@@ -88,29 +90,22 @@ export function changeView(hasCode: boolean[]) {
       case "code":
         return { ...view, prompt: view.prompt === "code" ? "folded" : "code" };
       case "dock":
-        return { ...view, dock: view.dock === "grades" ? "points" : "grades", focus: { ...view.focus, row: 0 } };
+        return otherDock(view);
       case "compare":
-        return compared ? withoutComparison(view) : { ...view, compared: compareFrom(view) };
+        return compared ? withoutComparison(view) : { ...view, trying: false, compared: compareFrom(view) };
+      case "trying":
+        return { ...withoutComparison(view), trying: !view.trying };
       case "compared":
         return change.compared ? { ...view, compared: change.compared } : withoutComparison(view);
       case "focus":
         return { ...view, focus: change.focus };
       case "part":
         return { ...view, parts: view.parts.with(change.column, change.part) };
-      case "next-part": {
-        const next = (part: Part, column: number): Part => (hasCode[column] ? PARTS[part] : "text");
-        const at = view.focus.column;
-        return {
-          ...view,
-          parts: change.all
-            ? view.parts.map((p, i) => (hasCode[i] ? PARTS[view.parts[at] ?? p] : "text"))
-            : view.parts.with(at, next(view.parts[at] ?? "text", at)),
-        };
-      }
+      case "next-part":
+        return { ...view, parts: nextParts(view, hasCode, change.all) };
       case "search":
-        return { ...view, searching: change.open };
       case "help":
-        return { ...view, help: change.open };
+        return { ...view, [change.type === "search" ? "searching" : "help"]: change.open };
       case "remark":
         return {
           ...rest,
@@ -121,6 +116,22 @@ export function changeView(hasCode: boolean[]) {
     }
   };
 }
+
+/** What comes after the part that is shown of the answer in focus, for it or for all that have more than a text. */
+function nextParts(view: View, hasCode: boolean[], all: boolean): Part[] {
+  const at = view.focus.column;
+  return all
+    ? view.parts.map((p, i) => (hasCode[i] ? PARTS[view.parts[at] ?? p] : "text"))
+    : view.parts.with(at, hasCode[at] ? PARTS[view.parts[at] ?? "text"] : "text");
+}
+
+const otherDock = (view: View): View => ({
+  ...view,
+  dock: view.dock === "grades" ? "points" : "grades",
+  focus: { ...view.focus, row: 0 },
+});
+
+const otherDiff = (diff: DiffLayout): DiffLayout => (diff === "inline" ? "beside" : "inline");
 
 function withoutComparison(view: View): View {
   const { compared, ...rest } = view;

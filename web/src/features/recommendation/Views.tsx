@@ -11,6 +11,7 @@ const VIEWS = [
   { path: "/prompts", name: "Prompt by prompt" },
   { path: "/traits", name: "Good at, bad at" },
   { path: "/work", name: "Does it work" },
+  { path: "/trials", name: "Trials" },
   { path: "/costs", name: "Cost and time" },
   { path: "/covers", name: "Who covers what" },
   { path: "/expected", name: "Expected" },

@@ -42,12 +42,24 @@ export function CheckFields({ draft, isSql }: CheckFieldsProps) {
       </div>
       <RunFields runs={content.runs} isSql={isSql} onRuns={(runs, group) => write({ runs }, group)} />
       <TestFields content={content} onContent={(next, group) => draft.change(next, group)} />
+      <Choice
+        label="An answer that shows no code"
+        className="max-w-md"
+        value={content.withoutCode}
+        options={WITHOUT_CODE}
+        onValue={(withoutCode) => write({ withoutCode }, "withoutCode")}
+      />
       <LimitFields limits={content.limits} onLimits={(limits) => write({ limits }, "limits")} />
     </div>
   );
 }
 
 type PartProps = { content: Content; onContent: (next: Content, group?: string) => void };
+
+const WITHOUT_CODE: { value: Content["withoutCode"]; label: string }[] = [
+  { value: "FAILS", label: "does not work: it was to bring some" },
+  { value: "LEFT_OUT", label: "is not tried: the prompt asks for words" },
+];
 
 const LOOSE = { path: "answer.txt", before: "", after: "", importsFirst: false };
 

@@ -83,6 +83,7 @@ const begun = (toolchain: Toolchain): Content => ({
     },
   ],
   limits: { seconds: 20, memoryMb: 768, processes: 128, outputKb: 256 },
+  withoutCode: "FAILS",
 });
 
 /** The one that a prompt's language names; of names that begin alike, the longest. */

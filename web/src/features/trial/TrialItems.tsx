@@ -3,18 +3,22 @@ import { classes } from "../../ui/classes";
 import { count, duration } from "../../ui/format";
 import { outcomeWords } from "./words";
 
-type Result = Schemas["TrialResult"];
+/** What came of a trial; what it took is not for everybody. */
+export type Came = Pick<Schemas["TrialResult"], "summary" | "items" | "messages" | "log"> & {
+  millis?: number;
+  memoryKb?: number;
+};
 
 /** What came of a trial: each thing that was asked with how it ended, what was expected against what came, and the log. */
-export function TrialItems({ result }: { result: Result }) {
-  const { summary } = result;
+export function TrialItems({ result }: { result: Came }) {
+  const { summary, millis = 0, memoryKb = 0 } = result;
   return (
     <div className="grid gap-4">
       <p>
         <strong>{outcomeWords(summary.outcome)}</strong>
         {summary.asked > 0 && ` · ${summary.passed} of ${summary.asked} as they must be`}
-        {result.millis > 0 && ` · ${duration(result.millis)}`}
-        {result.memoryKb > 0 && ` · at most ${Math.round(result.memoryKb / 1024)} MB`}
+        {millis > 0 && ` · ${duration(millis)}`}
+        {memoryKb > 0 && ` · at most ${Math.round(memoryKb / 1024)} MB`}
       </p>
       <ol className="grid gap-3">
         {result.items.map((item, i) => (
@@ -50,7 +54,7 @@ function Item({ item }: { item: Schemas["CheckItem"] }) {
   );
 }
 
-function Output({ label, text }: { label: string; text: string }) {
+export function Output({ label, text }: { label: string; text: string }) {
   return (
     <div>
       <p className="text-sm text-ink-soft">{label}</p>
@@ -66,7 +70,7 @@ function Output({ label, text }: { label: string; text: string }) {
   );
 }
 
-function Messages({ messages }: { messages: Result["messages"] }) {
+export function Messages({ messages }: { messages: Came["messages"] }) {
   const deprecated = messages.filter((m) => m.message.deprecated).length;
   const warnings = messages.filter((m) => m.message.sort === "WARNING").length;
   return (

@@ -17,7 +17,9 @@ import { promptsOfStudy } from "../prompt";
 import { useStudy } from "../study";
 import { answersOfStudy } from "../answer";
 import { checksOf, trialOf, trialsOf, useMoveTrials } from "./api";
+import { LeadRepairs } from "./LeadRepairs";
 import { TrialItems } from "./TrialItems";
+import { WorksByTrial } from "./WorksByTrial";
 import { together, trialWords } from "./words";
 
 type Trial = Schemas["TrialOfBoard"];
@@ -64,6 +66,7 @@ export function TrialsPage() {
         answers={answers.data}
         trials={board.data.trials}
       />
+      <WorksByTrial />
     </div>
   );
 }
@@ -229,6 +232,7 @@ function TrialDialog({ trial, alike, onOpen, onClose }: TrialDialogProps) {
       <Query of={result} what="the trial">
         {(found) => <TrialItems result={found} />}
       </Query>
+      <LeadRepairs answerId={trial.answerId} />
     </Dialog>
   );
 }

@@ -16,6 +16,14 @@ const OUTCOMES: Record<Outcome, string> = {
 
 export const outcomeWords = (outcome: Outcome): string => OUTCOMES[outcome];
 
+/** How a trial ended as a whole, with how much of what was asked passed where that says more. */
+export function summaryWords({ outcome, passed, asked }: Schemas["TrialSummary"]): string {
+  const part =
+    asked > 1 &&
+    (outcome === "WRONG_OUTPUT" || outcome === "FAILED_TESTS" || outcome === "CRASHED" || outcome === "TIMED_OUT");
+  return part ? `${outcomeWords(outcome)}, ${passed} of ${asked}` : outcomeWords(outcome);
+}
+
 /** How one trial ended or how far it is, with how much of what was asked passed where that says more. */
 export function trialWords(trial: Trial): string {
   if (trial.outcome === undefined) {

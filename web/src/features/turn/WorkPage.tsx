@@ -7,6 +7,7 @@ import { Query, WORKED_OUT } from "../../ui/Query";
 import { useTitle } from "../../ui/useTitle";
 import { HiddenStandings, Views } from "../recommendation";
 import { useStudy } from "../study";
+import { WorksByTrial } from "../trial";
 import { workOfStudy } from "./api";
 import { CoursesTable, TurnsTable, WorksTable } from "./WorkTables";
 
@@ -60,6 +61,7 @@ function Parts({ report }: { report: Report }) {
         <h2 className="mb-1">By raters’ word</h2>
         <WorksTable report={report} part={part} />
       </section>
+      <WorksByTrial kindId={part.kindId} />
       <section className="mt-7">
         <h2 className="mb-1">After how many follow-ups</h2>
         {looked ? (

@@ -1,2 +1,3 @@
+export { ChangedFiles } from "./ChangedFiles";
 export { type CodeOf, GradedAnswer } from "./GradedAnswer";
 export { ReadAnswer } from "./ReadAnswer";

@@ -145,8 +145,18 @@ public class BlindingTest extends ServerTest {
                         on + "/remarks/" + UUID.randomUUID(),
                         change(base, Map.of("remark", Map.of("stance", "FAULT", "trait", "", "words", "So.")))));
             }
+            responses.add(rater.get(on + "/repairable"));
+            responses.add(rater.post(
+                    on + "/repairs", Map.of("files", List.of(Map.of("path", "Tide.java", "text", "class Tide {}")))));
+            responses.add(rater.put(
+                    "/api/sheets/" + id + "/inputs/" + UUID.randomUUID() + "/answers/"
+                            + answer.path("id").asString(),
+                    Map.of()));
             responses.add(rater.put(on + "/coverage/999", change(0, Map.of("verdict", "MISSED"))));
         }
+        responses.add(rater.get("/api/sheets/" + id + "/trials"));
+        responses.add(rater.get("/api/sheets/" + id + "/inputs"));
+        responses.add(rater.post("/api/sheets/" + id + "/inputs", Map.of("arguments", List.of(), "input", "1")));
         responses.add(rater.put(
                 "/api/sheets/" + id + "/time",
                 Map.of(

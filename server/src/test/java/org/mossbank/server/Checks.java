@@ -16,6 +16,7 @@ public final class Checks {
         check.put("build", "");
         check.put("run", run);
         check.put("runs", List.of(oneRun("whole", Map.of())));
+        check.put("withoutCode", "FAILS");
         check.put("limits", Map.of("seconds", 10, "memoryMb", 256, "processes", 64, "outputKb", 64));
         return check;
     }

@@ -7,7 +7,7 @@ import java.util.regex.Pattern;
 public final class DeclaredTypes {
     /** What may stand before one is bounded, as lines are not. */
     private static final Pattern TYPE = Pattern.compile(
-            "(?m)^(?:\\w[\\w ]{0,200} )?(?:class|record|interface|enum|struct|trait|object) {1,20}+(\\w{1,200}+)");
+            "(?m)^(?:\\w[\\w ]{0,200} )?(?:class|record|interface|enum|struct|trait|object|type) {1,20}+(\\w{1,200}+)");
 
     private static final String PUBLIC = "public ";
 

@@ -14,6 +14,11 @@ import java.util.regex.Pattern;
  * @param before  the last line above that is not blank; may be empty
  */
 public record FencedBlock(int from, int to, String info, String content, String before) {
+    /** Whether a text shows any code. */
+    public static boolean isCodeIn(String text) {
+        return in(text).stream().anyMatch(b -> !b.content().isBlank());
+    }
+
     /**
      * The blocks of a text in their order; a fence that is never closed runs to the end of what it stands in, as CommonMark
      * has it. A difference that is only indented, by four spaces, counts as a block of that language.

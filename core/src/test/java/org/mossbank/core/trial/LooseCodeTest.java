@@ -29,6 +29,16 @@ public class LooseCodeTest {
     }
 
     @Test
+    public void aTypeThatIsGivenANameIsOneToo() {
+        LooseCode typed = new LooseCode("answer.ts", "export type Mark = {};", "", false);
+
+        assertThat(typed.place("export type Mark = { kind: string };\nlabel();\n")
+                        .text())
+                .isEqualTo("export type Mark = { kind: string };\nlabel();\n");
+        assertThat(typed.place("label();\n").text()).isEqualTo("export type Mark = {};\nlabel();\n");
+    }
+
+    @Test
     public void importsStayWhereTheyAreUnlessTheyAreLifted() {
         LooseCode inPlace = new LooseCode("a.ts", "export {};", "", false);
 

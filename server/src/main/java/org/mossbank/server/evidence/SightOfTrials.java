@@ -11,8 +11,10 @@ import org.mossbank.server.grading.ProposedWorks;
 import org.mossbank.server.grading.SheetsAtDesk;
 import org.mossbank.server.grading.Works;
 import org.mossbank.server.ids.AnswerId;
+import org.mossbank.server.ids.PromptId;
 import org.mossbank.server.ids.SheetAnswerId;
 import org.mossbank.server.ids.SheetId;
+import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.masking.Masking;
 import org.mossbank.server.shared.Problem;
 import org.mossbank.server.shared.ProblemType;
@@ -120,6 +122,12 @@ class SightOfTrials implements ProposedWorks {
                         .collect(Collectors.toSet());
             }
         };
+    }
+
+    @Override
+    public boolean areShown(StudyId study, PromptId prompt) {
+        return studies.get(study).brief().raters().trials() != RaterTerms.TrialsShown.NEVER
+                && trials.check(prompt).isPresent();
     }
 
     @Override

@@ -9,8 +9,8 @@ import org.springframework.stereotype.Component;
 /** TypeScript: types checked strictly by its compiler, then run by Node. */
 @Component
 class TypeScriptToolchain implements Toolchain {
-    private static final String COMPILER =
-            "node --max-old-space-size=384 /toolchain/node_modules/typescript/lib/tsc.js";
+    /** A program of the machine's own kind, in the package that is for it: several times as fast as what runs in Node. */
+    private static final String COMPILER = "$(echo /toolchain/node_modules/@typescript/typescript-*/lib/tsc)";
 
     private final TrialLibraries libraries;
 

@@ -13,6 +13,7 @@ import java.time.Duration;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
@@ -38,6 +39,7 @@ import org.mossbank.server.sandbox.SandboxLimits;
  * @param runs      what is run, in order
  * @param tests     a test command; absent if there is none
  * @param limits    what each step may use
+ * @param withoutCode what becomes of an answer that shows no code
  */
 public record CheckContent(
         @NotBlank @Size(max = 40) String toolchain,
@@ -47,7 +49,8 @@ public record CheckContent(
         @NotNull @Size(max = LONGEST_COMMAND) String run,
         @NotNull @Size(max = 40) List<@Valid @NotNull RunOfCheck> runs,
         @Nullable @Valid TestsOfCheck tests,
-        @NotNull @Valid CheckLimits limits) {
+        @NotNull @Valid CheckLimits limits,
+        @NotNull WithoutCode withoutCode) {
     static final int LONGEST_COMMAND = 2_000;
     static final int LONGEST_TEXT = 200_000;
     static final int LONGEST_PATH = 300;
@@ -55,6 +58,16 @@ public record CheckContent(
     public CheckContent {
         files = List.copyOf(files);
         runs = List.copyOf(runs);
+        // Checks that were written before it could be chosen.
+        withoutCode = Objects.requireNonNullElse(withoutCode, WithoutCode.FAILS);
+    }
+
+    /** What becomes of an answer without any block of code. */
+    public enum WithoutCode {
+        /** It was to bring some. */
+        FAILS,
+        /** It is not tried, as the prompt asks for words. */
+        LEFT_OUT
     }
 
     /**

@@ -119,7 +119,7 @@ public class Repairs {
      */
     @SystemOnly
     @Transactional(propagation = Propagation.NEVER)
-    public SortedMap<String, String> files(StudyId study, AnswerId answer) {
+    public Map<String, String> files(StudyId study, AnswerId answer) {
         Read read = read(study, answer);
         return runner.repairable(read.check, read.startingCode, read.answer);
     }
@@ -136,7 +136,7 @@ public class Repairs {
     public RepairTried make(StudyId study, AnswerId answer, UnaryOperator<String> shown, Map<String, String> changed) {
         Read read = read(study, answer);
         refuseMany(answer);
-        SortedMap<String, String> before = runner.repairable(read.check, read.startingCode, read.answer);
+        Map<String, String> before = runner.repairable(read.check, read.startingCode, read.answer);
         Repair.Change change = turn.heavy.run(() -> change(before, shown, changed));
         TrialResult result = turn.aside.run(
                 stop -> runner.repaired(read.check, read.startingCode, read.answer, change.files(), stop));
@@ -158,7 +158,7 @@ public class Repairs {
     }
 
     private static Repair.Change change(
-            SortedMap<String, String> before, UnaryOperator<String> shown, Map<String, String> changed) {
+            Map<String, String> before, UnaryOperator<String> shown, Map<String, String> changed) {
         changed.keySet().stream().filter(p -> !before.containsKey(p)).forEach(p -> {
             throw Problem.invalid("files", "must be of the answer's code");
         });

@@ -3,11 +3,11 @@ package org.mossbank.server.trial;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.SortedMap;
 import java.util.TreeMap;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.core.estimate.Require;
@@ -79,15 +79,17 @@ class TrialRunner {
     }
 
     /**
-     * The files that a person may change so that an answer can be tried: what it wrote; where that does not fit, the starting code,
-     * so that it can be brought in by hand. What the check lays over them is left out.
+     * The files that a person may change so that an answer can be tried: what it wrote, then what it left of the starting code; where
+     * it does not fit, the starting code alone, so that it can be brought in by hand. What the check lays over them is left out.
      */
-    SortedMap<String, String> repairable(CheckContent check, Map<String, String> startingCode, String answer) {
+    Map<String, String> repairable(CheckContent check, Map<String, String> startingCode, String answer) {
         AssembledCode code = assembled(check, startingCode, answer);
-        SortedMap<String, String> own = new TreeMap<>(startingCode);
+        Map<String, String> own = new LinkedHashMap<>();
         if (code.misfit().isEmpty()) {
-            own.clear();
             code.written().forEach(p -> own.put(p, Require.known(code.files(), p)));
+            code.files().forEach(own::putIfAbsent);
+        } else {
+            own.putAll(new TreeMap<>(startingCode));
         }
         check.files().forEach(f -> own.remove(f.path()));
         return own;

@@ -7,6 +7,7 @@ import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
@@ -16,6 +17,8 @@ import java.util.Set;
 import java.util.UUID;
 import java.util.function.Function;
 import java.util.stream.Collectors;
+import org.mossbank.core.estimate.Require;
+import org.mossbank.core.markdown.FencedBlock;
 import org.mossbank.server.answer.AnswerView;
 import org.mossbank.server.answer.Answers;
 import org.mossbank.server.ids.PromptId;
@@ -174,11 +177,19 @@ class TrialService {
                         .thenComparing(AnswerView::attempt)
                         .thenComparing(a -> a.candidateId().toString()))
                 .toList();
+        Map<PromptId, CheckContent.WithoutCode> rules = new HashMap<>();
+        read.byPrompt.forEach(
+                (prompt, check) -> rules.put(prompt, check.content().withoutCode()));
         List<Wanted> all = new ArrayList<>();
         for (int repetition = 1; repetition <= repetitions; repetition++) {
             for (AnswerView answer : tried) {
                 PromptCheck check = read.byPrompt.get(answer.promptId());
+                CheckContent.WithoutCode withoutCode = Require.known(rules, answer.promptId());
                 for (int turn = 0; check != null && turn <= answer.followUps().size(); turn++) {
+                    if (withoutCode == CheckContent.WithoutCode.LEFT_OUT
+                            && !FencedBlock.isCodeIn(answer.textUpTo(turn))) {
+                        continue;
+                    }
                     all.add(new Wanted(
                             new Trial.Subject(answer.promptId(), answer.id(), turn, repetition, check.digest()),
                             answer));

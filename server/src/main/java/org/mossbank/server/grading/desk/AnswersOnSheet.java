@@ -66,7 +66,7 @@ class AnswersOnSheet {
                         a.place() + 1,
                         Require.known(texts, a.answerId()).outcome(),
                         Require.known(texts, a.answerId()).text(),
-                        hasCode(Require.known(texts, a.answerId()).text()),
+                        FencedBlock.isCodeIn(Require.known(texts, a.answerId()).text()),
                         a.reason(),
                         a.reasonRevision(),
                         a.worksOnSheet(),
@@ -84,9 +84,5 @@ class AnswersOnSheet {
                                 .toList(),
                         asksGuess ? a.guessOnSheet(choices) : null))
                 .toList();
-    }
-
-    static boolean hasCode(String text) {
-        return FencedBlock.in(text).stream().anyMatch(b -> !b.content().isBlank());
     }
 }

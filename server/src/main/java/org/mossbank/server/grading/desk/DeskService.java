@@ -3,6 +3,7 @@ package org.mossbank.server.grading.desk;
 import java.util.List;
 import java.util.Optional;
 import org.mossbank.server.grading.Grading;
+import org.mossbank.server.grading.ProposedWorks;
 import org.mossbank.server.grading.sheet.RoundRepository;
 import org.mossbank.server.grading.sheet.Sheet;
 import org.mossbank.server.ids.KindId;
@@ -30,6 +31,7 @@ class DeskService {
     private final Rubrics rubrics;
     private final OpenedSheets opened;
     private final AnswersOnSheet answers;
+    private final ProposedWorks proposed;
 
     DeskService(
             RoundRepository rounds,
@@ -37,13 +39,15 @@ class DeskService {
             Studies studies,
             Rubrics rubrics,
             OpenedSheets opened,
-            AnswersOnSheet answers) {
+            AnswersOnSheet answers,
+            ProposedWorks proposed) {
         this.rounds = rounds;
         this.guesses = guesses;
         this.studies = studies;
         this.rubrics = rubrics;
         this.opened = opened;
         this.answers = answers;
+        this.proposed = proposed;
     }
 
     /** The criteria on which answers to this prompt are graded. */
@@ -77,6 +81,7 @@ class DeskService {
                 terms.asksSourceGuess()
                         || terms.showsReference()
                                 && !prompt.content().referenceAnswer().isBlank(),
+                proposed.areShown(sheet.studyId(), prompt.id()),
                 onSheet(prompt, terms.showsReference() && opened.mayShowReference(sheet)),
                 criteria.stream()
                         .map(c -> onSheet(

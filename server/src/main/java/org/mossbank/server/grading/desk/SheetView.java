@@ -28,6 +28,7 @@ import org.mossbank.server.study.RaterTerms;
  * @param calibration  the calibration that it is for; absent where it counts
  * @param withdrawn    why the lead withdrew it; absent unless they did
  * @param afterwards   whether something is shown or asked once it is sent in
+ * @param tried        whether there are trials of its answers that the rater sees, from the start or later
  * @param guessChoices names to guess from; absent until the sheet is sent in, and unless the brief asks
  */
 public record SheetView(
@@ -43,6 +44,7 @@ public record SheetView(
         @Nullable String withdrawn,
         RaterTerms.ReasonRule reasons,
         boolean afterwards,
+        boolean tried,
         PromptOnSheet prompt,
         List<CriterionOnSheet> criteria,
         List<AnswerOnSheet> answers,

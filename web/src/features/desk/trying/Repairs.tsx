@@ -1,0 +1,47 @@
+import { useState } from "react";
+import type { Schemas } from "../../../api/client";
+import { Dialog } from "../../../ui/Dialog";
+import { count } from "../../../ui/format";
+import { summaryWords } from "../../trial";
+import { ChangedFiles } from "../reading";
+
+type Repair = Schemas["RepairOnSheet"];
+
+const NOTHING: ReadonlyMap<string, string> = new Map();
+
+type RepairsProps = { sheetId: string; answerId: string; repairs: Repair[] };
+
+/** What people changed so that it can be tried; without their names. */
+export function Repairs({ repairs }: RepairsProps) {
+  const [shown, setShown] = useState<Repair>();
+  return repairs.length === 0 ? (
+    <span className="text-ink-soft">none</span>
+  ) : (
+    <>
+      <ul className="grid gap-0.5">
+        {repairs.map((repair) => (
+          <li key={repair.id}>
+            <button
+              type="button"
+              className="text-left text-tarn underline underline-offset-4"
+              onClick={() => setShown(repair)}
+            >
+              {count(repair.lines, "line", "lines")}: {summaryWords(repair.summary)}
+              {repair.isOwn && " (yours)"}
+            </button>
+          </li>
+        ))}
+      </ul>
+      {shown && (
+        <Dialog
+          wide
+          open
+          title={`A repair of ${count(shown.lines, "line", "lines")}: ${summaryWords(shown.summary)}`}
+          onOpenChange={() => setShown(undefined)}
+        >
+          <ChangedFiles files={shown.changes} start={NOTHING} layout="inline" />
+        </Dialog>
+      )}
+    </>
+  );
+}

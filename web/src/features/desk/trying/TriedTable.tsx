@@ -1,0 +1,180 @@
+import { type ReactNode, useState } from "react";
+import type { Schemas } from "../../../api/client";
+import { Button } from "../../../ui/Button";
+import { classes } from "../../../ui/classes";
+import { count } from "../../../ui/format";
+import { Messages, Output, outcomeWords, summaryWords } from "../../trial";
+import { Repairs } from "./Repairs";
+import { inputRow, itemRows, type TriedRow } from "./tableRows";
+
+type Trial = Schemas["TrialOnSheet"];
+
+export type TriedAnswer = { answer: Schemas["SheetView"]["answers"][number]; trial: Trial };
+
+type TriedTableProps = {
+  answers: TriedAnswer[];
+  inputs: Schemas["InputOnSheet"][];
+  /** Absent where nothing can be repaired. */
+  onRepair: ((answerId: string) => void) | undefined;
+  sheetId: string;
+};
+
+/** What was asked as rows, answers as columns; a row opens to what was expected and what each wrote. */
+export function TriedTable({ answers, inputs, onRepair, sheetId }: TriedTableProps) {
+  const [open, setOpen] = useState<string>();
+  const rows = [...itemRows(answers), ...inputs.map((input, i) => inputRow(input, i + 1, answers))];
+  const toggle = (key: string) => setOpen(open === key ? undefined : key);
+  return (
+    <table className="w-full table-fixed border-collapse text-sm">
+      <colgroup>
+        <col className="w-[12.5rem]" />
+      </colgroup>
+      <thead>
+        <tr className="border-b border-edge align-bottom">
+          <th scope="col" className="py-1 pr-3 text-left font-medium">
+            Asked
+          </th>
+          {answers.map(({ answer, trial }) => (
+            <th key={answer.id} scope="col" className="px-3 py-1 text-left font-normal">
+              <span className="font-semibold">Answer {answer.number}</span>
+              <Standing trial={trial} />
+            </th>
+          ))}
+        </tr>
+      </thead>
+      <tbody>
+        {rows.map((row) => (
+          <Row key={row.key} row={row} open={open === row.key} onToggle={() => toggle(row.key)} />
+        ))}
+        <LogRow answers={answers} open={open === "log"} onToggle={() => toggle("log")} />
+        <tr className="border-b border-rule align-top">
+          <th scope="row" className="py-1.5 pr-3 text-left font-medium">
+            Repairs
+          </th>
+          {answers.map(({ answer, trial }) => (
+            <td key={answer.id} className="px-3 py-1.5">
+              <Repairs sheetId={sheetId} answerId={answer.id} repairs={trial.repairs} />
+              {onRepair && trial.result && (
+                <Button className="mt-1 text-sm" onClick={() => onRepair(answer.id)}>
+                  Repair …<span className="sr-only"> answer {answer.number}</span>
+                </Button>
+              )}
+            </td>
+          ))}
+        </tr>
+      </tbody>
+    </table>
+  );
+}
+
+/** How an answer stands by trial, with its turns where it has several. */
+function Standing({ trial }: { trial: Trial }) {
+  if (trial.awaitsGrade) {
+    return <span className="block text-ink-soft">shown once you have graded it</span>;
+  }
+  const last = trial.turns.at(-1);
+  if (!last) {
+    return <span className="block text-ink-soft">not tried</span>;
+  }
+  return (
+    <>
+      <span className="block">{last.isFlaky ? "now so, now so" : summaryWords(last.summary)}</span>
+      {trial.turns.length > 1 && (
+        <span className="block text-ink-soft">
+          {trial.turns
+            .map((t) => `${t.turn === 0 ? "first reply" : `turn ${t.turn}`} ${outcomeWords(t.summary.outcome)}`)
+            .join(" → ")}
+        </span>
+      )}
+    </>
+  );
+}
+
+type RowProps = { row: TriedRow; open: boolean; onToggle: () => void };
+
+function Row({ row, open, onToggle }: RowProps) {
+  return (
+    <>
+      <tr className="border-b border-rule align-top">
+        <RowHead name={row.name} open={open} onToggle={onToggle} />
+        {row.cells.map((cell, i) => (
+          <td key={i} className="px-3 py-1">
+            {cell && (
+              <span
+                className={classes(
+                  "block border-l-2 pl-2 wrap-anywhere",
+                  cell.good === undefined ? "border-edge" : cell.good ? "border-lichen" : "border-clay",
+                )}
+              >
+                {cell.words}
+              </span>
+            )}
+          </td>
+        ))}
+      </tr>
+      {open && (
+        <Opened head={row.expected === undefined ? undefined : <Output label="Expected" text={row.expected} />}>
+          {row.cells.map((cell) => (cell?.text === undefined ? undefined : <Output label="Came" text={cell.text} />))}
+        </Opened>
+      )}
+    </>
+  );
+}
+
+function RowHead({ name, open, onToggle }: { name: string; open: boolean; onToggle: () => void }) {
+  return (
+    <th scope="row" className="py-1 pr-3 text-left font-medium">
+      <button
+        type="button"
+        aria-expanded={open}
+        onClick={onToggle}
+        className="w-full rounded-leaf text-left wrap-anywhere underline decoration-rule underline-offset-4 hover:bg-heather-wash"
+      >
+        {name}
+      </button>
+    </th>
+  );
+}
+
+function Opened({ head, children }: { head: ReactNode; children: ReactNode[] }) {
+  return (
+    <tr className="border-b border-rule bg-vellum align-top">
+      <td className="py-1.5 pr-3">{head}</td>
+      {children.map((child, i) => (
+        <td key={i} className="px-3 py-1.5">
+          {child}
+        </td>
+      ))}
+    </tr>
+  );
+}
+
+function LogRow({ answers, open, onToggle }: { answers: TriedAnswer[]; open: boolean; onToggle: () => void }) {
+  return answers.some(({ trial }) => trial.result) ? (
+    <>
+      <tr className="border-b border-rule align-top">
+        <RowHead name="Log" open={open} onToggle={onToggle} />
+        {answers.map(({ answer, trial }) => (
+          <td key={answer.id} className="px-3 py-1 text-ink-soft">
+            {trial.result && count(warnings(trial.result), "warning", "warnings")}
+          </td>
+        ))}
+      </tr>
+      {open && (
+        <Opened head={undefined}>
+          {answers.map(({ trial }) =>
+            trial.result ? (
+              <div className="grid gap-2">
+                {trial.result.messages.length > 0 && <Messages messages={trial.result.messages} />}
+                <Output label="Log" text={trial.result.log} />
+              </div>
+            ) : undefined,
+          )}
+        </Opened>
+      )}
+    </>
+  ) : null;
+}
+
+const warnings = (result: NonNullable<Trial["result"]>): number =>
+  result.messages.filter((m) => m.message.sort === "WARNING").length;

@@ -1,0 +1,78 @@
+import type { Schemas } from "../../../api/client";
+import { outcomeWords } from "../../trial";
+import type { TriedAnswer } from "./TriedTable";
+
+/** @param text what came in full, where there is something to see */
+type Cell = { words: string; good?: boolean; text?: string };
+
+export type TriedRow = { key: string; name: string; expected?: string; cells: (Cell | undefined)[] };
+
+const NAMES: Record<Schemas["CheckItem"]["sort"], (name: string) => string> = {
+  BUILD: () => "It builds",
+  RUN: (name) => name,
+  TEST: (name) => name,
+};
+
+const keyOf = (item: Schemas["CheckItem"]) => `${item.sort} ${item.name}`;
+
+/** What was asked of all answers, in the order of the one of which most was asked. */
+export function itemRows(answers: TriedAnswer[]): TriedRow[] {
+  const items = answers.map(({ trial }) => trial.result?.items ?? []);
+  const longest = [...items].sort((a, b) => b.length - a.length);
+  const keys = [...new Set(longest.flatMap((of) => of.map(keyOf)))];
+  return keys.map((key): TriedRow => {
+    const of = items.map((own) => own.find((i) => keyOf(i) === key));
+    const first = of.find((i) => i !== undefined);
+    const expected = of.find((i) => i && i.expected !== "")?.expected;
+    return {
+      key,
+      name: first ? NAMES[first.sort](first.name) : key,
+      ...(expected !== undefined && { expected }),
+      cells: of.map((item): Cell | undefined => item && cellOf(item)),
+    };
+  });
+}
+
+function cellOf(item: Schemas["CheckItem"]): Cell {
+  const words = outcomeWords(item.outcome);
+  return {
+    words: item.why === "" ? words : `${words}, ${item.why}`,
+    good: item.outcome === "PASSED",
+    ...(item.came !== "" && { text: item.came }),
+  };
+}
+
+const ENDS: Record<NonNullable<Schemas["InputEnd"]["end"]>, string | undefined> = {
+  BY_ITSELF: undefined,
+  TIMED_OUT: "timed out",
+  OUT_OF_MEMORY: "out of memory",
+  WROTE_TOO_MUCH: "wrote too much",
+  BROKE_ITS_BOX: "was stopped",
+};
+
+/** What each program did with an input of one's own. */
+export function inputRow(input: Schemas["InputOnSheet"], number: number, answers: TriedAnswer[]): TriedRow {
+  const given = [...input.arguments, input.input.trim().split("\n")[0] ?? ""].filter(Boolean).join(" ");
+  return {
+    key: input.id,
+    name: `Your input ${number}${given === "" ? "" : `: ${given.slice(0, 60)}`}`,
+    cells: answers.map(({ answer }): Cell | undefined => {
+      const end = input.ends.find((e) => e.answerId === answer.id)?.end;
+      return end && endCell(end);
+    }),
+  };
+}
+
+function endCell(end: Schemas["InputEnd"]): Cell {
+  if (end.notBuilt !== undefined) {
+    return { words: outcomeWords(end.notBuilt), good: false, text: end.errors };
+  }
+  const first = end.output.split("\n")[0] ?? "";
+  const how = (end.end && ENDS[end.end]) ?? (end.status === 0 ? undefined : `ended with ${end.status}`);
+  const text = [end.output, end.errors].filter(Boolean).join("\n");
+  return {
+    words: [first === "" ? "wrote nothing" : first.slice(0, 120), how].filter(Boolean).join(" · "),
+    ...(how !== undefined && { good: false }),
+    ...(text !== "" && { text }),
+  };
+}

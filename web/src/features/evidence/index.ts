@@ -1,0 +1,1 @@
+export { EvidencePage } from "./EvidencePage";
