@@ -192,9 +192,12 @@ type AnswersAndTableProps = Seen & {
 function AnswersAndTable({ table, columns, ...props }: AnswersAndTableProps) {
   const { sheet, desk, view, onView, rows, locked, guessing } = props;
   const place = useRef<HTMLDivElement>(null);
-  const template = useColumns(place, columns.length);
+  const wide = useColumns(place, columns.length);
   const isGrades = view.dock === "grades";
-  const isOther = view.compared !== undefined || (view.trying === true && sheet.tried);
+  const isTried = view.trying === true && sheet.tried;
+  // What came of trying stands above in columns of its own: all of them, to be seen at one glance.
+  const template = isTried ? { gridTemplateColumns: `12.5rem repeat(${columns.length}, minmax(0, 1fr))` } : wide;
+  const isOther = view.compared !== undefined || isTried;
   return (
     <div
       ref={place}

@@ -41,7 +41,9 @@ export function TryCheck({ prompt, content }: TryCheckProps) {
         >
           {attempt.isPending ? "Trying …" : "Try it"}
         </Button>
-        <p className="pb-1.5 text-sm text-ink-soft">Nothing of it is kept.</p>
+        <p className="pb-1.5 text-sm text-ink-soft">
+          Of a saved check it is kept whether the starting code fails and the reference passes.
+        </p>
       </div>
       <Trouble error={attempt.error} className="mt-3" />
       {attempt.data && !attempt.isPending && (

@@ -27,7 +27,7 @@ export function GiveInput({ sheetId, answerIds, left }: GiveInputProps) {
     giving.mutate({ arguments: wordsOf(line), input });
   };
   return (
-    <form onSubmit={submit} className="mt-4 max-w-4xl border-t border-rule pt-3">
+    <form onSubmit={submit} className="mx-3 mt-4 max-w-4xl pt-1">
       <h3 className="mb-1 text-base">An input of your own, for all of them</h3>
       <div className="grid gap-3 sm:grid-cols-2">
         <Field

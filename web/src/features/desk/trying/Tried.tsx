@@ -33,9 +33,9 @@ export function Tried({ sheet, columns, locked, onClose }: TriedProps) {
       aria-label="What came of trying the answers"
       tabIndex={0}
       data-column="trying"
-      className="min-h-0 flex-1 overflow-auto px-4 py-2"
+      className="min-h-0 flex-1 overflow-auto py-2"
     >
-      <div className="mb-2 flex flex-wrap items-baseline gap-x-3">
+      <div className="mb-2 flex flex-wrap items-baseline gap-x-3 px-3">
         <h2 className="text-base">What came of trying the answers</h2>
         {trials.data && <p className="text-sm text-ink-soft">{SHOWN[trials.data.shown]}</p>}
         <Button className="ml-auto" onClick={onClose}>
@@ -71,7 +71,7 @@ function Shown({ sheet, trials, columns, locked }: ShownProps) {
         sheetId={sheet.id}
       />
       {isOff && (
-        <Note tone="info" className="mt-3">
+        <Note tone="info" className="mx-3 mt-3">
           Nothing new can be tried on this server, as {trials.missing}.
         </Note>
       )}

@@ -29,9 +29,9 @@ export function TriedTable({ answers, inputs, onRepair, sheetId }: TriedTablePro
       <colgroup>
         <col className="w-[12.5rem]" />
       </colgroup>
-      <thead>
+      <thead className="sticky top-0 z-[1] bg-paper">
         <tr className="border-b border-edge align-bottom">
-          <th scope="col" className="py-1 pr-3 text-left font-medium">
+          <th scope="col" className="py-1 pr-3 pl-3 text-left font-medium">
             Asked
           </th>
           {answers.map(({ answer, trial }) => (
@@ -48,7 +48,7 @@ export function TriedTable({ answers, inputs, onRepair, sheetId }: TriedTablePro
         ))}
         <LogRow answers={answers} open={open === "log"} onToggle={() => toggle("log")} />
         <tr className="border-b border-rule align-top">
-          <th scope="row" className="py-1.5 pr-3 text-left font-medium">
+          <th scope="row" className="py-1.5 pr-3 pl-3 text-left font-medium">
             Repairs
           </th>
           {answers.map(({ answer, trial }) => (
@@ -102,7 +102,7 @@ function Row({ row, open, onToggle }: RowProps) {
             {cell && (
               <span
                 className={classes(
-                  "block border-l-2 pl-2 wrap-anywhere",
+                  "line-clamp-2 border-l-2 pl-2 wrap-anywhere",
                   cell.good === undefined ? "border-edge" : cell.good ? "border-lichen" : "border-clay",
                 )}
               >
@@ -114,7 +114,9 @@ function Row({ row, open, onToggle }: RowProps) {
       </tr>
       {open && (
         <Opened head={row.expected === undefined ? undefined : <Output label="Expected" text={row.expected} />}>
-          {row.cells.map((cell) => (cell?.text === undefined ? undefined : <Output label="Came" text={cell.text} />))}
+          {row.cells.map(
+            (cell) => cell && (cell.text === undefined ? cell.words : <Output label="Came" text={cell.text} />),
+          )}
         </Opened>
       )}
     </>
@@ -123,7 +125,7 @@ function Row({ row, open, onToggle }: RowProps) {
 
 function RowHead({ name, open, onToggle }: { name: string; open: boolean; onToggle: () => void }) {
   return (
-    <th scope="row" className="py-1 pr-3 text-left font-medium">
+    <th scope="row" className="py-1 pr-3 pl-3 text-left font-medium">
       <button
         type="button"
         aria-expanded={open}
@@ -139,7 +141,7 @@ function RowHead({ name, open, onToggle }: { name: string; open: boolean; onTogg
 function Opened({ head, children }: { head: ReactNode; children: ReactNode[] }) {
   return (
     <tr className="border-b border-rule bg-vellum align-top">
-      <td className="py-1.5 pr-3">{head}</td>
+      <td className="py-1.5 pr-3 pl-3">{head}</td>
       {children.map((child, i) => (
         <td key={i} className="px-3 py-1.5">
           {child}

@@ -7,13 +7,17 @@ type Cell = { words: string; good?: boolean; text?: string };
 
 export type TriedRow = { key: string; name: string; expected?: string; cells: (Cell | undefined)[] };
 
+/** A test without where it stands, which all of them share. */
+const bare = (name: string) => name.replace(/^.*: /, "").replace(/\(\)$/, "");
+
 const NAMES: Record<Schemas["CheckItem"]["sort"], (name: string) => string> = {
   BUILD: () => "It builds",
   RUN: (name) => name,
-  TEST: (name) => name,
+  TEST: bare,
 };
 
-const keyOf = (item: Schemas["CheckItem"]) => `${item.sort} ${item.name}`;
+/** There is one build, whatever kept it from being one. */
+const keyOf = (item: Schemas["CheckItem"]) => (item.sort === "BUILD" ? "BUILD" : `${item.sort} ${item.name}`);
 
 /** What was asked of all answers, in the order of the one of which most was asked. */
 export function itemRows(answers: TriedAnswer[]): TriedRow[] {
@@ -35,10 +39,11 @@ export function itemRows(answers: TriedAnswer[]): TriedRow[] {
 
 function cellOf(item: Schemas["CheckItem"]): Cell {
   const words = outcomeWords(item.outcome);
+  const text = item.came === "" ? item.why : item.came;
   return {
     words: item.why === "" ? words : `${words}, ${item.why}`,
     good: item.outcome === "PASSED",
-    ...(item.came !== "" && { text: item.came }),
+    ...(text !== "" && { text }),
   };
 }
 

@@ -7,6 +7,13 @@ alter table study add constraint study_trials_shown_ck check (trials_shown in ('
 -- why a rater says otherwise than trials do; empty if they did not say
 alter table sheet_answer add column works_why text not null default '';
 
+-- How the check ended when it was tried last on the starting code and on the reference answer, and SHA-256 of what it was tried on with
+-- the check itself: it says nothing of others
+alter table prompt_check add column start_passed boolean;
+alter table prompt_check add column start_digest varchar(64);
+alter table prompt_check add column reference_passed boolean;
+alter table prompt_check add column reference_digest varchar(64);
+
 -- What a person changed of an answer's code so that it can be tried; the answer stays as it is.
 create table repair
 (

@@ -58,7 +58,7 @@ class CheckController {
         checks.remove(studyId, promptId);
     }
 
-    /** Tries a check on the starting code, the reference answer or an answer, and keeps nothing. */
+    /** Tries a check on the starting code, the reference answer or an answer; of a saved one it is kept whether it can be trusted. */
     @MayRefuse({ProblemType.TRIALS_OFF, ProblemType.BUSY})
     @PostMapping("/prompts/{promptId}/check/try")
     TrialResult tried(

@@ -4,9 +4,11 @@ import jakarta.persistence.EntityManager;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.Min;
 import jakarta.validation.constraints.NotNull;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.TreeMap;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.server.account.Actor;
 import org.mossbank.server.answer.AnswerView;
@@ -16,6 +18,7 @@ import org.mossbank.server.ids.PromptId;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.prompt.PromptView;
 import org.mossbank.server.prompt.Prompts;
+import org.mossbank.server.prompt.check.PromptWarning;
 import org.mossbank.server.shared.Problem;
 import org.mossbank.server.shared.ProblemType;
 import org.mossbank.server.shared.Snapshot;
@@ -26,6 +29,7 @@ import org.springframework.stereotype.Component;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
+import org.springframework.transaction.support.TransactionTemplate;
 
 /** Writing checks of prompts, and trying them before they are trusted. */
 @Service
@@ -57,7 +61,7 @@ class CheckService {
 
     /** Who writes, when it may be written, and where it is kept. */
     @Component
-    record Writing(EntityManager entities, Actor actor, Studies studies) {}
+    record Writing(EntityManager entities, Actor actor, Studies studies, TransactionTemplate transactions) {}
 
     /** What trials are about. */
     @Component
@@ -133,11 +137,59 @@ class CheckService {
         return texts.prompts.one(study, prompt).orElseThrow(() -> Problem.notFound("This prompt"));
     }
 
+    /** Of the check as it is saved, whether it can be trusted is kept. */
+    private void keep(PromptView prompt, TryCheck request, boolean passed) {
+        if (request.subject == Subject.ANSWER) {
+            return;
+        }
+        writing.transactions.executeWithoutResult(status -> checks.findById(prompt.id())
+                .filter(c -> c.isAs(request.content))
+                .ifPresent(c -> {
+                    if (request.subject == Subject.STARTING_CODE) {
+                        c.triedOnStart(passed, startOf(prompt));
+                    } else {
+                        c.triedOnReference(passed, prompt.content().referenceAnswer());
+                    }
+                }));
+    }
+
+    private static String startOf(PromptView prompt) {
+        return new TreeMap<>(prompt.startingCode()).toString();
+    }
+
+    /** What speaks against a check: it tells nothing of an answer, or asks what a right one does not do. */
+    @Component
+    static class CheckOfCheck implements org.mossbank.server.prompt.check.PromptCheck {
+        private final PromptCheckRepository checks;
+
+        CheckOfCheck(PromptCheckRepository checks) {
+            this.checks = checks;
+        }
+
+        @Override
+        public List<PromptWarning> check(StudyId study, PromptView prompt) {
+            List<PromptWarning> warnings = new ArrayList<>();
+            checks.findById(prompt.id()).ifPresent(c -> {
+                if (c.passesBefore(startOf(prompt))) {
+                    warnings.add(new PromptWarning(
+                            "check-passes-before",
+                            "The starting code passes its check already: the check tells nothing about an answer."));
+                }
+                if (c.refusesReference(prompt.content().referenceAnswer())) {
+                    warnings.add(new PromptWarning(
+                            "check-refuses-reference",
+                            "The reference answer does not pass its check: one of the two is not right."));
+                }
+            });
+            return warnings;
+        }
+    }
+
     /** What is tried, read at one moment. */
     private record Read(PromptView prompt, Optional<AnswerView> answer) {}
 
     /**
-     * Tries a check as it stands on the screen, and keeps nothing.
+     * Tries a check as it stands on the screen. Nothing of it is kept but whether the saved one can be trusted.
      *
      * @throws Problem 404 if there is no such prompt or answer; 409 if nothing can be tried here
      */
@@ -162,8 +214,10 @@ class CheckService {
                                 .orElseThrow(() -> Problem.notFound("This answer"))
                                 .wholeText();
         Map<String, String> start = read.prompt.startingCode();
-        return aside.run(stop -> request.subject == Subject.STARTING_CODE
+        TrialResult result = aside.run(stop -> request.subject == Subject.STARTING_CODE
                 ? runner.unanswered(request.content, start, stop)
                 : runner.tried(request.content, start, text, stop));
+        keep(read.prompt, request, result.summary().outcome().passed());
+        return result;
     }
 }

@@ -7,6 +7,7 @@
             "account",
             "study",
             "prompt",
+            "prompt :: check",
             "candidate",
             "answer",
             "sandbox",

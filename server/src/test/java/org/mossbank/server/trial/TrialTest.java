@@ -189,6 +189,30 @@ public class TrialTest extends ServerTest {
     }
 
     @Test
+    public void aCheckThatTellsNothingIsPointedOutAtItsPrompt() {
+        StudyInTheMaking own = study("echo high", "echo low");
+        Map<String, Object> nothing = shell("true");
+        check(own, 0, nothing);
+        assertThat(warnings(own)).doesNotContain("check-passes-before", "check-refuses-reference");
+        own.post(prompt(own) + "/check/try", Map.of("subject", "STARTING_CODE", "content", nothing));
+        assertThat(warnings(own)).contains("check-passes-before");
+
+        check(own, 1, high());
+        assertThat(warnings(own)).as("it is another now").doesNotContain("check-passes-before");
+        own.post(prompt(own) + "/check/try", Map.of("subject", "STARTING_CODE", "content", high()));
+        own.post(prompt(own) + "/check/try", Map.of("subject", "REFERENCE_ANSWER", "content", high()));
+        assertThat(warnings(own)).contains("check-refuses-reference").doesNotContain("check-passes-before");
+    }
+
+    private static List<String> warnings(StudyInTheMaking own) {
+        return own.get("/prompts/warnings")
+                .at("/0/warnings")
+                .valueStream()
+                .map(w -> w.path("type").asString())
+                .toList();
+    }
+
+    @Test
     public void whatWaitsIsStoppedAndGoesOn() {
         StudyInTheMaking own = study("sleep 5; echo high", "sleep 5; echo low");
         check(own, 0, high());
