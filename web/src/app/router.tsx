@@ -151,7 +151,7 @@ export const router = createBrowserRouter([
           },
           {
             path: "recommendation/trials",
-            lazy: async () => ({ Component: (await import("../features/evidence")).EvidencePage }),
+            lazy: async () => ({ Component: (await import("../features/trial")).EvidencePage }),
           },
           {
             path: "recommendation/costs",

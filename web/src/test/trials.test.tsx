@@ -5,7 +5,7 @@ import userEvent from "@testing-library/user-event";
 import { describe, expect, it } from "vitest";
 import type { Schemas } from "../api/client";
 import { CheckPage, TrialsPage } from "../features/trial";
-import { together, trialWords } from "../features/trial/words";
+import { together, trialWords } from "../features/evidence/words";
 
 type Trial = Schemas["TrialOfBoard"];
 

@@ -3,6 +3,7 @@ import { api, type Schemas, unwrap } from "../../api/client";
 import { count } from "../../ui/format";
 import { Query, WORKED_OUT } from "../../ui/Query";
 import { useTitle } from "../../ui/useTitle";
+import { TrialsNote } from "../evidence";
 import { SetAsideNote, studyKeys, useStudy } from "../study";
 import { AlphaSection, decisiveFigure } from "./AlphaSection";
 import { PairTable } from "./PairTable";
@@ -45,6 +46,7 @@ function Figures({ report }: { report: Report }) {
       <p className="mt-0.5 text-sm text-ink-soft">
         From {report.sentSheets} of {count(report.sheets, "sheet", "sheets")}; sheets count once they are sent in.
       </p>
+      <TrialsNote />
       {leads && <WhatHelps report={report} on={nearest} />}
       <SetAsideNote setAside={report.setAside} />
       {leads && criterion && report.sentSheets > 0 && <Workbench report={report} criterion={criterion} />}

@@ -1,1 +1,7 @@
-export { EvidencePage } from "./EvidencePage";
+export { evidenceOf, gradedEvidenceOf, repairableOf, repairsOf, useRepairAnswer } from "./api";
+export { RepairDialog } from "./RepairDialog";
+export { Messages, Output, TrialItems } from "./TrialItems";
+export { TrialsNote } from "./TrialsNote";
+export { outcomeWords, summaryWords, together, trialWords } from "./words";
+export { WorksByTrial } from "./WorksByTrial";
+export { WorksTable } from "./WorksTable";

@@ -6,9 +6,7 @@ import { count, moment } from "../../ui/format";
 import { Query } from "../../ui/Query";
 import { ChangedFiles } from "../desk/reading";
 import { useStudy } from "../study";
-import { repairableOf, repairsOf, useRepairAnswer } from "./evidence";
-import { RepairDialog } from "./RepairDialog";
-import { summaryWords } from "./words";
+import { RepairDialog, repairableOf, repairsOf, summaryWords, useRepairAnswer } from "../evidence";
 
 const NOTHING: ReadonlyMap<string, string> = new Map();
 

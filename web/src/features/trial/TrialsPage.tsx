@@ -18,9 +18,7 @@ import { useStudy } from "../study";
 import { answersOfStudy } from "../answer";
 import { checksOf, trialOf, trialsOf, useMoveTrials } from "./api";
 import { LeadRepairs } from "./LeadRepairs";
-import { TrialItems } from "./TrialItems";
-import { WorksByTrial } from "./WorksByTrial";
-import { together, trialWords } from "./words";
+import { TrialItems, WorksByTrial, together, trialWords } from "../evidence";
 
 type Trial = Schemas["TrialOfBoard"];
 

@@ -8,7 +8,7 @@ import { Trouble } from "../../ui/Trouble";
 import { answersOfStudy } from "../answer";
 import { useStudy } from "../study";
 import { useTryCheck } from "./api";
-import { TrialItems } from "./TrialItems";
+import { TrialItems } from "../evidence";
 
 type Subject = Schemas["TryCheck"]["subject"];
 

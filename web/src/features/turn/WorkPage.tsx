@@ -7,7 +7,7 @@ import { Query, WORKED_OUT } from "../../ui/Query";
 import { useTitle } from "../../ui/useTitle";
 import { HiddenStandings, Views } from "../recommendation";
 import { useStudy } from "../study";
-import { WorksByTrial } from "../trial";
+import { WorksByTrial } from "../evidence";
 import { workOfStudy } from "./api";
 import { CoursesTable, TurnsTable, WorksTable } from "./WorkTables";
 

@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { RepairDialog } from "../../trial";
+import { RepairDialog } from "../../evidence";
 import { repairable, useRepair } from "./api";
 
 type RepairingProps = { sheetId: string; answerId: string; number: number; onClose: () => void };

@@ -2,7 +2,7 @@ import { useState } from "react";
 import type { Schemas } from "../../../api/client";
 import { Dialog } from "../../../ui/Dialog";
 import { count } from "../../../ui/format";
-import { summaryWords } from "../../trial";
+import { summaryWords } from "../../evidence";
 import { ChangedFiles } from "../reading";
 
 type Repair = Schemas["RepairOnSheet"];
@@ -15,7 +15,7 @@ type RepairsProps = { sheetId: string; answerId: string; repairs: Repair[] };
 export function Repairs({ repairs }: RepairsProps) {
   const [shown, setShown] = useState<Repair>();
   return repairs.length === 0 ? (
-    <span className="text-ink-soft">none</span>
+    <p className="text-ink-soft">none</p>
   ) : (
     <>
       <ul className="grid gap-0.5">

@@ -3,7 +3,7 @@ import type { Schemas } from "../../../api/client";
 import { Button } from "../../../ui/Button";
 import { classes } from "../../../ui/classes";
 import { count } from "../../../ui/format";
-import { Messages, Output, outcomeWords, summaryWords } from "../../trial";
+import { Messages, Output, outcomeWords, summaryWords } from "../../evidence";
 import { Repairs } from "./Repairs";
 import { inputRow, itemRows, type TriedRow } from "./tableRows";
 
@@ -78,7 +78,10 @@ function Standing({ trial }: { trial: Trial }) {
   }
   return (
     <>
-      <span className="block">{last.isFlaky ? "now so, now so" : summaryWords(last.summary)}</span>
+      <span className="block">
+        {last.isFlaky ? "now so, now so" : summaryWords(last.summary)}
+        {trial.proposed === "AFTER_REPAIR" && `; passes after a repair of ${count(fewest(trial), "line", "lines")}`}
+      </span>
       {trial.turns.length > 1 && (
         <span className="block text-ink-soft">
           {trial.turns
@@ -89,6 +92,10 @@ function Standing({ trial }: { trial: Trial }) {
     </>
   );
 }
+
+/** Lines of the smallest repair that passes. */
+const fewest = (trial: Trial): number =>
+  Math.min(...trial.repairs.filter((r) => r.summary.outcome === "PASSED").map((r) => r.lines));
 
 type RowProps = { row: TriedRow; open: boolean; onToggle: () => void };
 

@@ -1,5 +1,5 @@
 import type { Schemas } from "../../../api/client";
-import { outcomeWords } from "../../trial";
+import { outcomeWords } from "../../evidence";
 import type { TriedAnswer } from "./TriedTable";
 
 /** @param text what came in full, where there is something to see */

@@ -27,6 +27,8 @@ public final class DemoInPreparation {
             "split-words.csv",
             "split-stances.csv");
 
+    private static final List<String> OF_TRIALS = List.of("checks.csv", "trials.csv", "repairs.csv");
+
     private static final List<String> OF_CALIBRATION =
             List.of("calibrations.csv", "calibration-words.csv", "calibration-levels.csv", "anchor-proposals.csv");
 
@@ -39,6 +41,19 @@ public final class DemoInPreparation {
      */
     public static String bringIn(Path root, ApiClient lead) {
         return bringIn(lead, archive(root.resolve("demo"), DemoInPreparation::asBefore));
+    }
+
+    /**
+     * The same with no check of any prompt.
+     *
+     * @return the study's id
+     */
+    public static String bringInWithoutChecks(Path root, ApiClient lead) {
+        return bringIn(
+                lead,
+                archive(
+                        root.resolve("demo"),
+                        (name, text) -> OF_TRIALS.contains(name) ? headOf(text) : asBefore(name, text)));
     }
 
     /**

@@ -11,13 +11,14 @@ import org.testng.annotations.AfterClass;
 import org.testng.annotations.BeforeClass;
 import org.testng.annotations.Test;
 
-/** The server is killed while raters are sending grades, somebody talks about a split and a run is collecting answers. */
+/** The server is killed while raters are sending grades, somebody talks about a split, a run is collecting answers and trials run. */
 public class CrashTest {
     private static final Path ROOT = Path.of(System.getProperty("mossbank.root"));
     private static final String SECRET = "heron under the jetty";
 
     private final GradesUnderWay grades = new GradesUnderWay();
     private final WordsUnderWay words = new WordsUnderWay();
+    private final TrialsUnderWay trials = new TrialsUnderWay(ROOT);
     private RunUnderWay run;
     private ServerProcess killed;
     private ServerProcess again;
@@ -45,8 +46,10 @@ public class CrashTest {
         words.begin(server.address());
         words.awaitEnough();
         run.beginAndAwaitItsMiddle(server.address());
+        trials.beginAndAwaitTheirMiddle(server.address());
         server.kill();
         killed = server;
+        trials.nothingRunsOn();
         grades.awaitEnd();
         again = start(database);
     }
@@ -76,6 +79,11 @@ public class CrashTest {
     public void noSecretIsInTheLog() {
         assertThat(killed.log()).contains("Started MossbankApplication").doesNotContain(SECRET);
         assertThat(again.log()).contains("Started MossbankApplication").doesNotContain(SECRET);
+    }
+
+    @Test
+    public void trialsGoOnAndNoneCountsTwice() {
+        trials.goOnAndCountOnce(again.address());
     }
 
     @Test

@@ -19,6 +19,7 @@ import org.mossbank.server.ids.PromptId;
 import org.mossbank.server.prompt.KindView;
 import org.mossbank.server.prompt.PromptView;
 import org.mossbank.server.shared.Figure;
+import org.mossbank.server.study.RaterTerms;
 import org.mossbank.server.trial.TriedAnswer;
 
 /** Counts what works by trial. */
@@ -35,6 +36,7 @@ final class EvidenceComputation {
      * @param tried   those that were tried
      */
     record Basis(
+            RaterTerms.TrialsShown shown,
             List<EvidenceReport.EvidenceCandidate> candidates,
             Map<PromptId, PromptView> prompts,
             List<AnswerFacts> answers,
@@ -56,6 +58,7 @@ final class EvidenceComputation {
                     k.id(), k.name(), candidates(basis, answers, p -> p.kind().equals(k)))));
         }
         return new EvidenceReport(
+                basis.shown,
                 basis.candidates,
                 basis.prompts.values().stream()
                         .sorted(Comparator.comparing(PromptView::key))

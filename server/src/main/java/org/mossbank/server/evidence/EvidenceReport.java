@@ -8,16 +8,19 @@ import org.mossbank.server.ids.CandidateId;
 import org.mossbank.server.ids.KindId;
 import org.mossbank.server.ids.PromptId;
 import org.mossbank.server.shared.Figure;
+import org.mossbank.server.study.RaterTerms;
 
 /**
  * What trials say of a study's answers to sound prompts.
  *
+ * @param shown      when raters see trials, by the brief
  * @param candidates in their order
  * @param prompts    those that have a check
  * @param answers    to those prompts, tried or not
  * @param parts      over all kinds, then by kind where there is more than one
  */
 record EvidenceReport(
+        RaterTerms.TrialsShown shown,
         List<EvidenceCandidate> candidates,
         List<EvidencePrompt> prompts,
         List<AnswerEvidence> answers,

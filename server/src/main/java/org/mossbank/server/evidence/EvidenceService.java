@@ -85,6 +85,7 @@ class EvidenceService {
                 .filter(p -> checked.contains(p.id()))
                 .collect(Collectors.toMap(PromptView::id, p -> p));
         return new EvidenceComputation.Basis(
+                studies.get(study).brief().raters().trials(),
                 answered.candidates.heads(study).stream()
                         .map(c -> new EvidenceReport.EvidenceCandidate(c.id(), c.name()))
                         .toList(),

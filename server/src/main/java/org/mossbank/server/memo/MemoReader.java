@@ -11,6 +11,7 @@ import org.mossbank.server.candidate.Candidates;
 import org.mossbank.server.cost.CostReport;
 import org.mossbank.server.cost.Costs;
 import org.mossbank.server.cost.TeamCostReport;
+import org.mossbank.server.evidence.TrialsTold;
 import org.mossbank.server.expected.Expected;
 import org.mossbank.server.expected.ExpectedReport;
 import org.mossbank.server.grading.Grading;
@@ -66,8 +67,16 @@ class MemoReader {
         private final Accounts accounts;
 
         private final Expected expected;
+        private final TrialsTold trials;
 
-        MemoSubject(Studies studies, Candidates candidates, Prompts prompts, Accounts accounts, Expected expected) {
+        MemoSubject(
+                Studies studies,
+                Candidates candidates,
+                Prompts prompts,
+                Accounts accounts,
+                Expected expected,
+                TrialsTold trials) {
+            this.trials = trials;
             this.expected = expected;
             this.studies = studies;
             this.candidates = candidates;
@@ -116,6 +125,7 @@ class MemoReader {
                 taken,
                 team,
                 expected,
+                subject.trials.of(study).orElse(null),
                 acts.ofStudy(study),
                 dissents));
     }

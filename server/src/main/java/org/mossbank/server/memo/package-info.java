@@ -14,7 +14,8 @@
             "agreement",
             "recommendation",
             "cost",
-            "expected"
+            "expected",
+            "evidence"
         })
 @NullMarked
 package org.mossbank.server.memo;

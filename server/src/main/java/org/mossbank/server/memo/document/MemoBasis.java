@@ -10,6 +10,7 @@ import org.mossbank.server.agreement.AgreementReport;
 import org.mossbank.server.candidate.CandidateView;
 import org.mossbank.server.cost.CostReport;
 import org.mossbank.server.cost.TeamCostReport;
+import org.mossbank.server.evidence.TrialsTold;
 import org.mossbank.server.expected.ExpectedReport;
 import org.mossbank.server.grading.Grading;
 import org.mossbank.server.ids.AccountId;
@@ -27,6 +28,7 @@ import org.mossbank.server.study.StudyView;
  * @param raters   everybody who grades
  * @param leads    their names
  * @param team     what a month would cost; absent where no use is stated
+ * @param trials   whether raters saw trials; absent where no answer was tried
  * @param acts     oldest first
  * @param dissents oldest first
  */
@@ -44,6 +46,7 @@ public record MemoBasis(
         CostReport costs,
         @Nullable TeamCostReport team,
         ExpectedReport expected,
+        TrialsTold.@Nullable Told trials,
         List<ActView> acts,
         List<Dissent> dissents) {
 

@@ -142,6 +142,7 @@ final class StudyParts {
                     + " sent in by people who could have seen the names.");
         }
         guesses(basis).ifPresent(part::say);
+        trials(basis).ifPresent(part::say);
         if (shown == NamesShown.NOT_AT_ALL) {
             return part;
         }
@@ -156,6 +157,22 @@ final class StudyParts {
                                 ResultParts.interval(r.severity(), 2)))
                         .sorted(Comparator.comparing(r -> r.get(0)))
                         .toList());
+    }
+
+    private static Optional<String> trials(MemoBasis basis) {
+        return Optional.ofNullable(basis.trials())
+                .map(t -> "The code of answers to " + Numerals.count(t.prompts(), "prompt", "prompts") + " was tried. "
+                        + switch (t.shown()) {
+                            case NEVER -> "Raters did not see what came of it.";
+                            case FROM_THE_START ->
+                                "Raters could see what came of it from the start" + looked(t.looks());
+                            case AFTER_OWN_GRADE ->
+                                "Raters could see what came of an answer once they had graded it" + looked(t.looks());
+                        });
+    }
+
+    private static String looked(int looks) {
+        return looks == 0 ? "; nobody did." : ", and looked at " + Numerals.count(looks, "answer", "answers") + ".";
     }
 
     private static Optional<String> guesses(MemoBasis basis) {

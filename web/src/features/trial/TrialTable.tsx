@@ -4,7 +4,7 @@ import { classes } from "../../ui/classes";
 import { count } from "../../ui/format";
 import { type Column, Table } from "../../ui/Table";
 import { CandidateName } from "../candidate";
-import { outcomeWords, summaryWords } from "../trial";
+import { outcomeWords, summaryWords } from "../evidence";
 
 type Report = Schemas["EvidenceReport"];
 type Answer = Schemas["AnswerEvidence"];

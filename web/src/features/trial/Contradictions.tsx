@@ -2,7 +2,7 @@ import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
 import { count } from "../../ui/format";
 import { Table } from "../../ui/Table";
-import { outcomeWords } from "../trial";
+import { outcomeWords } from "../evidence";
 
 type Report = Schemas["EvidenceReport"];
 type Graded = Schemas["GradedEvidence"];

@@ -30,8 +30,8 @@ export function SeenByRaters({ graded }: { graded: Graded }) {
       <section className="mt-7 max-w-3xl">
         <h2 className="mb-1">Whether raters saw them</h2>
         <p>
-          {SHOWN[seen.shown]}{" "}
-          {seen.shown !== "NEVER" &&
+          {SHOWN[seen.shown]} {seen.shown !== "NEVER" && seen.answers === 0 && "Nobody looked at any."}
+          {seen.answers > 0 &&
             `They looked at the trials of an answer that they graded ${count(seen.answers, "time", "times")}; ${
               seen.changed === 0
                 ? "no grade was changed after it."

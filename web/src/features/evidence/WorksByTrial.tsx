@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { useStudy } from "../study";
-import { evidenceOf } from "./evidence";
+import { evidenceOf } from "./api";
 import { WorksTable } from "./WorksTable";
 
 type WorksByTrialProps = {

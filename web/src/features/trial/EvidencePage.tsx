@@ -6,7 +6,7 @@ import { Query, WORKED_OUT } from "../../ui/Query";
 import { useTitle } from "../../ui/useTitle";
 import { HiddenStandings, Views } from "../recommendation";
 import { useStudy } from "../study";
-import { evidenceOf, gradedEvidenceOf, WorksTable } from "../trial";
+import { evidenceOf, gradedEvidenceOf, WorksTable } from "../evidence";
 import { Contradictions } from "./Contradictions";
 import { SeenByRaters } from "./SeenByRaters";
 import { TrialTable } from "./TrialTable";

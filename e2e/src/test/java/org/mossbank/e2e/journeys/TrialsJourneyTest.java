@@ -1,0 +1,199 @@
+package org.mossbank.e2e.journeys;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.List;
+import java.util.Map;
+import org.mossbank.e2e.DemoInPreparation;
+import org.mossbank.testkit.ApiClient;
+import org.mossbank.testkit.SheetWork;
+import org.openqa.selenium.By;
+import org.openqa.selenium.Keys;
+import org.openqa.selenium.WebElement;
+import org.testng.annotations.Test;
+import tools.jackson.databind.JsonNode;
+
+/** From a check to what it says of answers: written, tried, started, seen at the desk, repaired, contradicted, brought in again. */
+public class TrialsJourneyTest extends Journey {
+    private static final String MAIN = """
+            import java.util.List;
+
+            record Position(double latitude, double longitude) {}
+
+            public class Main {
+                public static void main(String[] arguments) throws Exception {
+                    double allowed = Double.parseDouble(new String(System.in.readAllBytes()).strip());
+                    List<Position> hour = List.of(new Position(-17.5001, 179.9989), new Position(-17.5, -179.9991));
+                    boolean drifts = new DriftAlarm(new Position(-17.5, 179.9983), allowed).isDrifting(hour);
+                    System.out.println(drifts ? "drifts" : "still");
+                }
+            }
+            """;
+
+    private static final String ABOVE = """
+            import java.util.List;
+
+            final class DriftAlarm {
+                private static final double METRES_PER_DEGREE = 111_320;
+                private final Position anchor;
+                private final double allowedMetres;
+
+                DriftAlarm(Position anchor, double allowedMetres) {
+                    this.anchor = anchor;
+                    this.allowedMetres = allowedMetres;
+                }
+            """;
+
+    private ApiClient signedIn(String name) {
+        return ApiClient.signedIn(server().address(), name, PASSWORD);
+    }
+
+    private static String idOf(JsonNode prompts, String title) {
+        return prompts.valueStream()
+                .filter(p -> p.at("/content/title").asString().equals(title))
+                .findFirst()
+                .orElseThrow()
+                .path("id")
+                .asString();
+    }
+
+    /** At once, as pasting would. */
+    private void paste(String label, String text) {
+        WebElement field = browser.field(label);
+        browser.driver()
+                .executeScript(
+                        "const set = Object.getOwnPropertyDescriptor(Object.getPrototypeOf(arguments[0]), 'value').set;"
+                                + "set.call(arguments[0], arguments[1]);"
+                                + "arguments[0].dispatchEvent(new Event('input', {bubbles: true}))",
+                        field,
+                        text);
+    }
+
+    @Test
+    public void aLeadWritesACheckTriesItAndStartsTrials() {
+        ApiClient lead = signedIn("orla");
+        String study = DemoInPreparation.bringInWithoutChecks(ROOT, lead);
+        String prompt =
+                idOf(lead.get("/api/studies/" + study + "/prompts").json(), "Drift alarm fires at the dateline");
+        browser.signInAs("Orla Fennick");
+        browser.go("/studies/" + study + "/prompts/" + prompt + "/check").seeHeading("Check of answers’ code");
+        browser.clickButton("Begin the check");
+        browser.seeText("Loose code");
+        paste("File", "DriftAlarm.java");
+        paste("Above it", ABOVE);
+        browser.click(By.xpath("//fieldset[legend='Files of the check']//button[contains(., 'Add')]"));
+        paste("File 1: path", "Main.java");
+        paste("File 1: text", MAIN);
+        paste("Run 1: name", "Two hundred metres");
+        paste("Standard input", "200");
+        browser.click(By.xpath("//label[contains(., 'Its output matters')]"));
+        paste("Output", "still\n");
+        browser.seeText("All saved");
+        Axe.scan(browser, ROOT, "a check");
+        browser.clickButton("Try it");
+        browser.seeText("did not compile");
+        browser.go("/studies/" + study + "/answers/trials").seeHeading("Trials");
+        browser.clickButton("Try what was not tried yet");
+        browser.seeText("5 of 5 trials ended.");
+        browser.seeText("By trial");
+        Axe.scan(browser, ROOT, "trials");
+        browser.click(By.xpath("//td//button[normalize-space()='passed']"));
+        browser.seeText("A trial: passed");
+        browser.clickButton("Repair the code …");
+        browser.seeText("The answer stays as it is");
+        Axe.scan(browser, ROOT, "a repair");
+        browser.press(Keys.ESCAPE);
+    }
+
+    @Test
+    public void aRaterSeesTrialsGivesAnInputRepairsALineAndGrades() {
+        browser.signInAs("Juri Halvard");
+        browser.clickLink("Service visits show a day early");
+        browser.seeHeading("Service visits show a day early");
+        browser.await(d -> browser.focusedLabel().startsWith("Correctness, answer 1"));
+        browser.press("e");
+        browser.seeText("shown once you have graded it");
+        browser.press("e");
+        browser.await(d -> browser.all(By.xpath("//h2[.='What came of trying the answers']"))
+                .isEmpty());
+        browser.see(By.cssSelector("[data-cell='0-0']")).click();
+        for (int column = 0; column < 5; column++) {
+            browser.press("4", Keys.ARROW_RIGHT);
+        }
+        browser.seeText("All saved");
+        browser.press("e");
+        browser.seeText("A moment, three hours behind");
+        browser.click(By.xpath("//button[.='A moment, three hours behind']"));
+        browser.seeText("Expected");
+        Axe.scan(browser, ROOT, "trials at the desk");
+        browser.field("Arguments").sendKeys("Etc/GMT+3 2026-12-24");
+        browser.clickButton("Give it to 5 answers");
+        browser.seeText("Your input 1: Etc/GMT+3 2026-12-24");
+        browser.await(d ->
+                browser.all(By.xpath("//td//span[contains(., '24 December')]")).size() >= 3);
+        repairTheOneWithWrongOutput();
+        assertThat(String.valueOf(browser.driver().executeScript("return document.body.innerText")))
+                .doesNotContain("Brindle", "Marram", "Quillwort", "Tansy", "Tillery");
+        browser.resize(390, 800);
+        assertThat(browser.driver().executeScript("return document.documentElement.scrollWidth"))
+                .isEqualTo(390L);
+        browser.resize(1280, 800);
+    }
+
+    private void repairTheOneWithWrongOutput() {
+        browser.click(By.xpath("(//tr[th='Repairs']//td[position() = count(//thead//th[contains(., 'wrong output')]"
+                + "/preceding-sibling::th)]//button[contains(., 'Repair')])[1]"));
+        WebElement code = browser.see(By.cssSelector(".cm-content"));
+        code.click();
+        code.sendKeys(Keys.chord(Keys.CONTROL, Keys.HOME));
+        code.sendKeys("// tried with the day alone\n");
+        browser.clickButton("Try it so");
+        browser.seeText("After a repair of 1 line");
+        browser.press(Keys.ESCAPE);
+        browser.clickButton("Drop it");
+        browser.seeText("(yours)");
+    }
+
+    @Test(dependsOnMethods = "aRaterSeesTrialsGivesAnInputRepairsALineAndGrades")
+    public void gradesThatTrialsSpeakAgainstAreFlaggedAndComeInAgain() {
+        ApiClient juri = signedIn("juri");
+        ApiClient lead = signedIn("orla");
+        JsonNode sheet = juri.get("/api/sheets")
+                .json()
+                .valueStream()
+                .filter(s -> s.path("promptTitle").asString().equals("Service visits show a day early"))
+                .findFirst()
+                .orElseThrow();
+        String study = sheet.path("studyId").asString();
+        SheetWork.gradeAndSend(juri, sheet.path("id").asString(), 4);
+        lead.post("/api/studies/" + study + "/round/close", Map.of("reason", "Enough is graded."));
+        browser.signInAs("Orla Fennick");
+        browser.go("/studies/" + study + "/recommendation/trials").seeHeading("Trials");
+        browser.seeText("Grades that trials speak against");
+        browser.see(By.xpath("//tr[contains(., 'Juri Halvard') and contains(., '4 of 4')]"));
+        browser.seeText("What people tried of their own");
+        Axe.scan(browser, ROOT, "trials beside the recommendation");
+        browser.resize(390, 800);
+        assertThat(browser.driver().executeScript("return document.documentElement.scrollWidth"))
+                .isEqualTo(390L);
+        browser.resize(1280, 800);
+
+        byte[] out = lead.get("/api/studies/" + study + "/archive").raw().body();
+        String again = lead.upload("/api/studies/archive?again=true", out)
+                .json()
+                .path("studyId")
+                .asString();
+        assertThat(standings(lead, again)).isEqualTo(standings(lead, study));
+    }
+
+    private static List<String> standings(ApiClient lead, String study) {
+        return lead.get("/api/studies/" + study + "/evidence")
+                .json()
+                .path("answers")
+                .valueStream()
+                .map(a -> a.path("standing").asString() + " " + a.path("lines").asInt(0) + " "
+                        + a.at("/last/passed").asInt(0))
+                .sorted()
+                .toList();
+    }
+}
