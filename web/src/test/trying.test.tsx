@@ -6,6 +6,7 @@ import userEvent from "@testing-library/user-event";
 import { beforeEach, describe, expect, it } from "vitest";
 import type { Schemas } from "../api/client";
 import { oneSheet } from "../features/desk/api";
+import { isTyping } from "../features/desk/keys";
 import { SheetDesk } from "../features/desk/SheetDesk";
 import { wordsOf } from "../features/desk/trying/GiveInput";
 import { isContrary } from "../features/desk/WorksByTrial";
@@ -167,6 +168,16 @@ describe("trials at the desk", () => {
         why: "It does.",
       }),
     );
+  });
+});
+
+describe("the keys of the desk", () => {
+  it("leave alone what is written in an editor", () => {
+    const editor = document.createElement("div");
+    editor.setAttribute("contenteditable", "true");
+    const line = editor.appendChild(document.createElement("div"));
+    expect(isTyping(line)).toBe(true);
+    expect(isTyping(document.createElement("div"))).toBe(false);
   });
 });
 

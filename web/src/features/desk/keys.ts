@@ -141,6 +141,9 @@ export function dispatch<A>(bindings: Binding<A>[], actions: A, pressed: string)
 /** Whether a key is pressed to write something, and not to command. */
 export function isTyping(target: EventTarget): boolean {
   return (
-    target instanceof HTMLTextAreaElement || target instanceof HTMLInputElement || target instanceof HTMLSelectElement
+    target instanceof HTMLTextAreaElement ||
+    target instanceof HTMLInputElement ||
+    target instanceof HTMLSelectElement ||
+    (target instanceof HTMLElement && target.closest("[contenteditable=true]") !== null)
   );
 }

@@ -11,7 +11,7 @@ type WorksByTrialProps = {
 /** What works by trial, where there are any trials; else nothing. */
 export function WorksByTrial({ kindId }: WorksByTrialProps) {
   const study = useStudy();
-  const { data } = useQuery(evidenceOf(study.id));
+  const { data } = useQuery({ ...evidenceOf(study.id), refetchOnMount: "always" });
   const part = data?.parts.find((p) => p.kindId === kindId) ?? data?.parts[0];
   if (!data || !part || part.candidates.every((c) => c.tried === 0)) {
     return null;

@@ -64,7 +64,7 @@ export function TrialsPage() {
         answers={answers.data}
         trials={board.data.trials}
       />
-      <WorksByTrial />
+      <WorksByTrial key={board.data.trials.filter((t) => t.state === "ENDED").length} />
     </div>
   );
 }

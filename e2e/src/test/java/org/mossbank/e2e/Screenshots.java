@@ -3,6 +3,7 @@ package org.mossbank.e2e;
 import java.net.URI;
 import java.nio.file.Path;
 import org.mossbank.testkit.ApiClient;
+import org.mossbank.testkit.DemoInPreparation;
 import org.mossbank.testkit.ServerProcess;
 import org.mossbank.testkit.TestDatabase;
 import org.openqa.selenium.By;
@@ -54,10 +55,6 @@ public class Screenshots {
                 shot(browser, layer.toLowerCase(java.util.Locale.ROOT));
             }
         }
-        browser.click(By.xpath("//nav//a[.//span[normalize-space()='Answers']]"));
-        browser.clickLink("Drift alarm fires");
-        browser.seeHeading("Drift alarm");
-        shot(browser, "answers-of-a-prompt");
     }
 
     private static void whatIsOver(Browser browser, URI address) {
@@ -123,6 +120,15 @@ public class Screenshots {
         browser.see(By.cssSelector("[data-column='2'] .tok-keyword"));
         browser.setTheme("light");
         shot(browser, "desk");
+        browser.click(By.cssSelector("[role=gridcell][data-cell='0-0']"));
+        for (int column = 0; column < 5; column++) {
+            browser.press("3", Keys.ARROW_RIGHT);
+        }
+        browser.seeText("All saved");
+        browser.press("e");
+        browser.click(By.xpath("//button[.='A moment, three hours behind']"));
+        browser.seeText("Expected");
+        shot(browser, "trials-at-the-desk");
         browser.signInAs("Bram Okkers");
         browser.setTheme("dark");
         browser.click(By.xpath("//section[h2='Splits to talk about']//a[.='Clean up the chart label, correctness']"));

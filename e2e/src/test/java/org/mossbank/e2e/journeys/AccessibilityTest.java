@@ -3,8 +3,8 @@ package org.mossbank.e2e.journeys;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.List;
-import org.mossbank.e2e.DemoInPreparation;
 import org.mossbank.testkit.ApiClient;
+import org.mossbank.testkit.DemoInPreparation;
 import org.openqa.selenium.By;
 import org.openqa.selenium.Keys;
 import org.testng.annotations.Test;

@@ -4,8 +4,8 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.List;
 import java.util.Map;
-import org.mossbank.e2e.DemoInPreparation;
 import org.mossbank.testkit.ApiClient;
+import org.mossbank.testkit.DemoInPreparation;
 import org.mossbank.testkit.SheetWork;
 import org.openqa.selenium.By;
 import org.openqa.selenium.Keys;

@@ -11,9 +11,9 @@ import java.util.List;
 import java.util.Map;
 import java.util.function.Predicate;
 import org.awaitility.Awaitility;
-import org.mossbank.e2e.DemoInPreparation;
 import org.mossbank.standin.StandIn;
 import org.mossbank.testkit.ApiClient;
+import org.mossbank.testkit.DemoInPreparation;
 import tools.jackson.databind.JsonNode;
 
 /** A run against the stand-in that is in its middle when the server is killed. */

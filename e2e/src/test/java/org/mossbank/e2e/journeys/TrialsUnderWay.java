@@ -14,8 +14,8 @@ import java.util.Map;
 import java.util.function.Predicate;
 import java.util.stream.Stream;
 import org.awaitility.Awaitility;
-import org.mossbank.e2e.DemoInPreparation;
 import org.mossbank.testkit.ApiClient;
+import org.mossbank.testkit.DemoInPreparation;
 import tools.jackson.databind.JsonNode;
 
 /** Trials that are in their middle when the server is killed. */
@@ -56,7 +56,7 @@ final class TrialsUnderWay {
         study = "/api/studies/" + DemoInPreparation.bringInWithoutChecks(root, lead);
         String prompt = lead.get(study + "/prompts").json().at("/0/id").asString();
         Map<String, Object> check = new HashMap<>(Map.of(
-                "toolchain", "shell",
+                "toolchain", "java",
                 "files", List.of(Map.of("path", "answer.sh", "text", WAITS + "\n")),
                 "loose", Map.of("path", "loose.txt", "before", " ", "after", "", "importsFirst", false),
                 "build", "",
@@ -91,6 +91,7 @@ final class TrialsUnderWay {
         assertThat(lead.post(study + "/trials", Map.of("promptIds", List.of(), "repetitions", 2))
                         .status())
                 .isEqualTo(200);
+        Awaitility.await().atMost(PATIENCE).until(() -> !waiting().isEmpty());
         ended = (int) in(await(lead, t -> in(t, "ENDED") >= 1 && in(t, "RUNNING") >= 1), "ENDED");
     }
 
