@@ -5,6 +5,7 @@ import userEvent from "@testing-library/user-event";
 import { describe, expect, it } from "vitest";
 import type { Schemas } from "../api/client";
 import { CheckPage, TrialsPage } from "../features/trial";
+import { laidOver, textsOf } from "../features/trial/FilesFromMachine";
 import { together, trialWords } from "../features/evidence/words";
 
 type Trial = Schemas["TrialOfBoard"];
@@ -230,5 +231,26 @@ describe("a check", () => {
     await userEvent.type(screen.getByLabelText("Output"), "high");
     await userEvent.selectOptions(screen.getByLabelText("How alike"), "NUMBERS");
     expect(screen.getByLabelText("Tolerance")).toBeDefined();
+  });
+});
+
+describe("files of one's own machine", () => {
+  it("are taken as texts, several at once; one with the path of another takes its place", async () => {
+    const { files, refused } = await textsOf([
+      new File(["class Tests {}"], "Tests.java"),
+      new File([new Uint8Array([0xff, 0xfe, 0x00])], "picture.png"),
+      new File(["x".repeat(200_001)], "long.txt"),
+    ]);
+    expect(files).toEqual([{ path: "Tests.java", text: "class Tests {}" }]);
+    expect(refused).toEqual(["picture.png is no text in UTF-8", "long.txt is longer than 200,000 characters"]);
+    expect(
+      laidOver(
+        [
+          { path: "Tests.java", text: "old" },
+          { path: "data.csv", text: "1" },
+        ],
+        [...files, { path: "more.txt", text: "" }],
+      ).map((f) => f.text),
+    ).toEqual(["class Tests {}", "1", ""]);
   });
 });

@@ -6,6 +6,7 @@ import { Area, Choice, Field, NumberField, Tick } from "../../ui/Field";
 import type { DraftInHand } from "../../ui/useDraft";
 import type { Content } from "./CheckPage";
 import { RunFields } from "./RunFields";
+import { FilesFromMachine } from "./FilesFromMachine";
 
 type CheckFieldsProps = { draft: DraftInHand<Content>; isSql: boolean };
 
@@ -145,6 +146,7 @@ export function FileList({ legend, hint, files, onFiles }: FileListProps) {
         <AddButton onAdd={() => onFiles([...files, { path: `file-${files.length + 1}`, text: "" }])}>
           Add a file
         </AddButton>
+        <FilesFromMachine files={files} onFiles={(all) => onFiles(all)} />
       </div>
     </fieldset>
   );

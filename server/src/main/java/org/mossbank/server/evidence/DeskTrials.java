@@ -3,17 +3,18 @@ package org.mossbank.server.evidence;
 import jakarta.persistence.EntityManager;
 import java.time.Clock;
 import java.time.Instant;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.function.UnaryOperator;
 import org.mossbank.core.estimate.Require;
 import org.mossbank.server.grading.SheetsAtDesk;
 import org.mossbank.server.ids.AnswerId;
 import org.mossbank.server.ids.RepairId;
 import org.mossbank.server.ids.SheetAnswerId;
 import org.mossbank.server.ids.SheetId;
+import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.shared.HeavyWork;
 import org.mossbank.server.shared.Problem;
 import org.mossbank.server.shared.Snapshot;
@@ -155,7 +156,10 @@ class DeskTrials {
     public List<RepairRequest.ChangedFile> files(SheetId sheetId, SheetAnswerId id) {
         Opened opened = open(sheetId, id);
         Map<String, String> files = repairs.files(opened.sheet.studyId(), opened.answer.answerId());
-        return reading.heavy.run(() -> RepairRequest.files(files, opened.shown.masked()));
+        return reading.heavy.run(() -> opened.shown.paths(files.keySet()).entrySet().stream()
+                .map(p -> new RepairRequest.ChangedFile(
+                        p.getKey(), opened.shown.masked().apply(Require.known(files, p.getValue()))))
+                .toList());
     }
 
     private record Opened(SheetsAtDesk.SheetAtDesk sheet, SheetsAtDesk.AnswerAtDesk answer, Shown shown) {}
@@ -173,9 +177,17 @@ class DeskTrials {
     @Transactional(propagation = Propagation.NEVER)
     public TrialsOnSheet.RepairTriedOnSheet repair(SheetId sheetId, SheetAnswerId id, RepairRequest request) {
         Opened opened = open(sheetId, id);
-        UnaryOperator<String> masked = opened.shown.masked();
-        Repairs.RepairTried tried =
-                repairs.make(opened.sheet.studyId(), opened.answer.answerId(), masked, request.texts());
+        StudyId study = opened.sheet.studyId();
+        AnswerId answer = opened.answer.answerId();
+        Map<String, String> paths =
+                opened.shown.paths(repairs.files(study, answer).keySet());
+        Map<String, String> changed = new LinkedHashMap<>();
+        request.texts()
+                .forEach((path, text) -> changed.put(
+                        Optional.ofNullable(paths.get(path))
+                                .orElseThrow(() -> Problem.invalid("files", "must be of the answer's code")),
+                        text));
+        Repairs.RepairTried tried = repairs.make(study, answer, opened.shown.masked(), changed);
         return reading.heavy.run(() -> new TrialsOnSheet.RepairTriedOnSheet(
                 opened.shown.repair(tried.repair(), opened.sheet.raterId()), opened.shown.result(tried.result())));
     }

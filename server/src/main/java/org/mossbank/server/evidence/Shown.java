@@ -1,6 +1,9 @@
 package org.mossbank.server.evidence;
 
+import java.util.Collection;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.function.UnaryOperator;
 import org.mossbank.core.change.ChangedLine;
 import org.mossbank.core.change.FileChange;
@@ -15,6 +18,20 @@ import org.mossbank.server.trial.TrialResult;
 
 /** What came of trials as raters read it: a program can print a name as well as an answer can, and a path can hold one. */
 record Shown(UnaryOperator<String> masked) {
+    /** Paths by how they are shown, in their order; two that are shown alike are told apart by a number. */
+    Map<String, String> paths(Collection<String> paths) {
+        Map<String, String> byShown = new LinkedHashMap<>();
+        for (String path : paths) {
+            String shown = masked.apply(path);
+            String key = shown;
+            for (int number = 2; byShown.containsKey(key); number++) {
+                key = shown + " (" + number + ")";
+            }
+            byShown.put(key, path);
+        }
+        return byShown;
+    }
+
     TrialsOnSheet.ResultOnSheet result(TrialResult result) {
         return new TrialsOnSheet.ResultOnSheet(
                 result.summary(),

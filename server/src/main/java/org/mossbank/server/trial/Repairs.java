@@ -141,6 +141,7 @@ public class Repairs {
         TrialResult result = turn.aside.run(
                 stop -> runner.repaired(read.check, read.startingCode, read.answer, change.files(), stop));
         return Objects.requireNonNull(turn.transactions.execute(status -> {
+            requireStill(study, read.subject);
             RepairMade.By by =
                     new RepairMade.By(writing.actor().id(), writing.actor().now());
             Repair repair = Repair.of(study, read.subject, change, by, result);
@@ -148,6 +149,20 @@ public class Repairs {
             writing.entities().flush();
             return new RepairTried(repair.made(), result);
         }));
+    }
+
+    /** What was tried meanwhile must be what is there. */
+    private void requireStill(StudyId study, Repair.Subject subject) {
+        boolean same = checks.findById(subject.promptId())
+                        .filter(c -> c.digest().equals(subject.checkDigest()))
+                        .isPresent()
+                && texts.answers()
+                        .one(study, subject.answerId())
+                        .filter(a -> Trial.digest(a, a.followUps().size()).equals(subject.digest()))
+                        .isPresent();
+        if (!same) {
+            throw new Problem(ProblemType.NOT_READY, "The answer or its check is another by now.");
+        }
     }
 
     private void refuseMany(AnswerId answer) {

@@ -6,6 +6,7 @@ import static org.mossbank.server.StudyInTheMaking.ok;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.function.Consumer;
 import java.util.stream.StreamSupport;
 import org.mossbank.server.ServerTest;
 import org.mossbank.testkit.ApiClient;
@@ -45,7 +46,11 @@ public class DeskTrialsTest extends ServerTest {
     }
 
     private Desk desk(String shown) {
-        String study = bringIn(TriedStudy.shown(shown));
+        return desk(shown, files -> {});
+    }
+
+    private Desk desk(String shown, Consumer<Map<String, byte[]>> change) {
+        String study = bringIn(TriedStudy.shown(shown).andThen(change));
         ApiClient rater = as(RATER);
         String sheet = sheets(rater, study).stream()
                 .map(s -> s.path("id").asString())
@@ -204,6 +209,34 @@ public class DeskTrialsTest extends ServerTest {
                 .doesNotContainIgnoringCase("bram");
         assertThat(ok(as(LEAD).get("/api/studies/" + desk.study + "/evidence")).toString())
                 .contains("AFTER_REPAIR");
+    }
+
+    @Test
+    public void aPathThatNamesACandidateIsMaskedAndStillFound() {
+        Desk desk = desk(
+                "from-the-start",
+                TriedStudy.edited(
+                                "text/mean-level-osier.md",
+                                t -> t.replace("read depth", "# osier-helper.sh\nread depth"))
+                        .andThen(TriedStudy.edited(
+                                "checks/mean-level.json", c -> c.replace("sh ./answer.sh", "sh ./*.sh"))));
+        String path =
+                desk.path() + "/answers/" + desk.trial(true).path("answerId").asString();
+        JsonNode files = ok(desk.rater.get(path + "/repairable"));
+        assertThat(files.toString()).doesNotContainIgnoringCase("osier").contains("[masked]-helper.sh");
+
+        JsonNode made = ok(desk.rater.post(
+                path + "/repairs",
+                Map.of(
+                        "files",
+                        List.of(Map.of(
+                                "path",
+                                files.at("/0/path").asString(),
+                                "text",
+                                "read depth\necho \"depth $depth\"\n")))));
+
+        assertThat(made.at("/result/summary/outcome").asString()).isEqualTo("PASSED");
+        assertThat(made.toString()).doesNotContainIgnoringCase("osier");
     }
 
     @Test
