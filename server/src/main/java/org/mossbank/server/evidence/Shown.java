@@ -5,6 +5,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.function.UnaryOperator;
+import java.util.regex.Pattern;
 import org.mossbank.core.change.ChangedLine;
 import org.mossbank.core.change.FileChange;
 import org.mossbank.core.change.Hunk;
@@ -18,6 +19,10 @@ import org.mossbank.server.trial.TrialResult;
 
 /** What came of trials as raters read it: a program can print a name as well as an answer can, and a path can hold one. */
 record Shown(UnaryOperator<String> masked) {
+    /** How long things took says what ran where, and is nobody's grade. */
+    private static final Pattern TIMES =
+            Pattern.compile("\\b\\d{1,9} ?ms\\b|\\bduration_ms:? \\d{1,9}(?:\\.\\d{1,9})?");
+
     /** Paths by how they are shown, in their order; two that are shown alike are told apart by a number. */
     Map<String, String> paths(Collection<String> paths) {
         Map<String, String> byShown = new LinkedHashMap<>();
@@ -39,7 +44,7 @@ record Shown(UnaryOperator<String> masked) {
                 result.messages().stream()
                         .map(m -> new TrialResult.MessageOfLine(message(m.message()), m.answerLine()))
                         .toList(),
-                masked.apply(result.log()));
+                masked.apply(TIMES.matcher(result.log()).replaceAll("… ms")));
     }
 
     private CheckItem item(CheckItem item) {

@@ -1,5 +1,6 @@
 package org.mossbank.server.trial;
 
+import java.util.regex.Pattern;
 import org.mossbank.core.trial.CheckItem;
 import org.mossbank.core.trial.CompilerMessage;
 import org.mossbank.server.sandbox.SandboxResult;
@@ -10,6 +11,9 @@ final class TrialLog {
 
     private static final int MOST_A_STEP = 20_000;
     private static final String CUT = "\n… cut\n";
+
+    /** Told to a terminal alone. */
+    private static final Pattern COLOUR = Pattern.compile("\u001b\\[[0-9;]{0,20}m");
 
     private final StringBuilder text = new StringBuilder();
 
@@ -39,7 +43,8 @@ final class TrialLog {
     }
 
     /** What a terminal would obey, and what the database cannot hold, is shown as a mark. */
-    static String plain(String output) {
+    static String plain(String colourful) {
+        String output = COLOUR.matcher(colourful).replaceAll("");
         StringBuilder plain = new StringBuilder(output.length());
         output.chars()
                 .forEach(c -> plain.append(

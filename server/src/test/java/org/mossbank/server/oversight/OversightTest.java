@@ -223,6 +223,6 @@ public class OversightTest extends ServerTest {
             assertThat(second.get(table + ".csv")).as(table).isEqualTo(files.get(table + ".csv"));
         }
         assertThat(files.get("sheets.csv")).contains("A trial.");
-        assertThat(files.get("judgements.csv")).contains("after-repair,1");
+        assertThat(files.get("judgements.csv")).contains("after-repair,,1");
     }
 }
