@@ -16,7 +16,9 @@ const WRITTEN = new Set(["text", "url", "number"]);
 
 /** Whether somebody writes here; what is only looked for is not missed. */
 const isWritten = (field: EventTarget) =>
-  field instanceof HTMLTextAreaElement || (field instanceof HTMLInputElement && WRITTEN.has(field.type));
+  field instanceof HTMLTextAreaElement ||
+  (field instanceof HTMLInputElement && WRITTEN.has(field.type)) ||
+  (field instanceof HTMLElement && field.closest("[contenteditable=true]") !== null);
 
 /**
  * A window over the page; Escape closes it, asking first where something was written in it, and the focus goes back to where it

@@ -45,8 +45,8 @@ public class CrashTest {
         grades.awaitEnough();
         words.begin(server.address());
         words.awaitEnough();
-        run.beginAndAwaitItsMiddle(server.address());
         trials.beginAndAwaitTheirMiddle(server.address());
+        run.beginAndAwaitItsMiddle(server.address());
         server.kill();
         killed = server;
         trials.nothingRunsOn();

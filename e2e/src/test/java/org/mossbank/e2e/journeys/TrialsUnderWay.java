@@ -21,7 +21,7 @@ import tools.jackson.databind.JsonNode;
 /** Trials that are in their middle when the server is killed. */
 final class TrialsUnderWay {
     private static final Duration PATIENCE = Duration.ofMinutes(3);
-    private static final int TRIALS = 10;
+    private static final int TRIALS = 25;
 
     /** What each trial waits with, so that its process is known among all others of the machine. */
     private static final String WAITS = "sleep 3.0417";
@@ -88,7 +88,7 @@ final class TrialsUnderWay {
         assertThat(lead.put(study + "/prompts/" + prompt + "/check", Map.of("revision", 0, "content", check))
                         .status())
                 .isEqualTo(200);
-        assertThat(lead.post(study + "/trials", Map.of("promptIds", List.of(), "repetitions", 2))
+        assertThat(lead.post(study + "/trials", Map.of("promptIds", List.of(), "repetitions", 5))
                         .status())
                 .isEqualTo(200);
         Awaitility.await().atMost(PATIENCE).until(() -> !waiting().isEmpty());

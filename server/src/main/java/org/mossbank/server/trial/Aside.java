@@ -19,7 +19,7 @@ class Aside {
     /** One is looked at while the next runs. */
     private static final int MOST_A_PERSON = 2;
 
-    private static final Duration LONGEST_WAIT = Duration.ofSeconds(60);
+    private static final Duration LONGEST_WAIT = Duration.ofSeconds(15);
     private static final int PEOPLE_KEPT = 10_000;
 
     private final Cache<AccountId, Bulkhead> byPerson =

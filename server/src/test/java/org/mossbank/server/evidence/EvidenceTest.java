@@ -123,6 +123,7 @@ public class EvidenceTest extends ServerTest {
                 "/api/sheets/" + sheet + "/answers/" + failing + "/repairs",
                 Map.of("files", List.of(Map.of("path", "answer.sh", "text", "read depth\necho \"depth $depth\"\n")))));
         ok(rater.post("/api/sheets/" + sheet + "/inputs", Map.of("arguments", List.of("a;b", ""), "input", "7\n")));
+        ok(rater.post("/api/sheets/" + sheet + "/inputs", Map.of("arguments", List.of(), "input", "")));
         ok(rater.put(
                 "/api/sheets/" + sheet + "/answers/" + failing + "/works",
                 change(0, Map.of("works", "AS_IS", "why", "It does what it should."))));
@@ -144,6 +145,20 @@ public class EvidenceTest extends ServerTest {
                         .path("worksAfterRepair")
                         .asInt())
                 .isEqualTo(1);
+    }
+
+    /** What a rater tried and said of one answer, and what it came to after the round was closed, comes back too. */
+    @Test
+    public void aStudyThatIsOverComesInAgainWithWhatRatersTried() {
+        String study = copyOfTheDemo();
+        as(LEAD).post("/api/studies/" + study + "/round/close", Map.of("reason", "Enough is graded."));
+        byte[] out = export(as(LEAD), study);
+
+        ApiClient.Response again = as(LEAD).upload("/api/studies/archive?again=true", out);
+
+        assertThat(again.status()).as(again.body()).isEqualTo(200);
+        assertThat(evidence(again.json().path("studyId").asString()).path("answers"))
+                .hasSameSizeAs(evidence(study).path("answers"));
     }
 
     private String refused(java.util.function.Consumer<Map<String, byte[]>> change) {

@@ -12,6 +12,7 @@ import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
@@ -123,7 +124,7 @@ public final class EvidenceRows {
             @Size(max = LONGEST_ARGUMENTS)
             String arguments,
 
-            @Column("Standard input") @Size(max = 20_000) @NotNull
+            @Column("Standard input; empty if there was none") @Size(max = 20_000) @Nullable
             String input) {}
 
     @TableForm(
@@ -230,7 +231,11 @@ public final class EvidenceRows {
             List<String> arguments = List.of(MAPPER.readValue(row.arguments(), String[].class));
             if (arguments.size() <= MOST_ARGUMENTS) {
                 return Optional.of(new KeyedEvidence.KeyedInput(
-                        row.rater(), row.prompt(), row.repeat(), new InputEnd.Given(arguments, row.input()), row.at()));
+                        row.rater(),
+                        row.prompt(),
+                        row.repeat(),
+                        new InputEnd.Given(arguments, Objects.requireNonNullElse(row.input(), "")),
+                        row.at()));
             }
         } catch (JacksonException | NullPointerException e) {
             // Told below, as what is too long is.
@@ -300,7 +305,7 @@ public final class EvidenceRows {
                                 i.repeat(),
                                 i.at(),
                                 MAPPER.writeValueAsString(i.given().arguments()),
-                                i.given().input())));
+                                i.given().input().isEmpty() ? null : i.given().input())));
         evidence.seen().forEach(s -> out.add(SEEN, new SeenRow(s.rater(), s.answer(), s.repeat(), s.at(), s.level())));
     }
 
