@@ -28,6 +28,20 @@ export const repairsOf = (studyId: string, answerId: string) =>
       ),
   });
 
+/** What came of a repair, item by item. */
+export const resultOfRepair = (studyId: string, answerId: string, repairId: string) =>
+  queryOptions({
+    queryKey: studyKeys.part(studyId, "repair", repairId),
+    staleTime: Infinity,
+    queryFn: ({ signal }) =>
+      unwrap(
+        api.GET("/api/studies/{studyId}/answers/{answerId}/repairs/{repairId}", {
+          params: { path: { studyId, answerId, repairId } },
+          signal,
+        }),
+      ),
+  });
+
 export const repairableOf = (studyId: string, answerId: string) =>
   queryOptions({
     queryKey: studyKeys.part(studyId, "repairable", answerId),

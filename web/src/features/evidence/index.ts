@@ -1,4 +1,4 @@
-export { evidenceOf, gradedEvidenceOf, repairableOf, repairsOf, useRepairAnswer } from "./api";
+export { evidenceOf, gradedEvidenceOf, repairableOf, repairsOf, resultOfRepair, useRepairAnswer } from "./api";
 export { RepairDialog } from "./RepairDialog";
 export { Messages, Output, TrialItems } from "./TrialItems";
 export { TrialsNote } from "./TrialsNote";

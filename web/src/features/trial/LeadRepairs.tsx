@@ -6,7 +6,15 @@ import { count, moment } from "../../ui/format";
 import { Query } from "../../ui/Query";
 import { ChangedFiles } from "../desk/reading";
 import { useStudy } from "../study";
-import { RepairDialog, repairableOf, repairsOf, summaryWords, useRepairAnswer } from "../evidence";
+import {
+  RepairDialog,
+  repairableOf,
+  repairsOf,
+  summaryWords,
+  useRepairAnswer,
+  resultOfRepair,
+  TrialItems,
+} from "../evidence";
 
 const NOTHING: ReadonlyMap<string, string> = new Map();
 
@@ -27,7 +35,11 @@ export function LeadRepairs({ answerId }: { answerId: string }) {
       </div>
       <Query of={repairs} what="the repairs">
         {(all) =>
-          all.length === 0 ? <p className="text-ink-soft">Nobody changed its code yet.</p> : <List all={all} />
+          all.length === 0 ? (
+            <p className="text-ink-soft">Nobody changed its code yet.</p>
+          ) : (
+            <List all={all} answerId={answerId} />
+          )
         }
       </Query>
       {repairing && <Repairing answerId={answerId} onClose={() => setRepairing(false)} />}
@@ -35,7 +47,7 @@ export function LeadRepairs({ answerId }: { answerId: string }) {
   );
 }
 
-function List({ all }: { all: Schemas["RepairView"][] }) {
+function List({ all, answerId }: { all: Schemas["RepairView"][]; answerId: string }) {
   return (
     <ul className="mt-1 grid gap-2">
       {all.map((repair) => (
@@ -49,10 +61,23 @@ function List({ all }: { all: Schemas["RepairView"][] }) {
               </span>
             </summary>
             <ChangedFiles files={repair.changes} start={NOTHING} layout="inline" />
+            <WhatCame answerId={answerId} repairId={repair.id} />
           </details>
         </li>
       ))}
     </ul>
+  );
+}
+
+function WhatCame({ answerId, repairId }: { answerId: string; repairId: string }) {
+  const study = useStudy();
+  const result = useQuery(resultOfRepair(study.id, answerId, repairId));
+  return (
+    <div className="mt-2">
+      <Query of={result} what="what came of it">
+        {(came) => <TrialItems result={came} />}
+      </Query>
+    </div>
   );
 }
 

@@ -1,8 +1,11 @@
+import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import type { Schemas } from "../../../api/client";
 import { Dialog } from "../../../ui/Dialog";
 import { count } from "../../../ui/format";
-import { summaryWords } from "../../evidence";
+import { Query } from "../../../ui/Query";
+import { summaryWords, TrialItems } from "../../evidence";
+import { resultOfRepair } from "./api";
 import { ChangedFiles } from "../reading";
 
 type Repair = Schemas["RepairOnSheet"];
@@ -12,7 +15,7 @@ const NOTHING: ReadonlyMap<string, string> = new Map();
 type RepairsProps = { sheetId: string; answerId: string; repairs: Repair[] };
 
 /** What people changed so that it can be tried; without their names. */
-export function Repairs({ repairs }: RepairsProps) {
+export function Repairs({ sheetId, answerId, repairs }: RepairsProps) {
   const [shown, setShown] = useState<Repair>();
   return repairs.length === 0 ? (
     <p className="text-ink-soft">none</p>
@@ -40,8 +43,20 @@ export function Repairs({ repairs }: RepairsProps) {
           onOpenChange={() => setShown(undefined)}
         >
           <ChangedFiles files={shown.changes} start={NOTHING} layout="inline" />
+          <WhatCame sheetId={sheetId} answerId={answerId} repairId={shown.id} />
         </Dialog>
       )}
     </>
+  );
+}
+
+function WhatCame({ sheetId, answerId, repairId }: { sheetId: string; answerId: string; repairId: string }) {
+  const result = useQuery(resultOfRepair(sheetId, answerId, repairId));
+  return (
+    <div className="mt-4 border-t border-rule pt-3">
+      <Query of={result} what="what came of it">
+        {(came) => <TrialItems result={came} />}
+      </Query>
+    </div>
   );
 }

@@ -31,6 +31,20 @@ export const repairable = (sheetId: string, answerId: string) =>
       ),
   });
 
+/** What came of a repair, item by item. */
+export const resultOfRepair = (sheetId: string, answerId: string, repairId: string) =>
+  queryOptions({
+    queryKey: [...sheetKeys.one(sheetId), "repair", repairId],
+    staleTime: Infinity,
+    queryFn: ({ signal }) =>
+      unwrap(
+        api.GET("/api/sheets/{sheetId}/answers/{answerId}/repairs/{repairId}", {
+          params: { path: { sheetId, answerId, repairId } },
+          signal,
+        }),
+      ),
+  });
+
 export function useRepair(sheetId: string, answerId: string) {
   const client = useQueryClient();
   return useMutation({

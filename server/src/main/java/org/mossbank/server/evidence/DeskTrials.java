@@ -131,8 +131,8 @@ class DeskTrials {
                 .filter(a -> read.tried.containsKey(a.answerId()))
                 .toList();
         reading.transactions.executeWithoutResult(status -> {
-            Set<SheetAnswerId> before = (seen.seenOf(
-                    shown.stream().map(SheetsAtDesk.AnswerAtDesk::id).toList()));
+            Set<SheetAnswerId> before = seen.seenOf(
+                    shown.stream().map(SheetsAtDesk.AnswerAtDesk::id).toList());
             Instant now = reading.clock.instant();
             shown.stream()
                     .filter(a -> !before.contains(a.id()))

@@ -5,7 +5,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.stream.Collectors;
-import org.mossbank.server.account.AccountView;
 import org.mossbank.server.account.Accounts;
 import org.mossbank.server.answer.AnswerFacts;
 import org.mossbank.server.answer.FactsOfAnswers;
@@ -139,11 +138,8 @@ class EvidenceService {
                 whys,
                 graded.seen.ofStudy(study).stream().map(TrialSeen::seen).toList(),
                 accounts.byId(List.copyOf(people)).entrySet().stream()
-                        .collect(Collectors.toMap(Map.Entry::getKey, e -> name(e.getValue()))),
+                        .collect(Collectors.toMap(
+                                Map.Entry::getKey, e -> e.getValue().displayName())),
                 inputs);
-    }
-
-    private static String name(AccountView account) {
-        return account.displayName();
     }
 }

@@ -8,6 +8,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.UUID;
 import java.util.stream.Collectors;
 import org.mossbank.core.trial.RepeatedTrials;
 import org.mossbank.core.trial.TrialOutcome;
@@ -61,17 +62,24 @@ public class Trials {
     /** What came of the last turn of answers, item by item; of several trials the one that ended worst. */
     @SystemOnly
     public Map<AnswerId, TrialResult> results(Collection<AnswerId> answers) {
+        if (answers.isEmpty()) {
+            return Map.of();
+        }
+        List<UUID> told = trials.ended(answers).stream()
+                .collect(Collectors.groupingBy(TrialRepository.Ended::answerId))
+                .values()
+                .stream()
+                .flatMap(ended -> ended.stream()
+                        .max(Comparator.comparingInt(TrialRepository.Ended::turn)
+                                .thenComparing(TrialRepository.Ended::outcome, Comparator.reverseOrder())
+                                .thenComparing(TrialRepository.Ended::repetition, Comparator.reverseOrder()))
+                        .stream())
+                .map(TrialRepository.Ended::id)
+                .toList();
         Map<AnswerId, TrialResult> results = new HashMap<>();
-        if (!answers.isEmpty()) {
-            trials.ended(answers).stream()
-                    .collect(Collectors.groupingBy(TrialRepository.Ended::answerId))
-                    .forEach((answer, ended) -> ended.stream()
-                            .max(Comparator.comparingInt(TrialRepository.Ended::turn)
-                                    .thenComparing(TrialRepository.Ended::outcome, Comparator.reverseOrder())
-                                    .thenComparing(TrialRepository.Ended::repetition, Comparator.reverseOrder()))
-                            .flatMap(t -> trials.findById(t.id()))
-                            .flatMap(t -> Optional.ofNullable(t.result()))
-                            .ifPresent(r -> results.put(answer, r)));
+        for (Trial trial : trials.findAllById(told)) {
+            Optional.ofNullable(trial.result())
+                    .ifPresent(r -> results.put(trial.subject().answerId(), r));
         }
         return results;
     }
