@@ -142,6 +142,15 @@ public final class Browser implements AutoCloseable {
         });
     }
 
+    /** For what may go away by itself: waits until it is gone, and clicks it until then. */
+    public void clickWhileThere(By by) {
+        await(d -> {
+            List<WebElement> found = d.findElements(by);
+            found.forEach(WebElement::click);
+            return found.isEmpty();
+        });
+    }
+
     public void clickButton(String name) {
         click(By.xpath("//button[normalize-space()='" + name + "' or @aria-label='" + name + "']"));
     }
