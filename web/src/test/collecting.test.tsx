@@ -1,8 +1,8 @@
 // @vitest-environment happy-dom
-import { type Asked, inStudy, server, STUDY } from "./page";
+import { type Asked, inStudy, server, STUDY, toldByServer } from "./page";
 import { render, screen, waitFor, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
-import { beforeEach, describe, expect, it, vi } from "vitest";
+import { beforeEach, describe, expect, it } from "vitest";
 import type { Schemas } from "../api/client";
 import { Changes } from "../features/answer/Changes";
 import { FollowUpFields } from "../features/answer/FollowUpFields";
@@ -154,13 +154,7 @@ describe("collecting from sources", () => {
 
 describe("a run's board", () => {
   beforeEach(() => {
-    vi.stubGlobal(
-      "EventSource",
-      class {
-        addEventListener() {}
-        close() {}
-      },
-    );
+    toldByServer();
   });
 
   /** Keeps what a step made of the run, as the real server does. */

@@ -82,6 +82,7 @@ const REPORT: Schemas["EvidenceReport"] = {
 
 const GRADED: Schemas["GradedEvidence"] = {
   criterion: "Correctness",
+  contradicting: 1,
   contradictions: [
     {
       answerId: "a2",
@@ -95,6 +96,7 @@ const GRADED: Schemas["GradedEvidence"] = {
       outcome: "DID_NOT_COMPILE",
     },
   ],
+  saidOtherwise: 1,
   otherwise: [
     {
       answerId: "a3",
@@ -174,8 +176,15 @@ describe("trials beside the recommendation", () => {
     expect(table.getByText("0.74 (0.55 to 0.88)")).toBeTruthy();
   });
 
+  it("are counted whole where not all are listed", async () => {
+    page({ ...GRADED, contradicting: 2_345, saidOtherwise: 2_001 });
+    expect(await screen.findByText(/2345 grades to look at/)).toBeTruthy();
+    expect(screen.getAllByText(/The first 1 of them is listed/)).toHaveLength(2);
+    expect(screen.getByText(/2001 times/)).toBeTruthy();
+  });
+
   it("say it where nobody looked, and compare nothing", async () => {
-    page({ ...GRADED, contradictions: [], seen: { ...GRADED.seen, answers: 0 } });
+    page({ ...GRADED, contradicting: 0, contradictions: [], seen: { ...GRADED.seen, answers: 0 } });
     expect(await screen.findByText(/Nobody looked at any/)).toBeTruthy();
     expect(screen.getByText(/No highest grade for correctness on code that fails/)).toBeTruthy();
     expect(screen.queryByRole("table", { name: /with and without/ })).toBeNull();

@@ -371,7 +371,7 @@ describe("recommendation", () => {
   it("says in a sentence what it hangs on, once that is known", async () => {
     await recommendation();
     expect(await screen.findByText(/holds for 83 % of weightings/)).toBeDefined();
-    expect(screen.getByRole("link", { name: "How it comes about" })).toBeDefined();
+    expect(screen.getByRole("link", { name: "Why" })).toBeDefined();
   });
 
   it("keeps the standings when it withholds, and says that they do not decide", async () => {

@@ -39,6 +39,24 @@ export class ServerDouble {
   };
 }
 
+/** Stands in for what the server tells by itself. */
+export function toldByServer() {
+  const following = new Map<string, () => void>();
+  vi.stubGlobal(
+    "EventSource",
+    class {
+      constructor(private readonly address: string) {}
+      addEventListener(_: string, heard: () => void) {
+        following.set(this.address, heard);
+      }
+      close() {
+        following.delete(this.address);
+      }
+    },
+  );
+  return { tell: (address: string) => following.get(address)?.(), addresses: () => [...following.keys()] };
+}
+
 // Browsers have had it since 2024; the oldest Node that builds this has not.
 Map.groupBy ??= <K, T>(items: Iterable<T>, keyOf: (item: T, index: number) => K) => {
   const groups = new Map<K, T[]>();

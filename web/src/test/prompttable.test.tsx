@@ -18,6 +18,8 @@ const bare = (candidateId: string, change: Partial<Cell> = {}): Cell => ({
   asIs: 2,
   repaired: 1,
   not: 1,
+  tried: 0,
+  passed: 0,
   points: 4,
   covered: 3,
   followUps: 0,
@@ -49,7 +51,7 @@ const VIEW: Schemas["PromptTableView"] = {
       size: "SMALL",
       areas: ["back end"],
       cells: [
-        cell("osier"),
+        cell("osier", { tried: 2, passed: 1 }),
         bare("sedge", { answerId: "sedge-answer", complete: 0, asIs: 0, repaired: 0, not: 0, points: 0 }),
       ],
       mean: 75,
@@ -88,6 +90,7 @@ describe("what each candidate made of each prompt", () => {
     const score = within(row).getByRole("link", { name: "Osier, Why does the lamp stay dark?: 75" });
     expect(score.getAttribute("href")).toMatch(/answers\/p1\?answer=osier-answer$/);
     expect(within(row).getByText("works 2 + 1 of 4")).toBeTruthy();
+    expect(within(row).getByText("tried: 1 of 2 pass")).toBeTruthy();
     expect(within(row).getByText("points 75 %")).toBeTruthy();
     expect(within(row).getByRole("link", { name: /^Sedge.*no score$/ })).toBeTruthy();
     expect(screen.getByText("no answer")).toBeTruthy();

@@ -1,5 +1,5 @@
 // @vitest-environment happy-dom
-import { inStudy, server, STUDY } from "./page";
+import { inStudy, server, STUDY, toldByServer } from "./page";
 import { screen, waitFor, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { describe, expect, it } from "vitest";
@@ -130,6 +130,32 @@ describe("trials of one code", () => {
 });
 
 describe("the board", () => {
+  it("is fetched when the server tells of a change, once more for what changed meanwhile, and not after the end", async () => {
+    const told = toldByServer();
+    const address = "/api/studies/s1/trials/events";
+    const boards = [[RUNNING], [RUNNING], [trial("t1")]];
+    let fetched = 0;
+    let answered = () => {};
+    study([]).on("GET /api/studies/s1/trials", async () => {
+      const trials = boards[fetched++] ?? [];
+      if (fetched === 2) {
+        await new Promise<void>((done) => (answered = done));
+      }
+      return { body: { trials } };
+    });
+    inStudy(<TrialsPage />);
+    expect(await screen.findByText(/0 of 1 trial ended, 1 running/)).toBeDefined();
+    told.tell(address);
+    await waitFor(() => expect(fetched).toBe(2));
+    told.tell(address);
+    told.tell(address);
+    expect(fetched).toBe(2);
+    answered();
+    expect(await screen.findByText(/1 of 1 trial ended\./)).toBeDefined();
+    expect(fetched).toBe(3);
+    expect(told.addresses()).toEqual([]);
+  });
+
   it("shows each candidate's trials by prompt, and what came of one", async () => {
     study([trial("t1"), trial("t2", { answerId: "a2", outcome: "WRONG_OUTPUT", passed: 1, asked: 2, warnings: 1 })]);
     inStudy(<TrialsPage />);
@@ -159,6 +185,7 @@ describe("the board", () => {
   });
 
   it("begins what is missing, and stops what moves", async () => {
+    toldByServer();
     const asked = study([]).on("POST /api/studies/s1/trials", () => ({
       body: { trials: [RUNNING] },
     })).asked;

@@ -7,13 +7,13 @@ import { followsOfStudy } from "./api";
 const VIEWS = [
   { path: "", name: "Outcome" },
   { path: "/standings", name: "Standings" },
-  { path: "/how", name: "How it comes about" },
-  { path: "/prompts", name: "Prompt by prompt" },
+  { path: "/how", name: "Why" },
+  { path: "/prompts", name: "By prompt" },
   { path: "/traits", name: "Good at, bad at" },
   { path: "/work", name: "Does it work" },
   { path: "/trials", name: "Trials" },
   { path: "/costs", name: "Cost and time" },
-  { path: "/covers", name: "Who covers what" },
+  { path: "/covers", name: "Coverage" },
   { path: "/expected", name: "Expected" },
   { path: "/since", name: "Since the last" },
   { path: "/what-if", name: "What if" },
@@ -27,7 +27,7 @@ export function Views() {
   const shown = VIEWS.filter((v) => v.path !== "/since" || follows.data?.title !== undefined);
   return (
     <nav aria-label="Views of the recommendation" className="mb-4 border-b border-rule print:hidden">
-      <ul className="flex flex-wrap gap-x-6">
+      <ul className="flex flex-wrap gap-x-4 text-sm">
         {shown.map((view) => (
           <li key={view.path}>
             <NavLink

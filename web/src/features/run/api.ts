@@ -1,6 +1,6 @@
 import { queryOptions, useMutation, useQueryClient } from "@tanstack/react-query";
-import { useEffect } from "react";
 import { api, type Schemas, unwrap } from "../../api/client";
+import { useLive } from "../../api/live";
 import { studyKeys, useStudyChanged } from "../study";
 
 const ofStudy = (studyId: string) => ({ params: { path: { studyId } } });
@@ -89,17 +89,5 @@ export function useRunStep(studyId: string, runId: string) {
 }
 
 /** Keeps a run's board as the server tells it; a lost connection is taken up again by the browser. */
-export function useLiveRun(studyId: string, runId: string, going: boolean) {
-  const client = useQueryClient();
-  useEffect(() => {
-    if (!going) {
-      return;
-    }
-    const events = new EventSource(`/api/studies/${studyId}/runs/${runId}/events`);
-    events.addEventListener("board", () => {
-      // The event says that something changed; the query fetches it with its type.
-      void client.invalidateQueries({ queryKey: oneRun(studyId, runId).queryKey, exact: true });
-    });
-    return () => events.close();
-  }, [client, studyId, runId, going]);
-}
+export const useLiveRun = (studyId: string, runId: string, going: boolean) =>
+  useLive(`/api/studies/${studyId}/runs/${runId}/events`, oneRun(studyId, runId).queryKey, going);

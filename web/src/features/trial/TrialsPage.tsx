@@ -16,7 +16,7 @@ import { CandidateName, candidatesOfStudy } from "../candidate";
 import { promptsOfStudy } from "../prompt";
 import { useStudy } from "../study";
 import { answersOfStudy } from "../answer";
-import { checksOf, trialOf, trialsOf, useMoveTrials } from "./api";
+import { checksOf, trialOf, trialsOf, useMoveTrials, useLiveTrials } from "./api";
 import { LeadRepairs } from "./LeadRepairs";
 import { TrialItems, WorksByTrial, together, trialWords } from "../evidence";
 
@@ -35,6 +35,7 @@ export function TrialsPage() {
     ],
   });
   useTitle(`Trials · ${study.title}`);
+  useLiveTrials(study.id, board.data?.trials.some((t) => t.state === "WAITING" || t.state === "RUNNING") ?? false);
   const failed = prompts.error ?? candidates.error ?? answers.error ?? checks.error ?? board.error;
   if (failed) {
     return <Failure error={failed} what="the trials" onRetry={() => void board.refetch()} />;

@@ -1,9 +1,7 @@
 import { queryOptions, useMutation, useQueryClient } from "@tanstack/react-query";
 import { api, type Schemas, unwrap } from "../../api/client";
+import { useLive } from "../../api/live";
 import { studyKeys } from "../study";
-
-/** How often a board is looked at while something on it moves. */
-const WHILE_RUNNING_MS = 1_000;
 
 export const toolchainsOf = (studyId: string) =>
   queryOptions({
@@ -20,16 +18,16 @@ export const checksOf = (studyId: string) =>
       unwrap(api.GET("/api/studies/{studyId}/checks", { params: { path: { studyId } }, signal })),
   });
 
-const isMoving = (board: Schemas["TrialBoard"] | undefined) =>
-  board?.trials.some((t) => t.state === "WAITING" || t.state === "RUNNING") ?? false;
-
 export const trialsOf = (studyId: string) =>
   queryOptions({
     queryKey: studyKeys.part(studyId, "trials"),
     queryFn: ({ signal }) =>
       unwrap(api.GET("/api/studies/{studyId}/trials", { params: { path: { studyId } }, signal })),
-    refetchInterval: (query) => (isMoving(query.state.data) ? WHILE_RUNNING_MS : false),
   });
+
+/** Follows trials while some wait or run. */
+export const useLiveTrials = (studyId: string, moving: boolean) =>
+  useLive(`/api/studies/${studyId}/trials/events`, trialsOf(studyId).queryKey, moving);
 
 export const trialOf = (studyId: string, trialId: string) =>
   queryOptions({

@@ -56,6 +56,8 @@ export function said(mark: Mark, cell: Cell): string | undefined {
         ? undefined
         : `works ${cell.asIs}${cell.repaired > 0 ? ` + ${cell.repaired}` : ""} of ${tried}`;
     }
+    case "trials":
+      return cell.tried === 0 ? undefined : `tried: ${cell.passed} of ${cell.tried} pass`;
     case "points":
       return cell.points === 0 ? undefined : `points ${percent(cell.covered / cell.points)}`;
     case "outcome":

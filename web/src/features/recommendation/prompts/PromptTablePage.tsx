@@ -18,6 +18,7 @@ type View = Schemas["PromptTableView"];
 
 const NAMES: Record<Mark, string> = {
   works: "whether it works",
+  trials: "trials",
   points: "key points",
   outcome: "outcome",
   turns: "follow-ups",

@@ -4,7 +4,7 @@ import type { Schemas } from "../../../api/client";
 type By = "LISTED" | "TITLE" | "MEAN" | "SPREAD" | "CANDIDATE";
 
 /** What a cell may show beside its score. */
-export const MARKS = ["works", "points", "outcome", "turns", "cost", "time"] as const;
+export const MARKS = ["works", "trials", "points", "outcome", "turns", "cost", "time"] as const;
 export type Mark = (typeof MARKS)[number];
 
 /** What rows are put in order by: one of the server's, or a candidate's id. */
@@ -21,7 +21,7 @@ type Size = NonNullable<Schemas["PromptRow"]["size"]>;
 const SIZES: Record<string, Size> = { small: "SMALL", medium: "MEDIUM", large: "LARGE" };
 
 const BY: Record<string, By> = { listed: "LISTED", title: "TITLE", mean: "MEAN", spread: "SPREAD" };
-const USUAL: Mark[] = ["works", "points"];
+const USUAL: Mark[] = ["works", "trials", "points"];
 
 function orderOf(address: URLSearchParams): Order {
   const name = address.get("by") ?? "listed";

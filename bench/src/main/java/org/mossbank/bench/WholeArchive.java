@@ -40,30 +40,51 @@ public final class WholeArchive {
         int prompts = arguments.length > 1 ? Integer.parseInt(arguments[1]) : PROMPTS;
         TestDatabase database = TestDatabase.create();
         String study = broughtIn(root, database, prompts);
+        changed(database, CHECKS_AND_TRIALS);
         try (ServerProcess server = started(root, database)) {
             // As after an upgrade that changed nothing, or a night.
             ApiClient lead = signedIn(server);
             for (String page : PAGES) {
                 timed(page + ", after a new start", () -> lead.get(study + page));
             }
+            for (String page : EVIDENCE) {
+                timed(page + ", the first time", () -> lead.get(study + page));
+                timed(page + ", unchanged", () -> lead.get(study + page));
+            }
+            explore(lead, study);
             for (int again = 0; again < TIMES; again++) {
                 for (String page : PAGES.subList(0, 2)) {
-                    changed(database);
+                    changed(database, ANOTHER_REVISION);
                     timed(page + ", after a change", () -> lead.get(study + page));
                 }
             }
         }
     }
 
-    /** As if somebody had sent in a sheet: what was kept of the figures is of no use any more, nor are the grades that were read. */
-    private static void changed(TestDatabase database) {
+    private static void changed(TestDatabase database, String how) {
         try (var connection = database.connect();
                 var statement = connection.createStatement()) {
-            statement.executeUpdate("update round set revision = revision + 1");
+            statement.execute(how);
         } catch (SQLException e) {
             throw new IllegalStateException(e);
         }
     }
+
+    /** As if somebody had sent in a sheet: what was kept of the figures is of no use any more, nor are the grades that were read. */
+    private static final String ANOTHER_REVISION = "update round set revision = revision + 1";
+
+    /** One trial of each answer, as if each prompt had a check; a third fails. */
+    private static final String CHECKS_AND_TRIALS = """
+            insert into prompt_check (prompt_id, study_id, content, digest, revision, changed_at, changed_by)
+            select p.id, p.study_id, '{}', 'bench', 1, now(), 'Bench' from prompt p
+            where not exists (select 1 from prompt_check c where c.prompt_id = p.id);
+            insert into trial (id, study_id, prompt_id, answer_id, turn, repetition, check_digest, digest, place, state, ended_at,
+                outcome, passed, asked, result)
+            select gen_random_uuid(), a.study_id, a.prompt_id, a.id, 0, 1, 'bench', 'bench', row_number() over (), 'ENDED', now(),
+                case when row_number() over () % 3 = 0 then 'WRONG_OUTPUT' else 'PASSED' end, 3, 5, '{}'
+            from answer a join prompt_check c on c.prompt_id = a.prompt_id and c.digest = 'bench'""";
+
+    private static final List<String> EVIDENCE = List.of("/evidence", "/recommendation/evidence", "/trials");
 
     private static final List<String> PAGES = List.of(
             "/agreement",
@@ -139,10 +160,20 @@ public final class WholeArchive {
         String criterion = report.at("/rule/weights/0/criterionId").asString();
         String rater =
                 lead.get(study + "/agreement").json().at("/raters/0/raterId").asString();
+        read();
         for (int again = 0; again < TIMES; again++) {
             List<?> weights = List.of(Map.of("criterionId", criterion, "weight", again));
             asked(lead, study, "another weight", weights, List.of());
             asked(lead, study, "without a rater", List.of(), List.of(rater));
+        }
+    }
+
+    /** A person reads what the rule says before they turn anything. */
+    private static void read() {
+        try {
+            Thread.sleep(2_000);
+        } catch (InterruptedException e) {
+            throw new IllegalStateException(e);
         }
     }
 

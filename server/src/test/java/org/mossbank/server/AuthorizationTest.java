@@ -175,6 +175,7 @@ public class AuthorizationTest extends ServerTest {
             new Row("POST", STUDY + "/prompts/{promptId}/check/try", 409, 403, 404, 401),
             new Row("GET", STUDY + "/trials", 200, 403, 404, 401),
             new Row("POST", STUDY + "/trials", 409, 403, 404, 401),
+            new Row("GET", STUDY + "/trials/events", 200, 403, 404, 401),
             new Row("GET", STUDY + "/trials/{trialId}", 404, 403, 404, 401),
             new Row("GET", STUDY + "/answers/{answerId}/repairs", 200, 403, 404, 401),
             new Row("GET", STUDY + "/answers/{answerId}/repairable", 409, 403, 404, 401),

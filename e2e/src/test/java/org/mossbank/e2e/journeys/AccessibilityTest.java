@@ -80,7 +80,7 @@ public class AccessibilityTest extends Journey {
         ApiClient lead = ApiClient.signedIn(server().address(), "orla", PASSWORD);
         browser.go("/studies/" + DemoInPreparation.bringInOver(ROOT, lead) + "/recommendation")
                 .seeHeading();
-        browser.clickLink("Prompt by prompt");
+        browser.clickLink("By prompt");
         browser.seeHeading("Prompt by prompt");
         browser.seeText("8 prompts together");
         scan("prompt by prompt");

@@ -15,6 +15,7 @@ import org.mossbank.server.ids.RepairId;
 import org.mossbank.server.ids.SheetAnswerId;
 import org.mossbank.server.ids.SheetId;
 import org.mossbank.server.ids.StudyId;
+import org.mossbank.server.shared.CountedTurn;
 import org.mossbank.server.shared.HeavyWork;
 import org.mossbank.server.shared.Problem;
 import org.mossbank.server.shared.Snapshot;
@@ -62,6 +63,7 @@ class DeskTrials {
             TransactionTemplate transactions,
             HeavyWork heavy,
             EntityManager entities,
+            CountedTurn turn,
             Clock clock) {}
 
     private record Read(

@@ -1,8 +1,13 @@
 package org.mossbank.server.evidence;
 
+import com.github.benmanes.caffeine.cache.Cache;
+import com.github.benmanes.caffeine.cache.Caffeine;
+import java.time.Duration;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
+import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 import org.mossbank.server.account.Accounts;
@@ -35,12 +40,35 @@ import org.springframework.transaction.annotation.Transactional;
 /** What trials say of a study's answers, and what raters say of the same. */
 @Service
 class EvidenceService {
+    /** Of each sort. Those of a large study take some megabytes. */
+    private static final int MOST_KEPT = 20;
+
+    /** Names that people go by may change. */
+    private static final Duration LONGEST = Duration.ofMinutes(10);
+
     private final Trials trials;
     private final Answered answered;
     private final Graded graded;
     private final Studies studies;
     private final Accounts accounts;
     private final DeskTrials.Reading reading;
+    private final Cache<Key, EvidenceReport> reports = kept();
+    private final Cache<Key, GradedEvidence> gradedReports = kept();
+
+    /** What both hang on once the round is open: trials end before it, and all else counts its revision up. */
+    private record Key(StudyId study, long revision, long repairs) {}
+
+    private static <T> Cache<Key, T> kept() {
+        return Caffeine.newBuilder()
+                .maximumSize(MOST_KEPT)
+                .expireAfterWrite(LONGEST)
+                .build();
+    }
+
+    /** Empty while the study is being prepared, as anything may change then. */
+    private Optional<Key> key(StudyId study) {
+        return graded.grading.round(study).map(r -> new Key(study, r.revision(), trials.repairsMade(study)));
+    }
 
     EvidenceService(
             Trials trials,
@@ -74,6 +102,12 @@ class EvidenceService {
     @PreAuthorize("@studyAccess.maySeeAll(#study)")
     @Transactional(propagation = Propagation.NEVER)
     public EvidenceReport of(StudyId study) {
+        return key(study)
+                .map(known -> Objects.requireNonNull(reports.get(known, k -> report(k.study))))
+                .orElseGet(() -> report(study));
+    }
+
+    private EvidenceReport report(StudyId study) {
         EvidenceComputation.Basis basis = reading.snapshot().of(() -> basis(study));
         return reading.heavy().run(() -> EvidenceComputation.of(basis));
     }
@@ -102,6 +136,12 @@ class EvidenceService {
     @Transactional(propagation = Propagation.NEVER)
     public GradedEvidence graded(StudyId study) {
         graded.recommendations.requireEnded(study);
+        return key(study)
+                .map(known -> Objects.requireNonNull(gradedReports.get(known, k -> gradedReport(k.study))))
+                .orElseGet(() -> gradedReport(study));
+    }
+
+    private GradedEvidence gradedReport(StudyId study) {
         GradedComputation.Basis basis = reading.snapshot().of(() -> gradedBasis(study));
         return reading.heavy().run(() -> GradedComputation.of(basis));
     }

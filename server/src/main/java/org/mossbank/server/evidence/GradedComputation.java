@@ -70,10 +70,14 @@ final class GradedComputation {
 
     static GradedEvidence of(Basis basis) {
         GradedComputation all = new GradedComputation(basis);
+        List<GradedEvidence.ContradictionView> contradictions = all.contradictions();
+        List<SaidOfAnswers.WhySaid> otherwise = all.otherwise();
         return new GradedEvidence(
                 basis.criterion == null ? null : basis.criterion.name(),
-                all.contradictions(),
-                all.otherwise(),
+                contradictions.size(),
+                contradictions.stream().limit(MOST_LISTED).toList(),
+                otherwise.size(),
+                otherwise.stream().limit(MOST_LISTED).map(all::otherwise).toList(),
                 all.seen(),
                 all.people());
     }
@@ -87,7 +91,7 @@ final class GradedComputation {
         for (SentGrade grade : basis.grades) {
             TriedAnswer tried = basis.tried.get(grade.answerId());
             AnswerFacts of = facts.get(grade.answerId());
-            if (tried != null && of != null && found.size() < MOST_LISTED) {
+            if (tried != null && of != null) {
                 tried.last()
                         .ifPresent(last -> Contradiction.of(
                                         grade.level() + 1, criterion.levels().size(), last.trials())
@@ -106,24 +110,21 @@ final class GradedComputation {
         return found;
     }
 
-    private List<GradedEvidence.SaidOtherwise> otherwise() {
-        return basis.whys.stream()
-                .filter(w -> facts.containsKey(w.answerId()))
-                .limit(MOST_LISTED)
-                .map(w -> {
-                    AnswerFacts of = Require.known(facts, w.answerId());
-                    return new GradedEvidence.SaidOtherwise(
-                            of.id(),
-                            of.promptId(),
-                            of.candidateId(),
-                            of.attempt(),
-                            Require.known(basis.names, w.raterId()),
-                            w.works(),
-                            SightOfTrials.proposed(basis.tried.get(w.answerId()))
-                                    .orElse(null),
-                            w.why());
-                })
-                .toList();
+    private List<SaidOfAnswers.WhySaid> otherwise() {
+        return basis.whys.stream().filter(w -> facts.containsKey(w.answerId())).toList();
+    }
+
+    private GradedEvidence.SaidOtherwise otherwise(SaidOfAnswers.WhySaid said) {
+        AnswerFacts of = Require.known(facts, said.answerId());
+        return new GradedEvidence.SaidOtherwise(
+                of.id(),
+                of.promptId(),
+                of.candidateId(),
+                of.attempt(),
+                Require.known(basis.names, said.raterId()),
+                said.works(),
+                SightOfTrials.proposed(basis.tried.get(said.answerId())).orElse(null),
+                said.why());
     }
 
     private record Cell(AccountId rater, AnswerId answer) {}

@@ -15,14 +15,18 @@ import org.mossbank.server.study.RaterTerms;
  * What trials and raters say of the same answers. Nothing here corrects a grade.
  *
  * @param criterion      that trials speak for; absent if the rubric has none
- * @param contradictions grades on it that trials speak against
- * @param otherwise      what raters said against a trial, in their words
+ * @param contradicting  how many grades on it trials speak against
+ * @param contradictions those grades; the first of them where there are very many
+ * @param saidOtherwise  how often raters said something against a trial
+ * @param otherwise      what they said, in their words; the first of it where there is very much
  * @param seen           whether raters saw trials, and what that did
  * @param people         what raters and leads tried of their own
  */
 record GradedEvidence(
         @Nullable String criterion,
+        int contradicting,
         List<ContradictionView> contradictions,
+        int saidOtherwise,
         List<SaidOtherwise> otherwise,
         SeenByRaters seen,
         List<TriedByPerson> people) {

@@ -30,18 +30,32 @@ public class FiguresAhead {
     private final ObjectProvider<WorkedOutAhead> all;
 
     private final boolean wanted;
-    private final ThreadPoolExecutor beside = new ThreadPoolExecutor(
-            1,
-            1,
-            0,
-            TimeUnit.SECONDS,
-            new ArrayBlockingQueue<>(MOST_WAITING),
-            work -> new Thread(work, "figures-ahead"),
-            new ThreadPoolExecutor.DiscardPolicy());
+    private final ThreadPoolExecutor beside = oneAfterAnother("figures-ahead");
+    /** So that what somebody is about to ask does not wait for all of another study. */
+    private final ThreadPoolExecutor soon = oneAfterAnother("figures-soon");
 
     FiguresAhead(ObjectProvider<WorkedOutAhead> all, @Value("${mossbank.figures.ahead}") boolean wanted) {
         this.all = all;
         this.wanted = wanted;
+    }
+
+    private static ThreadPoolExecutor oneAfterAnother(String name) {
+        return new ThreadPoolExecutor(
+                1,
+                1,
+                0,
+                TimeUnit.SECONDS,
+                new ArrayBlockingQueue<>(MOST_WAITING),
+                work -> new Thread(work, name),
+                new ThreadPoolExecutor.DiscardPolicy());
+    }
+
+    /** Only that which somebody is about to ask. Returns at once. */
+    @SystemOnly
+    public void soon(StudyId study, WorkedOutAhead one) {
+        if (wanted) {
+            soon.execute(() -> workOut(study, one));
+        }
     }
 
     /** Returns at once. */
@@ -53,13 +67,15 @@ public class FiguresAhead {
     }
 
     private void workOut(StudyId study) {
-        for (WorkedOutAhead one : all.orderedStream().toList()) {
-            try {
-                one.workOut(study);
-            } catch (RuntimeException e) {
-                // They are worked out when somebody asks, who is told what is wrong.
-                LOG.info("figures of {} were not worked out ahead", study, e);
-            }
+        all.orderedStream().forEach(one -> workOut(study, one));
+    }
+
+    private static void workOut(StudyId study, WorkedOutAhead one) {
+        try {
+            one.workOut(study);
+        } catch (RuntimeException e) {
+            // They are worked out when somebody asks, who is told what is wrong.
+            LOG.info("figures of {} were not worked out ahead", study, e);
         }
     }
 
@@ -67,5 +83,6 @@ public class FiguresAhead {
     @EventListener(ContextClosedEvent.class)
     void end() {
         beside.shutdownNow();
+        soon.shutdownNow();
     }
 }

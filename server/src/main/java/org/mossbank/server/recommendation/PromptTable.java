@@ -43,6 +43,8 @@ record PromptTable(List<RecommendationReport.CandidateName> candidates, List<Pro
      * @param asIs      raters' words that the code works as it is
      * @param repaired  the same, after a trivial repair
      * @param not       the same, that it does not
+     * @param tried     attempts whose code was tried by its prompt's check
+     * @param passed    how many of those pass it as they came, each time
      * @param points    raters' verdicts on key points
      * @param covered   how many of those found the point; half for a part of it
      * @param followUps after first replies
@@ -58,6 +60,8 @@ record PromptTable(List<RecommendationReport.CandidateName> candidates, List<Pro
             int asIs,
             int repaired,
             int not,
+            int tried,
+            int passed,
             int points,
             double covered,
             int followUps,

@@ -9,8 +9,10 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Optional;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
+import org.mossbank.core.trial.TrialOutcome;
 import org.mossbank.server.answer.AnswerFacts;
 import org.mossbank.server.answer.Outcome;
 import org.mossbank.server.candidate.CandidateView;
@@ -24,6 +26,8 @@ import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.prompt.PromptView;
 import org.mossbank.server.shared.HeavyWork;
 import org.mossbank.server.shared.Snapshot;
+import org.mossbank.server.trial.Trials;
+import org.mossbank.server.trial.TriedAnswer;
 import org.springframework.stereotype.Component;
 
 /** Lays out what each candidate made of each prompt. */
@@ -33,11 +37,14 @@ class PromptTableComputation {
 
     private final RecommendationBasis basis;
     private final SaidOfAnswers said;
+    private final Trials trials;
     private final Snapshot snapshot;
     private final HeavyWork heavy;
 
-    PromptTableComputation(RecommendationBasis basis, SaidOfAnswers said, Snapshot snapshot, HeavyWork heavy) {
+    PromptTableComputation(
+            RecommendationBasis basis, SaidOfAnswers said, Trials trials, Snapshot snapshot, HeavyWork heavy) {
         this.basis = basis;
+        this.trials = trials;
         this.said = said;
         this.snapshot = snapshot;
         this.heavy = heavy;
@@ -45,17 +52,31 @@ class PromptTableComputation {
 
     /** What the table is made of, as it stood at one moment. */
     record Basis(
-            RecommendationData data, List<SaidOfAnswers.WorksSaid> works, List<SaidOfAnswers.PointsFound> points) {}
+            RecommendationData data,
+            List<SaidOfAnswers.WorksSaid> works,
+            List<SaidOfAnswers.PointsFound> points,
+            Map<AnswerId, TriedAnswer> tried) {}
 
     PromptTable of(StudyId study) {
-        Basis read = snapshot.of(() -> new Basis(basis.of(study), said.works(study), said.points(study)));
+        Basis read = snapshot.of(
+                () -> new Basis(basis.of(study), said.works(study), said.points(study), trials.ofStudy(study)));
         return heavy.run(() -> of(read));
     }
 
-    /** What raters said of one answer beside its levels. */
+    /** What raters and trials said of one answer beside its levels. */
     private static final class Said {
         private final Map<Works, Long> works = new EnumMap<>(Works.class);
         private final Map<Verdict, Long> points = new EnumMap<>(Verdict.class);
+        private @Nullable TriedAnswer trial;
+
+        /** As it came, each time that it was tried. Repairs are made after the round was opened, too. */
+        boolean passes() {
+            return Optional.ofNullable(trial)
+                    .flatMap(TriedAnswer::last)
+                    .flatMap(l -> l.trials().outcome())
+                    .filter(TrialOutcome::passed)
+                    .isPresent();
+        }
 
         int times(Works how) {
             return works.getOrDefault(how, 0L).intValue();
@@ -79,6 +100,7 @@ class PromptTableComputation {
                 w -> said.computeIfAbsent(w.answerId(), a -> new Said()).works.put(w.works(), w.times()));
         basis.points.forEach(
                 p -> said.computeIfAbsent(p.answerId(), a -> new Said()).points.put(p.verdict(), p.times()));
+        basis.tried.forEach((answer, trial) -> said.computeIfAbsent(answer, a -> new Said()).trial = trial);
         Map<PromptId, List<AnswerFacts>> byPrompt =
                 data.answers().values().stream().collect(Collectors.groupingBy(AnswerFacts::promptId));
         return new PromptTable(
@@ -136,6 +158,8 @@ class PromptTableComputation {
                 said.times(Works.AS_IS),
                 said.times(Works.AFTER_REPAIR),
                 said.times(Works.NOT) + said.times(Works.GAVE_UP) + said.times(Works.SAID_DONE),
+                said.trial == null ? 0 : 1,
+                said.passes() ? 1 : 0,
                 said.allPoints(),
                 said.covered(),
                 answer.asked().size(),
@@ -154,6 +178,8 @@ class PromptTableComputation {
                 c.asIs(),
                 c.repaired(),
                 c.not(),
+                c.tried(),
+                c.passed(),
                 c.points(),
                 c.covered(),
                 c.followUps(),
@@ -182,6 +208,8 @@ class PromptTableComputation {
                 some.stream().mapToInt(PromptTable.PromptCell::asIs).sum(),
                 some.stream().mapToInt(PromptTable.PromptCell::repaired).sum(),
                 some.stream().mapToInt(PromptTable.PromptCell::not).sum(),
+                some.stream().mapToInt(PromptTable.PromptCell::tried).sum(),
+                some.stream().mapToInt(PromptTable.PromptCell::passed).sum(),
                 some.stream().mapToInt(PromptTable.PromptCell::points).sum(),
                 some.stream().mapToDouble(PromptTable.PromptCell::covered).sum(),
                 some.stream().mapToInt(PromptTable.PromptCell::followUps).sum(),

@@ -25,13 +25,13 @@ class RecommendationService {
     private final RecommendationReports reports;
     private final GradesTable grades;
     private final WhatIf whatIf;
-    private final Grading grading;
+    private final FiguresAhead ahead;
     private final Studies studies;
 
     RecommendationService(
-            RecommendationReports reports, GradesTable grades, WhatIf whatIf, Grading grading, Studies studies) {
+            RecommendationReports reports, GradesTable grades, WhatIf whatIf, FiguresAhead ahead, Studies studies) {
         this.whatIf = whatIf;
-        this.grading = grading;
+        this.ahead = ahead;
         this.reports = reports;
         this.grades = grades;
         this.studies = studies;
@@ -43,11 +43,17 @@ class RecommendationService {
         }
     }
 
-    /** @throws Problem 409 while raters grade */
+    /**
+     * Whoever reads it may ask what would be otherwise next.
+     *
+     * @throws Problem 409 while raters grade
+     */
     @PreAuthorize("@studyAccess.maySeeAll(#study)")
     public RecommendationReport report(StudyId study) {
         refuseWhileGrading(study);
-        return reports.of(study);
+        RecommendationReport report = reports.of(study);
+        ahead.soon(study, whatIf::readAhead);
+        return report;
     }
 
     /** All grades as one table, from which everybody can work the figures out again; for leads, as it names who gave them. */
@@ -75,8 +81,7 @@ class RecommendationService {
     @PreAuthorize("@studyAccess.maySeeAll(#study)")
     public WhatIf.WhatIfView whatIf(StudyId study, WhatIf.AskWhatIf asked) {
         refuseWhileGrading(study);
-        return whatIf.ask(
-                study, grading.round(study).map(Grading.RoundState::revision).orElse(0L), asked);
+        return whatIf.ask(study, asked);
     }
 
     /** Reports, cached by the revision of the grades. */

@@ -36,6 +36,7 @@ import org.mossbank.server.answer.Measures;
 import org.mossbank.server.candidate.CandidateView;
 import org.mossbank.server.candidate.MonthlyCost;
 import org.mossbank.server.candidate.TeamUse;
+import org.mossbank.server.grading.Grading;
 import org.mossbank.server.ids.AccountId;
 import org.mossbank.server.ids.CandidateId;
 import org.mossbank.server.ids.CriterionId;
@@ -56,14 +57,16 @@ class WhatIf {
 
     private final Masking masking;
     private final Agreements agreements;
+    private final Grading grading;
     private final RecommendationBasis basis;
     private final HeavyWork heavy;
     private final Cache<Key, Prepared> prepared =
             Caffeine.newBuilder().maximumSize(STUDIES).expireAfterAccess(IDLE).build();
 
-    WhatIf(Masking masking, Agreements agreements, RecommendationBasis basis, HeavyWork heavy) {
+    WhatIf(Masking masking, Agreements agreements, Grading grading, RecommendationBasis basis, HeavyWork heavy) {
         this.masking = masking;
         this.agreements = agreements;
+        this.grading = grading;
         this.basis = basis;
         this.heavy = heavy;
     }
@@ -227,10 +230,21 @@ class WhatIf {
         }
     }
 
-    /** @param revision of the grades */
-    WhatIfView ask(StudyId study, long revision, AskWhatIf asked) {
-        Prepared of = Objects.requireNonNull(prepared.get(new Key(study, revision), k -> prepare(study)));
+    WhatIfView ask(StudyId study, AskWhatIf asked) {
+        long revision = grading.round(study).map(Grading.RoundState::revision).orElse(0L);
+        Prepared of = prepared(new Key(study, revision));
         return heavy.run(() -> of.ask(asked));
+    }
+
+    /** Reads the grades before the first question. Not while raters grade: nothing is answered then. */
+    void readAhead(StudyId study) {
+        grading.round(study)
+                .filter(Grading.RoundState::hasEnded)
+                .ifPresent(r -> prepared(new Key(study, r.revision())));
+    }
+
+    private Prepared prepared(Key key) {
+        return Objects.requireNonNull(prepared.get(key, k -> prepare(k.study)));
     }
 
     private Prepared prepare(StudyId study) {

@@ -14,6 +14,7 @@
             "answer",
             "masking",
             "rubric",
+            "trial",
             "grading",
             "agreement",
             "reconciliation",

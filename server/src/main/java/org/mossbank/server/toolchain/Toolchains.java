@@ -4,6 +4,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.concurrent.atomic.AtomicBoolean;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.core.trial.LooseCode;
 import org.mossbank.core.trial.TestRun;
@@ -20,7 +21,8 @@ import org.springframework.stereotype.Component;
 public class Toolchains {
     private final List<Toolchain> known;
     private final Sandbox sandbox;
-    private @Nullable Map<String, Offered> found;
+    private volatile @Nullable Map<String, Offered> found;
+    private final AtomicBoolean looking = new AtomicBoolean();
 
     Toolchains(List<Toolchain> known, Sandbox sandbox) {
         this.known = known;
@@ -57,6 +59,17 @@ public class Toolchains {
         return sandbox.missing();
     }
 
+    /**
+     * Looks for them beside, where somebody may want to try something soon: it takes seconds the first time. Returns at once.
+     */
+    public void lookAhead() {
+        if (found == null && looking.compareAndSet(false, true)) {
+            Thread beside = new Thread(this::found, "toolchains-ahead");
+            beside.setDaemon(true);
+            beside.start();
+        }
+    }
+
     /** In the order of their keys. */
     public List<Offered> all() {
         return List.copyOf(found().values());
@@ -66,17 +79,25 @@ public class Toolchains {
         return Optional.ofNullable(found().get(key));
     }
 
-    private synchronized Map<String, Offered> found() {
-        if (found == null) {
-            Map<String, Offered> looked = new LinkedHashMap<>();
-            if (missing().isEmpty()) {
-                known.stream()
-                        .sorted(java.util.Comparator.comparing(Toolchain::key))
-                        .forEach(t -> version(t).ifPresent(v -> looked.put(t.key(), offered(t, v))));
-            }
-            found = looked;
+    private Map<String, Offered> found() {
+        Map<String, Offered> known = found;
+        return known == null ? lookedFor() : known;
+    }
+
+    /** Whoever else asks meanwhile waits, and is told the same. */
+    private synchronized Map<String, Offered> lookedFor() {
+        Map<String, Offered> already = found;
+        if (already != null) {
+            return already;
         }
-        return found;
+        Map<String, Offered> looked = new LinkedHashMap<>();
+        if (missing().isEmpty()) {
+            known.stream()
+                    .sorted(java.util.Comparator.comparing(Toolchain::key))
+                    .forEach(t -> version(t).ifPresent(v -> looked.put(t.key(), offered(t, v))));
+        }
+        found = looked;
+        return looked;
     }
 
     private Optional<String> version(Toolchain toolchain) {

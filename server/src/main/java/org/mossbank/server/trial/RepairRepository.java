@@ -33,4 +33,6 @@ interface RepairRepository extends JpaRepository<Repair, RepairId> {
     @Modifying
     @Query("delete from Repair r where r.promptId = :prompt")
     int deleteAllByPromptId(PromptId prompt);
+
+    long countByStudyId(StudyId study);
 }

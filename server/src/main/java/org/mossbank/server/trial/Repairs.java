@@ -16,6 +16,7 @@ import org.mossbank.server.ids.AnswerId;
 import org.mossbank.server.ids.RepairId;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.prompt.PromptContent;
+import org.mossbank.server.shared.CountedTurn;
 import org.mossbank.server.shared.HeavyWork;
 import org.mossbank.server.shared.Problem;
 import org.mossbank.server.shared.ProblemType;
@@ -60,7 +61,7 @@ public class Repairs {
 
     /** When it is one's turn to try, to compare, and to write down. */
     @Component
-    record Turn(Aside aside, HeavyWork heavy, TransactionTemplate transactions) {}
+    record Turn(Aside aside, HeavyWork heavy, TransactionTemplate transactions, CountedTurn counted) {}
 
     /**
      * A change that a person made to an answer's code so that it can be tried, and how that ended.
@@ -105,10 +106,11 @@ public class Repairs {
                 answer.wholeText());
     }
 
-    /** Why nothing can be tried on this server, in words; empty if it can. */
+    /** Why nothing can be tried on this server, in words; empty if it can. Whoever asks may want to try something soon. */
     @SystemOnly
     @Transactional(propagation = Propagation.SUPPORTS)
     public Optional<String> missing() {
+        toolchains.lookAhead();
         return toolchains.missing();
     }
 
@@ -142,6 +144,8 @@ public class Repairs {
                 stop -> runner.repaired(read.check, read.startingCode, read.answer, change.files(), stop));
         return Objects.requireNonNull(turn.transactions.execute(status -> {
             requireStill(study, read.subject);
+            turn.counted.take("repair", writing.actor().id().value());
+            refuseMany(answer);
             RepairMade.By by =
                     new RepairMade.By(writing.actor().id(), writing.actor().now());
             Repair repair = Repair.of(study, read.subject, change, by, result);

@@ -3,28 +3,41 @@ package org.mossbank.server.trial;
 import jakarta.validation.Valid;
 import java.util.UUID;
 import org.mossbank.server.ids.StudyId;
+import org.mossbank.server.shared.LiveBoards;
 import org.mossbank.server.shared.MayRefuse;
 import org.mossbank.server.shared.ProblemType;
+import org.springframework.http.MediaType;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RestController;
+import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
 
 @RestController
 @RequestMapping("/api/studies/{studyId}/trials")
 class TrialController {
     private final TrialService trials;
+    private final TrialCounts counts;
+    private final LiveBoards live;
 
-    TrialController(TrialService trials) {
+    TrialController(TrialService trials, TrialCounts counts, LiveBoards live) {
         this.trials = trials;
+        this.counts = counts;
+        this.live = live;
     }
 
     /** The trials of a study's answers, and how far they are. */
     @GetMapping
     TrialBoard board(@PathVariable StudyId studyId) {
         return trials.board(studyId);
+    }
+
+    /** How many trials are how far, as server-sent events whenever that changes. */
+    @GetMapping(path = "/events", produces = MediaType.TEXT_EVENT_STREAM_VALUE)
+    SseEmitter events(@PathVariable StudyId studyId) {
+        return live.follow(trials.soFar(studyId), () -> counts.of(studyId), TrialCounts.TrialsSoFar::isMoving);
     }
 
     /** What came of a trial, item by item, with its log. */

@@ -54,6 +54,11 @@ interface TrialRepository extends JpaRepository<Trial, UUID> {
                     + "t.endedAt as endedAt from Trial t where t.studyId = :study order by t.place, t.id")
     List<Outline> outlines(StudyId study);
 
+    record CountOf(Trial.State state, long trials) {}
+
+    @Query("select t.state as state, count(t) as trials from Trial t where t.studyId = :study group by t.state")
+    List<CountOf> counts(StudyId study);
+
     /** A trial that has ended, by the check as it is now. */
     record Ended(
             UUID id,

@@ -70,7 +70,7 @@ class TrialService {
 
     /** How the database is held: never while it is looked at whether anything can be tried, or while texts are hashed. */
     @Component
-    record Reading(Snapshot snapshot, TransactionTemplate transactions) {}
+    record Reading(Snapshot snapshot, TransactionTemplate transactions, TrialCounts counts) {}
 
     /**
      * Which answers are tried, and how often.
@@ -89,13 +89,22 @@ class TrialService {
     @PreAuthorize("@studyAccess.maySeeAll(#study)")
     @Transactional(propagation = Propagation.NEVER)
     public TrialBoard board(StudyId study) {
+        toolchains.lookAhead();
         Optional<String> missing = toolchains.missing();
         return reading.snapshot.of(() -> boardOf(study, missing));
     }
 
+    /** How many trials are how far, which is little to ask for again and again. */
+    @PreAuthorize("@studyAccess.maySeeAll(#study)")
+    @Transactional(propagation = Propagation.NEVER)
+    public TrialCounts.TrialsSoFar soFar(StudyId study) {
+        return reading.counts.of(study);
+    }
+
     private TrialBoard boardOf(StudyId study, Optional<String> missing) {
-        Map<PromptId, String> current =
-                checks.ofStudy(study).stream().collect(Collectors.toMap(PromptCheck::promptId, PromptCheck::digest));
+        Map<PromptId, String> current = checks.digests(study).stream()
+                .collect(
+                        Collectors.toMap(PromptCheckRepository.Digest::promptId, PromptCheckRepository.Digest::digest));
         return new TrialBoard(
                 missing.orElse(null),
                 trials.outlines(study).stream()

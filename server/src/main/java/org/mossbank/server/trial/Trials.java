@@ -44,7 +44,9 @@ public class Trials {
     /** Those prompts of a study that have a check. */
     @SystemOnly
     public List<PromptId> checked(StudyId study) {
-        return checks.ofStudy(study).stream().map(PromptCheck::promptId).toList();
+        return checks.digests(study).stream()
+                .map(PromptCheckRepository.Digest::promptId)
+                .toList();
     }
 
     /** Those answers that were tried. */
@@ -57,6 +59,12 @@ public class Trials {
     @SystemOnly
     public Map<AnswerId, TriedAnswer> ofStudy(StudyId study) {
         return tried(trials.ended(study), repairs.current(study));
+    }
+
+    /** How many repairs people made of a study's answers so far. */
+    @SystemOnly
+    public long repairsMade(StudyId study) {
+        return repairs.countByStudyId(study);
     }
 
     /** What came of the last turn of answers, item by item; of several trials the one that ended worst. */

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.within;
 
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -30,6 +31,7 @@ import org.testng.annotations.Test;
 
 /** What trials say beside grades, worked out by hand. */
 public class FiguresOfEvidenceTest {
+    private static final int MORE_THAN_IS_LISTED = 2_001;
     private static final Instant THEN = Instant.parse("2026-03-10T09:00:00Z");
 
     private final PlainStudy study = new PlainStudy(2, 4, 2);
@@ -145,6 +147,21 @@ public class FiguresOfEvidenceTest {
     }
 
     @Test
+    public void whatIsNotListedIsCountedToo() {
+        tried.clear();
+        tried(0, 0, turn(0, TrialOutcome.FAILED_TESTS));
+        study.grades.clear();
+        for (int i = 0; i < MORE_THAN_IS_LISTED; i++) {
+            study.grade(0, 0, 0, 0, 4);
+        }
+
+        GradedEvidence graded = graded(RaterTerms.TrialsShown.NEVER, List.of(), List.of());
+
+        assertThat(graded.contradicting()).isEqualTo(MORE_THAN_IS_LISTED);
+        assertThat(graded.contradictions()).hasSizeLessThan(MORE_THAN_IS_LISTED);
+    }
+
+    @Test
     public void onlyTheEndsOfTheScaleContradictATrialThatIsSure() {
         tried.clear();
         tried(0, 0, turn(0, TrialOutcome.FAILED_TESTS));
@@ -210,6 +227,11 @@ public class FiguresOfEvidenceTest {
 
         GradedEvidence graded = graded(RaterTerms.TrialsShown.NEVER, List.of(), List.of(why));
 
+        GradedEvidence many =
+                graded(RaterTerms.TrialsShown.NEVER, List.of(), Collections.nCopies(MORE_THAN_IS_LISTED, why));
+        assertThat(many.saidOtherwise()).isEqualTo(MORE_THAN_IS_LISTED);
+        assertThat(many.otherwise()).hasSizeLessThan(MORE_THAN_IS_LISTED);
+        assertThat(graded.saidOtherwise()).isEqualTo(1);
         assertThat(graded.otherwise()).hasSize(1);
         assertThat(graded.otherwise().get(0).byTrial()).isEqualTo(Works.AFTER_REPAIR);
         assertThat(graded.people().stream().map(p -> p.inputs() + " " + p.repairs()))

@@ -4,14 +4,20 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
 import java.math.BigDecimal;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import org.mossbank.core.decision.DecisionRule.TieBreak;
+import org.mossbank.core.trial.RepeatedTrials;
+import org.mossbank.core.trial.TrialOutcome;
+import org.mossbank.core.trial.TrialSummary;
 import org.mossbank.server.PlainStudy;
 import org.mossbank.server.grading.SaidOfAnswers;
 import org.mossbank.server.grading.Verdict;
 import org.mossbank.server.grading.Works;
 import org.mossbank.server.ids.AnswerId;
 import org.mossbank.server.ids.CandidateId;
+import org.mossbank.server.trial.TriedAnswer;
 import org.testng.annotations.Test;
 
 /** What each candidate made of each prompt, from grades that can be counted by hand, without a server. */
@@ -20,8 +26,19 @@ public class PromptTableTest {
 
     private static PromptTable table(
             PlainStudy study, List<SaidOfAnswers.WorksSaid> works, List<SaidOfAnswers.PointsFound> points) {
+        return table(study, works, points, Map.of());
+    }
+
+    private static PromptTable table(
+            PlainStudy study,
+            List<SaidOfAnswers.WorksSaid> works,
+            List<SaidOfAnswers.PointsFound> points,
+            Map<AnswerId, TriedAnswer> tried) {
         return PromptTableComputation.of(new PromptTableComputation.Basis(
-                FiguresOfRecommendationTest.data(study, PlainStudy.rule(0.5, 5, 2, TieBreak.NONE)), works, points));
+                FiguresOfRecommendationTest.data(study, PlainStudy.rule(0.5, 5, 2, TieBreak.NONE)),
+                works,
+                points,
+                tried));
     }
 
     /** Of two candidates, the first better by two levels of correctness at the first prompt, and by one at the others. */
@@ -73,6 +90,35 @@ public class PromptTableTest {
         assertThat(cell.answerId()).isEqualTo(answer);
     }
 
+    private static Map<AnswerId, TriedAnswer> tried(PlainStudy study, int candidate, TrialOutcome... times) {
+        AnswerId answer = study.answer(0, candidate).id();
+        TrialOutcome worst =
+                List.of(times).stream().min(TrialOutcome::compareTo).orElseThrow();
+        return Map.of(
+                answer,
+                new TriedAnswer(
+                        study.prompts.get(0).id(),
+                        answer,
+                        List.of(new TriedAnswer.TurnTried(
+                                0, new RepeatedTrials(List.of(times)), new TrialSummary(worst, 0, 1), 0, 0)),
+                        List.of()));
+    }
+
+    @Test
+    public void whatPassesEachTimeIsCountedAmongWhatWasTried() {
+        PlainStudy study = study(2);
+        Map<AnswerId, TriedAnswer> tried = new HashMap<>(tried(study, 0, TrialOutcome.PASSED, TrialOutcome.PASSED));
+        tried.putAll(tried(study, 1, TrialOutcome.PASSED, TrialOutcome.TIMED_OUT));
+        PromptTable table = table(study, List.of(), List.of(), tried);
+        List<PromptTable.PromptCell> cells = first(table, study).cells();
+        assertThat(List.of(cells.get(0).tried(), cells.get(0).passed())).containsExactly(1, 1);
+        assertThat(List.of(cells.get(1).tried(), cells.get(1).passed())).containsExactly(1, 0);
+        assertThat(view(table, PromptTableView.By.LISTED, null, false).sums())
+                .as("over both prompts, of which one was tried")
+                .extracting(PromptTable.PromptCell::tried)
+                .containsExactly(1, 1);
+    }
+
     private static PromptTable.PromptCell cell(Double score, String cost, String currency, Long ms) {
         return new PromptTable.PromptCell(
                 CandidateId.random(),
@@ -81,6 +127,8 @@ public class PromptTableTest {
                 1,
                 0,
                 0,
+                0,
+                1,
                 0,
                 0,
                 0,

@@ -5,15 +5,21 @@ import static org.assertj.core.api.Assertions.within;
 
 import java.util.List;
 import java.util.Map;
+import org.mossbank.server.OneConnection;
 import org.mossbank.server.ServerTest;
 import org.mossbank.server.SmallStudy;
+import org.mossbank.server.ids.StudyId;
 import org.mossbank.testkit.ApiClient;
+import org.springframework.beans.factory.annotation.Autowired;
 import org.testng.annotations.BeforeClass;
 import org.testng.annotations.Test;
 import tools.jackson.databind.JsonNode;
 
 /** What the rule would say otherwise, of a study that can be worked out by hand. */
 public class WhatIfTest extends ServerTest {
+    @Autowired
+    private WhatIf whatIf;
+
     private String study;
     private JsonNode rule;
 
@@ -27,8 +33,13 @@ public class WhatIfTest extends ServerTest {
     }
 
     private ApiClient.Response ask(List<?> weights, double margin, List<?> raters, List<?> prompts, List<?> kinds) {
+        return ask(study, weights, margin, raters, prompts, kinds);
+    }
+
+    private ApiClient.Response ask(
+            String of, List<?> weights, double margin, List<?> raters, List<?> prompts, List<?> kinds) {
         return as(LEAD).post(
-                        "/api/studies/" + study + "/recommendation/what-if",
+                        "/api/studies/" + of + "/recommendation/what-if",
                         Map.of(
                                 "weights",
                                 weights,
@@ -74,6 +85,25 @@ public class WhatIfTest extends ServerTest {
 
     private double margin() {
         return rule.at("/rule/terms/margin").asDouble();
+    }
+
+    private long statementsOfTheFirstQuestion(boolean ahead) {
+        String fresh = bringIn(SmallStudy.graded((rater, prompt, candidate, criterion) -> 2));
+        recommendation(as(LEAD), fresh);
+        if (ahead) {
+            whatIf.readAhead(StudyId.from(fresh));
+        }
+        long before = OneConnection.statementsOfRequests();
+        assertThat(ask(fresh, List.of(), 5, List.of(), List.of(), List.of()).status())
+                .isEqualTo(200);
+        return OneConnection.statementsOfRequests() - before;
+    }
+
+    /** Reading them takes most of a first question's time. */
+    @Test
+    public void gradesAreReadBeforeTheFirstQuestion() {
+        long read = statementsOfTheFirstQuestion(false);
+        assertThat(statementsOfTheFirstQuestion(true)).isLessThan(read / 2);
     }
 
     @Test

@@ -214,7 +214,7 @@ public class TrialTest extends ServerTest {
 
     @Test
     public void whatWaitsIsStoppedAndGoesOn() {
-        StudyInTheMaking own = study("sleep 5; echo high", "sleep 5; echo low");
+        StudyInTheMaking own = study("sleep 2; echo high", "sleep 2; echo low");
         check(own, 0, high());
         own.post("/trials", Map.of("promptIds", List.of(), "repetitions", 3));
         JsonNode stopped = own.post("/trials/stop", Map.of());
@@ -225,7 +225,7 @@ public class TrialTest extends ServerTest {
                 .isSubsetOf("STOPPED", "ENDED")
                 .contains("STOPPED");
         Awaitility.await()
-                .during(java.time.Duration.ofSeconds(7))
+                .during(java.time.Duration.ofSeconds(4))
                 .atMost(java.time.Duration.ofSeconds(30))
                 .until(() -> own.get("/trials")
                         .path("trials")
@@ -234,6 +234,10 @@ public class TrialTest extends ServerTest {
 
         own.post("/trials/go-on", Map.of());
 
+        // It ends by itself when nothing moves any more.
+        assertThat(own.lead.firstEvents(own.path + "/trials/events", Integer.MAX_VALUE))
+                .contains("event:board")
+                .contains("\"ended\":6,\"running\":0,\"stopped\":0,\"waiting\":0");
         assertThat(outcomes(ended(own)))
                 .containsExactly("PASSED", "PASSED", "PASSED", "WRONG_OUTPUT", "WRONG_OUTPUT", "WRONG_OUTPUT");
     }

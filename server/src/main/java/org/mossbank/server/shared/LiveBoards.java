@@ -1,4 +1,4 @@
-package org.mossbank.server.run;
+package org.mossbank.server.shared;
 
 import java.io.IOException;
 import java.time.Duration;
@@ -10,6 +10,9 @@ import java.util.concurrent.ScheduledFuture;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.concurrent.atomic.AtomicReference;
+import java.util.function.Predicate;
+import java.util.function.Supplier;
+import org.jspecify.annotations.Nullable;
 import org.springframework.beans.factory.DisposableBean;
 import org.springframework.context.event.ContextClosedEvent;
 import org.springframework.context.event.EventListener;
@@ -18,41 +21,44 @@ import org.springframework.stereotype.Component;
 import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
 
 /**
- * Tells a browser how a run goes, as server-sent events: the whole board whenever it has changed. The board is read from the
- * database, as another server may be doing the work.
+ * Tells browsers how long work goes, as server-sent events: the whole of what is followed whenever it has changed. It is asked for
+ * again and again, not told, as another server may be doing the work.
  */
 @Component
-class RunEvents implements DisposableBean {
+public class LiveBoards implements DisposableBean {
     private static final long EVERY_MS = 500;
     /** The browser comes back by itself; so whoever is not let in any more stops seeing it. */
     private static final Duration LONGEST = Duration.ofMinutes(5);
 
     private static final int TICKS_OF_SILENCE = 20;
 
-    private final RunBoards boards;
     private final Set<SseEmitter> open = ConcurrentHashMap.newKeySet();
     private final ScheduledExecutorService clockwork = Executors.newSingleThreadScheduledExecutor(r -> {
-        Thread thread = new Thread(r, "run-events");
+        Thread thread = new Thread(r, "live-boards");
         thread.setDaemon(true);
         return thread;
     });
 
-    RunEvents(RunBoards boards) {
-        this.boards = boards;
-    }
-
-    SseEmitter follow(RunView first) {
+    /**
+     * @param first  what there is now, read as whoever asks may
+     * @param next   reads it anew; a value, which differs when something has changed
+     * @param goesOn whether anything may still change; where not, it is told once more and no longer followed
+     */
+    public <T> SseEmitter follow(T first, Supplier<T> next, Predicate<T> goesOn) {
         SseEmitter emitter = new SseEmitter(LONGEST.toMillis());
-        AtomicReference<RunView> sent = new AtomicReference<>();
+        AtomicReference<@Nullable T> sent = new AtomicReference<>();
         AtomicInteger silent = new AtomicInteger();
         open.add(emitter);
         ScheduledFuture<?> ticking = clockwork.scheduleWithFixedDelay(
                 () -> {
                     try {
-                        RunView now = sent.get() == null ? first : boards.view(first.id());
+                        T now = sent.get() == null ? first : next.get();
                         if (!now.equals(sent.getAndSet(now))) {
                             emitter.send(SseEmitter.event().name("board").data(now, MediaType.APPLICATION_JSON));
                             silent.set(0);
+                            if (!goesOn.test(now)) {
+                                emitter.complete();
+                            }
                         } else if (silent.incrementAndGet() % TICKS_OF_SILENCE == 0) {
                             // Finds out whether anybody is still there.
                             emitter.send(SseEmitter.event().comment("still here"));
