@@ -23,6 +23,7 @@ import org.openqa.selenium.support.ui.WebDriverWait;
 public final class Browser implements AutoCloseable {
     private static final int MOST_SEEN = 600;
     private static final Duration PATIENCE = Duration.ofSeconds(90);
+    private static final Duration BETWEEN_LOOKS = Duration.ofMillis(150);
 
     private final ChromeDriver driver;
     private final URI address;
@@ -92,7 +93,7 @@ public final class Browser implements AutoCloseable {
 
     public <T> T await(ExpectedCondition<T> condition) {
         // What is drawn anew while it is looked at is looked at again.
-        return new WebDriverWait(driver, PATIENCE)
+        return new WebDriverWait(driver, PATIENCE, BETWEEN_LOOKS)
                 .ignoring(StaleElementReferenceException.class)
                 .withMessage(this::whatIsSeen)
                 .until(condition);
@@ -105,16 +106,33 @@ public final class Browser implements AutoCloseable {
     }
 
     public WebElement see(By by) {
-        return await(d -> d.findElements(by).stream()
-                .filter(WebElement::isDisplayed)
-                .findFirst()
-                .orElse(null));
+        return await(d -> {
+            List<WebElement> found = d.findElements(by);
+            return found.isEmpty() ? null : firstSeen("return all.find(seen)", found);
+        });
     }
 
+    /** The innermost element that holds all of it; a sentence may be pieced together from several texts. */
     public WebElement seeText(String text) {
-        String holds = "contains(normalize-space(.), \"" + text + "\")";
-        // The innermost element that holds all of it; a sentence may be pieced together from several texts.
-        return see(By.xpath("//body//*[" + holds + "][not(.//*[" + holds + "])]"));
+        return await(d -> firstSeen("""
+                const holds = e => e.textContent.replace(/[ \\t\\r\\n]+/g, ' ').includes(all);
+                const inmost = e => {
+                    const within = [...e.children].filter(holds);
+                    return within.length > 0 ? within.flatMap(inmost) : [e];
+                };
+                return document.body && holds(document.body) ? inmost(document.body).find(seen) : null;""", text));
+    }
+
+    /** Looked at from within the page, all at once: asked from outside, element by element, it takes most of a journey's time. */
+    private WebElement firstSeen(String how, Object all) {
+        return (WebElement) driver.executeScript("""
+                const all = arguments[0];
+                const seen = e => {
+                    const box = e.getBoundingClientRect();
+                    return box.width > 0 && box.height > 0
+                        && e.checkVisibility({ opacityProperty: true, visibilityProperty: true });
+                };
+                """ + how, all);
     }
 
     /** Waits until the page's heading is there and nothing is being fetched. */

@@ -2,7 +2,7 @@ package org.mossbank.server;
 
 import java.time.Clock;
 import java.time.OffsetDateTime;
-import org.mossbank.server.shared.DatabaseClock;
+import org.mossbank.server.shared.database.DatabaseClock;
 import org.springframework.boot.SpringApplication;
 import org.springframework.boot.autoconfigure.SpringBootApplication;
 import org.springframework.boot.context.properties.ConfigurationPropertiesScan;

@@ -22,7 +22,7 @@ import org.mossbank.server.prompt.Prompts;
 import org.mossbank.server.rubric.CriterionView;
 import org.mossbank.server.rubric.Rubrics;
 import org.mossbank.server.shared.Problem;
-import org.mossbank.server.shared.Snapshot;
+import org.mossbank.server.shared.database.Snapshot;
 import org.springframework.stereotype.Component;
 
 /** Crosses the grades of two raters. Linear in the study's grades, which are kept in memory. */

@@ -23,7 +23,7 @@ import org.mossbank.server.prompt.PromptView;
 import org.mossbank.server.rubric.CriterionView;
 import org.mossbank.server.shared.Figure;
 import org.mossbank.server.shared.HeavyWork;
-import org.mossbank.server.shared.Snapshot;
+import org.mossbank.server.shared.database.Snapshot;
 import org.springframework.stereotype.Component;
 
 /** Works out where raters part. */

@@ -11,7 +11,7 @@ import org.mossbank.server.ids.PromptId;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.prompt.Prompts;
 import org.mossbank.server.shared.Problem;
-import org.mossbank.server.shared.Snapshot;
+import org.mossbank.server.shared.database.Snapshot;
 import org.springframework.security.access.prepost.PreAuthorize;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;

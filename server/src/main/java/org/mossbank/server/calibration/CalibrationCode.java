@@ -5,7 +5,7 @@ import org.mossbank.server.answer.AnswerCodes;
 import org.mossbank.server.answer.GradedCode;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.prompt.PromptView;
-import org.mossbank.server.shared.Snapshot;
+import org.mossbank.server.shared.database.Snapshot;
 import org.springframework.security.access.prepost.PreAuthorize;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;

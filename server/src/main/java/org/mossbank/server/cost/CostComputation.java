@@ -30,7 +30,7 @@ import org.mossbank.server.recommendation.RecommendationReport;
 import org.mossbank.server.recommendation.Recommendations;
 import org.mossbank.server.shared.Figure;
 import org.mossbank.server.shared.HeavyWork;
-import org.mossbank.server.shared.Snapshot;
+import org.mossbank.server.shared.database.Snapshot;
 import org.springframework.stereotype.Component;
 
 /** Works out what answers took. */

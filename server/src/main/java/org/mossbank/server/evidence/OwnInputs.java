@@ -119,7 +119,7 @@ class OwnInputs {
         if (of.visible().isEmpty() || of.check().filter(c -> !c.run().isBlank()).isEmpty()) {
             throw new Problem(ProblemType.NOT_READY, "No answer on this sheet can be given an input now.");
         }
-        reading.turn().take("own input", of.sheet().raterId().value());
+        reading.turn().take("own inputs of " + of.sheet().raterId());
         Instant now = reading.clock().instant();
         if (inputs.countOf(sheetId) >= MOST_A_SHEET) {
             throw new Problem(ProblemType.TOO_MANY_INPUTS, "A sheet takes at most %d inputs.".formatted(MOST_A_SHEET));

@@ -24,7 +24,7 @@ import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.prompt.Prompts;
 import org.mossbank.server.shared.Chunks;
 import org.mossbank.server.shared.HeavyWork;
-import org.mossbank.server.shared.Snapshot;
+import org.mossbank.server.shared.database.Snapshot;
 import org.springframework.stereotype.Component;
 
 /** What gives candidates away in a study's answers: what was decided on, and what was found beside it. */

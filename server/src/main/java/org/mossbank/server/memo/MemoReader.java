@@ -22,7 +22,7 @@ import org.mossbank.server.recommendation.RecommendationReport;
 import org.mossbank.server.recommendation.Recommendations;
 import org.mossbank.server.recommendation.RobustnessReport;
 import org.mossbank.server.shared.Problem;
-import org.mossbank.server.shared.Snapshot;
+import org.mossbank.server.shared.database.Snapshot;
 import org.mossbank.server.study.Role;
 import org.mossbank.server.study.Studies;
 import org.springframework.stereotype.Component;

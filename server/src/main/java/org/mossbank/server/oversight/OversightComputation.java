@@ -28,7 +28,7 @@ import org.mossbank.server.prompt.Prompts;
 import org.mossbank.server.rubric.CriterionView;
 import org.mossbank.server.rubric.Rubrics;
 import org.mossbank.server.shared.HeavyWork;
-import org.mossbank.server.shared.Snapshot;
+import org.mossbank.server.shared.database.Snapshot;
 import org.mossbank.server.study.Studies;
 import org.springframework.stereotype.Component;
 

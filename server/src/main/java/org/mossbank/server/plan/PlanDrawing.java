@@ -6,7 +6,7 @@ import org.mossbank.core.assignment.SheetPlan;
 import org.mossbank.core.estimate.Resamples;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.shared.HeavyWork;
-import org.mossbank.server.shared.Snapshot;
+import org.mossbank.server.shared.database.Snapshot;
 import org.springframework.stereotype.Component;
 
 /** Draws a plan: the study's seed makes preview and round the same. */

@@ -28,7 +28,7 @@ import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.prompt.PromptView;
 import org.mossbank.server.reconciliation.Splits;
 import org.mossbank.server.rubric.CriterionView;
-import org.mossbank.server.shared.Snapshot;
+import org.mossbank.server.shared.database.Snapshot;
 import org.springframework.stereotype.Component;
 
 /** All grades of a study that count, and those given a second time, as one long table, by keys that an archive has too. */

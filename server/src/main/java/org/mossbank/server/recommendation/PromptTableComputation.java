@@ -25,7 +25,7 @@ import org.mossbank.server.ids.PromptId;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.prompt.PromptView;
 import org.mossbank.server.shared.HeavyWork;
-import org.mossbank.server.shared.Snapshot;
+import org.mossbank.server.shared.database.Snapshot;
 import org.mossbank.server.trial.Trials;
 import org.mossbank.server.trial.TriedAnswer;
 import org.springframework.stereotype.Component;

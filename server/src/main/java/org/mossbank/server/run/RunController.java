@@ -5,7 +5,6 @@ import java.util.List;
 import java.util.UUID;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.shared.LargeBody;
-import org.mossbank.server.shared.LiveBoards;
 import org.mossbank.server.shared.MayRefuse;
 import org.mossbank.server.shared.ProblemType;
 import org.springframework.http.HttpStatus;
@@ -27,15 +26,13 @@ class RunController {
     private final RunService runs;
     private final FollowUpRuns followUps;
     private final NeededFollowUps needed;
-    private final RunBoards boards;
-    private final LiveBoards live;
+    private final RunEvents events;
 
-    RunController(RunService runs, FollowUpRuns followUps, NeededFollowUps needed, RunBoards boards, LiveBoards live) {
+    RunController(RunService runs, FollowUpRuns followUps, NeededFollowUps needed, RunEvents events) {
         this.needed = needed;
         this.runs = runs;
         this.followUps = followUps;
-        this.boards = boards;
-        this.live = live;
+        this.events = events;
     }
 
     /** Runs of a study, newest first. */
@@ -83,7 +80,7 @@ class RunController {
     /** How a run goes, as server-sent events. */
     @GetMapping(path = "/{runId}/events", produces = MediaType.TEXT_EVENT_STREAM_VALUE)
     SseEmitter events(@PathVariable StudyId studyId, @PathVariable UUID runId) {
-        return live.follow(runs.one(studyId, runId), () -> boards.view(runId), run -> true);
+        return events.follow(runs.one(studyId, runId));
     }
 
     /** A reply that came after its answer had been given up. */

@@ -106,7 +106,7 @@ public final class Failures {
     }
 
     /** Whether the pool had nothing to give because the database gave it nothing. */
-    static boolean isBelow(SQLException pool) {
+    public static boolean isBelow(SQLException pool) {
         return pool.getCause() != null || pool.getNextException() != null;
     }
 

@@ -21,7 +21,7 @@ import org.mossbank.server.prompt.Prompts;
 import org.mossbank.server.prompt.check.PromptWarning;
 import org.mossbank.server.shared.Problem;
 import org.mossbank.server.shared.ProblemType;
-import org.mossbank.server.shared.Snapshot;
+import org.mossbank.server.shared.database.Snapshot;
 import org.mossbank.server.study.Studies;
 import org.mossbank.server.toolchain.Toolchains;
 import org.springframework.security.access.prepost.PreAuthorize;

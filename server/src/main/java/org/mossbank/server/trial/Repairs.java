@@ -16,11 +16,11 @@ import org.mossbank.server.ids.AnswerId;
 import org.mossbank.server.ids.RepairId;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.prompt.PromptContent;
-import org.mossbank.server.shared.CountedTurn;
 import org.mossbank.server.shared.HeavyWork;
 import org.mossbank.server.shared.Problem;
 import org.mossbank.server.shared.ProblemType;
 import org.mossbank.server.shared.SystemOnly;
+import org.mossbank.server.shared.database.CountedTurn;
 import org.mossbank.server.toolchain.Toolchains;
 import org.springframework.stereotype.Component;
 import org.springframework.stereotype.Service;
@@ -144,7 +144,7 @@ public class Repairs {
                 stop -> runner.repaired(read.check, read.startingCode, read.answer, change.files(), stop));
         return Objects.requireNonNull(turn.transactions.execute(status -> {
             requireStill(study, read.subject);
-            turn.counted.take("repair", writing.actor().id().value());
+            turn.counted.take("repairs of " + writing.actor().id());
             refuseMany(answer);
             RepairMade.By by =
                     new RepairMade.By(writing.actor().id(), writing.actor().now());

@@ -2,7 +2,9 @@ package org.mossbank.server.trial;
 
 import java.time.Instant;
 import java.util.List;
+import java.util.Map;
 import java.util.UUID;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.core.trial.TrialOutcome;
 import org.mossbank.server.ids.AnswerId;
@@ -65,6 +67,23 @@ record TrialBoard(@Nullable String missing, List<TrialOfBoard> trials) {
                     t.warnings(),
                     t.deprecations(),
                     t.endedAt());
+        }
+    }
+
+    /** Trials by how far they are: little to ask for again and again. */
+    record TrialsSoFar(long waiting, long running, long ended, long stopped) {
+        static TrialsSoFar of(List<TrialRepository.CountOf> counts) {
+            Map<Trial.State, Long> byState = counts.stream()
+                    .collect(Collectors.toMap(TrialRepository.CountOf::state, TrialRepository.CountOf::trials));
+            return new TrialsSoFar(
+                    byState.getOrDefault(Trial.State.WAITING, 0L),
+                    byState.getOrDefault(Trial.State.RUNNING, 0L),
+                    byState.getOrDefault(Trial.State.ENDED, 0L),
+                    byState.getOrDefault(Trial.State.STOPPED, 0L));
+        }
+
+        boolean isMoving() {
+            return waiting + running > 0;
         }
     }
 }

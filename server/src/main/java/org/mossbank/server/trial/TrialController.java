@@ -3,10 +3,11 @@ package org.mossbank.server.trial;
 import jakarta.validation.Valid;
 import java.util.UUID;
 import org.mossbank.server.ids.StudyId;
-import org.mossbank.server.shared.LiveBoards;
 import org.mossbank.server.shared.MayRefuse;
 import org.mossbank.server.shared.ProblemType;
+import org.mossbank.server.shared.live.LiveBoards;
 import org.springframework.http.MediaType;
+import org.springframework.stereotype.Component;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -19,13 +20,20 @@ import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
 @RequestMapping("/api/studies/{studyId}/trials")
 class TrialController {
     private final TrialService trials;
-    private final TrialCounts counts;
-    private final LiveBoards live;
+    private final TrialEvents events;
 
-    TrialController(TrialService trials, TrialCounts counts, LiveBoards live) {
+    TrialController(TrialService trials, TrialEvents events) {
         this.trials = trials;
-        this.counts = counts;
-        this.live = live;
+        this.events = events;
+    }
+
+    /** Tells a browser how many trials are how far, until none waits or runs. */
+    @Component
+    record TrialEvents(TrialRepository trials, LiveBoards live) {
+        SseEmitter follow(StudyId study, TrialBoard.TrialsSoFar first) {
+            return live.follow(
+                    first, () -> TrialBoard.TrialsSoFar.of(trials.counts(study)), TrialBoard.TrialsSoFar::isMoving);
+        }
     }
 
     /** The trials of a study's answers, and how far they are. */
@@ -37,7 +45,7 @@ class TrialController {
     /** How many trials are how far, as server-sent events whenever that changes. */
     @GetMapping(path = "/events", produces = MediaType.TEXT_EVENT_STREAM_VALUE)
     SseEmitter events(@PathVariable StudyId studyId) {
-        return live.follow(trials.soFar(studyId), () -> counts.of(studyId), TrialCounts.TrialsSoFar::isMoving);
+        return events.follow(studyId, trials.soFar(studyId));
     }
 
     /** What came of a trial, item by item, with its log. */

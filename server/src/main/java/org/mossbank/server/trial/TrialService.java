@@ -25,7 +25,7 @@ import org.mossbank.server.ids.PromptId;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.shared.Problem;
 import org.mossbank.server.shared.ProblemType;
-import org.mossbank.server.shared.Snapshot;
+import org.mossbank.server.shared.database.Snapshot;
 import org.mossbank.server.study.Studies;
 import org.mossbank.server.toolchain.Toolchains;
 import org.springframework.security.access.prepost.PreAuthorize;
@@ -70,7 +70,7 @@ class TrialService {
 
     /** How the database is held: never while it is looked at whether anything can be tried, or while texts are hashed. */
     @Component
-    record Reading(Snapshot snapshot, TransactionTemplate transactions, TrialCounts counts) {}
+    record Reading(Snapshot snapshot, TransactionTemplate transactions) {}
 
     /**
      * Which answers are tried, and how often.
@@ -94,11 +94,11 @@ class TrialService {
         return reading.snapshot.of(() -> boardOf(study, missing));
     }
 
-    /** How many trials are how far, which is little to ask for again and again. */
+    /** How many trials are how far. */
     @PreAuthorize("@studyAccess.maySeeAll(#study)")
     @Transactional(propagation = Propagation.NEVER)
-    public TrialCounts.TrialsSoFar soFar(StudyId study) {
-        return reading.counts.of(study);
+    public TrialBoard.TrialsSoFar soFar(StudyId study) {
+        return TrialBoard.TrialsSoFar.of(trials.counts(study));
     }
 
     private TrialBoard boardOf(StudyId study, Optional<String> missing) {

@@ -34,8 +34,16 @@ public class FiguresOfEvidenceTest {
     private static final int MORE_THAN_IS_LISTED = 2_001;
     private static final Instant THEN = Instant.parse("2026-03-10T09:00:00Z");
 
-    private final PlainStudy study = new PlainStudy(2, 4, 2);
+    private final PlainStudy study;
     private final Map<AnswerId, TriedAnswer> tried = new HashMap<>();
+
+    public FiguresOfEvidenceTest() {
+        this(new PlainStudy(2, 4, 2));
+    }
+
+    private FiguresOfEvidenceTest(PlainStudy study) {
+        this.study = study;
+    }
 
     private static TriedAnswer.TurnTried turn(int turn, TrialOutcome... outcomes) {
         TrialOutcome worst =
@@ -148,14 +156,13 @@ public class FiguresOfEvidenceTest {
 
     @Test
     public void whatIsNotListedIsCountedToo() {
-        tried.clear();
-        tried(0, 0, turn(0, TrialOutcome.FAILED_TESTS));
-        study.grades.clear();
-        for (int i = 0; i < MORE_THAN_IS_LISTED; i++) {
-            study.grade(0, 0, 0, 0, 4);
+        FiguresOfEvidenceTest large = new FiguresOfEvidenceTest(new PlainStudy(1, MORE_THAN_IS_LISTED, 1));
+        for (int prompt = 0; prompt < MORE_THAN_IS_LISTED; prompt++) {
+            large.tried(prompt, 0, turn(0, TrialOutcome.FAILED_TESTS));
+            large.study.grade(0, prompt, 0, 0, 4);
         }
 
-        GradedEvidence graded = graded(RaterTerms.TrialsShown.NEVER, List.of(), List.of());
+        GradedEvidence graded = large.graded(RaterTerms.TrialsShown.NEVER, List.of(), List.of());
 
         assertThat(graded.contradicting()).isEqualTo(MORE_THAN_IS_LISTED);
         assertThat(graded.contradictions()).hasSizeLessThan(MORE_THAN_IS_LISTED);

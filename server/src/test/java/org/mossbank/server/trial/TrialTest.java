@@ -237,7 +237,7 @@ public class TrialTest extends ServerTest {
         // It ends by itself when nothing moves any more.
         assertThat(own.lead.firstEvents(own.path + "/trials/events", Integer.MAX_VALUE))
                 .contains("event:board")
-                .contains("\"ended\":6,\"running\":0,\"stopped\":0,\"waiting\":0");
+                .contains("{\"waiting\":0,\"running\":0,\"ended\":6,\"stopped\":0}");
         assertThat(outcomes(ended(own)))
                 .containsExactly("PASSED", "PASSED", "PASSED", "WRONG_OUTPUT", "WRONG_OUTPUT", "WRONG_OUTPUT");
     }

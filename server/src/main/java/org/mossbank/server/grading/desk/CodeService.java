@@ -14,7 +14,7 @@ import org.mossbank.server.ids.SheetId;
 import org.mossbank.server.masking.Masking;
 import org.mossbank.server.prompt.PromptView;
 import org.mossbank.server.shared.Problem;
-import org.mossbank.server.shared.Snapshot;
+import org.mossbank.server.shared.database.Snapshot;
 import org.springframework.security.access.prepost.PreAuthorize;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;

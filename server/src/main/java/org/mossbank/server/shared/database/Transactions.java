@@ -1,4 +1,4 @@
-package org.mossbank.server.shared;
+package org.mossbank.server.shared.database;
 
 import org.springframework.boot.transaction.autoconfigure.TransactionManagerCustomizer;
 import org.springframework.context.annotation.Bean;

@@ -1,4 +1,4 @@
-package org.mossbank.server.shared;
+package org.mossbank.server.shared.live;
 
 import java.io.IOException;
 import java.time.Duration;

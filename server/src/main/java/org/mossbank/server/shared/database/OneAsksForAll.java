@@ -1,4 +1,4 @@
-package org.mossbank.server.shared;
+package org.mossbank.server.shared.database;
 
 import java.sql.Connection;
 import java.sql.SQLException;
@@ -8,6 +8,7 @@ import java.util.concurrent.atomic.AtomicLong;
 import java.util.function.LongSupplier;
 import javax.sql.DataSource;
 import org.jspecify.annotations.Nullable;
+import org.mossbank.server.shared.Failures;
 import org.springframework.jdbc.datasource.DelegatingDataSource;
 
 /**

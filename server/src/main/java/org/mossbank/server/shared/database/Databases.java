@@ -1,4 +1,4 @@
-package org.mossbank.server.shared;
+package org.mossbank.server.shared.database;
 
 import com.zaxxer.hikari.HikariConfig;
 import com.zaxxer.hikari.HikariDataSource;

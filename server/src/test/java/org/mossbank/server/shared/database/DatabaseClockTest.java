@@ -1,4 +1,4 @@
-package org.mossbank.server.shared;
+package org.mossbank.server.shared.database;
 
 import static org.assertj.core.api.Assertions.assertThat;
 

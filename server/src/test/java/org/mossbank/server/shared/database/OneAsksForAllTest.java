@@ -1,4 +1,4 @@
-package org.mossbank.server.shared;
+package org.mossbank.server.shared.database;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
@@ -8,6 +8,7 @@ import java.sql.Connection;
 import java.sql.SQLException;
 import java.sql.SQLTransientConnectionException;
 import java.util.concurrent.TimeUnit;
+import org.mossbank.server.shared.Failures;
 import org.springframework.jdbc.datasource.AbstractDataSource;
 import org.testng.annotations.BeforeMethod;
 import org.testng.annotations.Test;

@@ -1,7 +1,7 @@
-package org.mossbank.server.shared;
+package org.mossbank.server.shared.database;
 
 import jakarta.persistence.EntityManager;
-import java.util.UUID;
+import org.mossbank.server.shared.SystemOnly;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
@@ -15,13 +15,17 @@ public class CountedTurn {
         this.entities = entities;
     }
 
-    /** Waits until nobody else has it, and has it until the transaction ends. */
+    /**
+     * Waits until nobody else has it, and has it until the transaction ends.
+     *
+     * @param turn what is counted, and of whom
+     */
     @SystemOnly
     @Transactional(propagation = Propagation.MANDATORY)
-    public void take(String what, UUID of) {
+    public void take(String turn) {
         entities.createNativeQuery(
                         "select cast(pg_advisory_xact_lock(hashtextextended(:turn, 0)) as text)", String.class)
-                .setParameter("turn", what + " " + of)
+                .setParameter("turn", turn)
                 .getSingleResult();
     }
 }

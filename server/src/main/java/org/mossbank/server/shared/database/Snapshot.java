@@ -1,4 +1,4 @@
-package org.mossbank.server.shared;
+package org.mossbank.server.shared.database;
 
 import java.util.Objects;
 import java.util.concurrent.atomic.AtomicReference;

@@ -1,4 +1,4 @@
-package org.mossbank.server.shared;
+package org.mossbank.server.shared.database;
 
 import java.time.Clock;
 import java.time.Duration;

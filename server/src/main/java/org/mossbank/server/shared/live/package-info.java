@@ -1,0 +1,5 @@
+/** Telling browsers how long work goes. */
+@NullMarked
+package org.mossbank.server.shared.live;
+
+import org.jspecify.annotations.NullMarked;
