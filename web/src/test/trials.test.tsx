@@ -7,6 +7,7 @@ import type { Schemas } from "../api/client";
 import { CheckPage, TrialsPage } from "../features/trial";
 import { laidOver, textsOf } from "../features/trial/FilesFromMachine";
 import { together, trialWords } from "../features/evidence/words";
+import { linesAgainst } from "../ui/DiffText";
 
 type Trial = Schemas["TrialOfBoard"];
 
@@ -32,8 +33,12 @@ const { outcome: _, ...ENDED } = trial("t1");
 const RUNNING: Trial = { ...ENDED, state: "RUNNING" };
 
 const PROMPTS = [
-  { id: "p1", content: { title: "Mend the gauge", language: "Java 17", referenceAnswer: "Here." } },
-  { id: "p2", content: { title: "No check", language: "", referenceAnswer: "" } },
+  {
+    id: "p1",
+    kind: { id: "k1", name: "Debugging" },
+    content: { title: "Mend the gauge", language: "Java 17", referenceAnswer: "Here." },
+  },
+  { id: "p2", kind: { id: "k2", name: "Review" }, content: { title: "No check", language: "", referenceAnswer: "" } },
 ];
 const CANDIDATES = [
   { id: "c1", content: { name: "Osierhold" } },
@@ -108,6 +113,17 @@ function study(trials: Trial[], checks = [check(1)]) {
     .on("GET /api/studies/s1/trials/t2", () => ({ body: RESULT }));
 }
 
+describe("what came", () => {
+  it("is told line by line against what was expected", () => {
+    expect(linesAgainst("tide\nhigh\nlow\n", "tide\nhigher\nlow")).toEqual([
+      { kind: "KEPT", text: "tide" },
+      { kind: "REMOVED", text: "high" },
+      { kind: "ADDED", text: "higher" },
+      { kind: "KEPT", text: "low" },
+    ]);
+  });
+});
+
 describe("trials of one code", () => {
   it("are told by what passed", () => {
     expect(trialWords(trial("t"))).toBe("passed");
@@ -164,7 +180,7 @@ describe("the board", () => {
     expect(screen.queryByText("No check")).toBeNull();
     await userEvent.click(row.getByRole("button", { name: "wrong output, 1 of 2" }));
     const dialog = within(await screen.findByRole("dialog"));
-    expect(await dialog.findByText("<b>low</b>")).toBeDefined();
+    expect(await dialog.findByText("+ <b>low</b>")).toBeDefined();
     expect(dialog.getByText(/line 7 of the answer/)).toBeDefined();
     expect(dialog.getByText(/of what is not to be used any more/)).toBeDefined();
   });
@@ -174,7 +190,7 @@ describe("the board", () => {
     inStudy(<TrialsPage />);
     await userEvent.click(await screen.findByRole("button", { name: "passed 1 of 2 times" }));
     await userEvent.selectOptions(await screen.findByLabelText("Which time"), "t2");
-    expect(await screen.findByText("<b>low</b>")).toBeDefined();
+    expect(await screen.findByText("+ <b>low</b>")).toBeDefined();
   });
 
   it("leaves out trials by an earlier check, and says so of nothing else", async () => {
@@ -193,6 +209,21 @@ describe("the board", () => {
     await userEvent.click(await screen.findByRole("button", { name: "Try what was not tried yet" }));
     expect(await screen.findByRole("button", { name: "Stop" })).toBeDefined();
     expect(asked.find((a) => a.method === "POST")?.body).toEqual({ promptIds: [], repetitions: 1 });
+  });
+
+  it("begins those of one kind, or of one prompt", async () => {
+    toldByServer();
+    const asked = study([], [check(1), { ...check(1), promptId: "p2" }]).on("POST /api/studies/s1/trials", () => ({
+      body: { trials: [] },
+    })).asked;
+    inStudy(<TrialsPage />);
+    const begun = () => asked.filter((a) => a.method === "POST").map((a) => a.body);
+    await userEvent.selectOptions(await screen.findByLabelText("Which prompts"), "all of kind Review");
+    await userEvent.click(screen.getByRole("button", { name: "Try what was not tried yet" }));
+    await waitFor(() => expect(begun()).toEqual([{ promptIds: ["p2"], repetitions: 1 }]));
+    await userEvent.selectOptions(screen.getByLabelText("Which prompts"), "Mend the gauge");
+    await userEvent.click(screen.getByRole("button", { name: "Try what was not tried yet" }));
+    await waitFor(() => expect(begun().at(-1)).toEqual({ promptIds: ["p1"], repetitions: 1 }));
   });
 
   it("says why a server tries nothing", async () => {

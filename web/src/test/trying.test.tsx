@@ -111,7 +111,7 @@ describe("trials at the desk", () => {
     expect(row.closest("tr")?.textContent).toContain("wrong output, line 1 is another");
     await userEvent.click(row);
     expect(within_.getByRole("region", { name: "Expected" }).textContent).toBe("depth 4");
-    expect(within_.getByRole("region", { name: "Came" }).textContent).toBe("depth 5");
+    expect(within_.getByRole("region", { name: "Came" }).textContent).toBe("− depth 4+ depth 5");
   });
 
   it("says which answers wait for a grade", async () => {

@@ -1,3 +1,4 @@
+import { diffLines } from "diff";
 import { memo } from "react";
 import { classes } from "./classes";
 
@@ -27,6 +28,20 @@ export const DiffLines = memo(function DiffLines({ lines, className }: DiffLines
     </span>
   );
 });
+
+/** How long two texts are compared while somebody waits. */
+const LONGEST_MS = 100;
+
+/** What is there against what was expected, line by line; nothing where they are too much to compare. */
+export function linesAgainst(expected: string, there: string): DiffLine[] | undefined {
+  return diffLines(expected, there, { timeout: LONGEST_MS, ignoreNewlineAtEof: true })?.flatMap(
+    ({ added, removed, value }) =>
+      value
+        .replace(/\n$/, "")
+        .split("\n")
+        .map((text): DiffLine => ({ kind: added ? "ADDED" : removed ? "REMOVED" : "KEPT", text })),
+  );
+}
 
 const HEADS = /^(?:diff |index |--- |\+\+\+ |@@|new file |deleted file |rename |similarity |old mode |new mode |\\ )/;
 

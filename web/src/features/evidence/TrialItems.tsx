@@ -1,5 +1,7 @@
+import { useMemo } from "react";
 import type { Schemas } from "../../api/client";
 import { classes } from "../../ui/classes";
+import { DiffLines, linesAgainst } from "../../ui/DiffText";
 import { count, duration } from "../../ui/format";
 import { outcomeWords } from "./words";
 
@@ -47,14 +49,25 @@ function Item({ item }: { item: Schemas["CheckItem"] }) {
       {!passed && (item.expected !== "" || item.came !== "") && (
         <div className="mt-1 grid gap-3 sm:grid-cols-2">
           <Output label="Expected" text={item.expected} />
-          <Output label="Came" text={item.came} />
+          <Output label="Came" text={item.came} against={item.expected} />
         </div>
       )}
     </li>
   );
 }
 
-export function Output({ label, text }: { label: string; text: string }) {
+type OutputProps = {
+  label: string;
+  text: string;
+  /** What was expected: then lines that came otherwise are told apart. */
+  against?: string;
+};
+
+export function Output({ label, text, against = "" }: OutputProps) {
+  const lines = useMemo(
+    () => (against === "" || text === "" ? undefined : linesAgainst(against, text)),
+    [against, text],
+  );
   return (
     <div>
       <p className="text-sm text-ink-soft">{label}</p>
@@ -64,7 +77,7 @@ export function Output({ label, text }: { label: string; text: string }) {
         aria-label={label}
         className="max-h-64 overflow-auto rounded-leaf bg-paper p-2 font-mono text-sm leading-snug"
       >
-        {text === "" ? "nothing" : text}
+        {lines ? <DiffLines lines={lines} /> : text === "" ? "nothing" : text}
       </pre>
     </div>
   );

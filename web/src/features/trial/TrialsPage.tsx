@@ -43,6 +43,7 @@ export function TrialsPage() {
   if (!prompts.data || !candidates.data || !answers.data || !checks.data || !board.data) {
     return <p role="status">Fetching the trials …</p>;
   }
+  const checked = prompts.data.filter((p) => checks.data.some((c) => c.promptId === p.id));
   return (
     <div className="max-w-6xl">
       <p className="text-sm">
@@ -58,26 +59,24 @@ export function TrialsPage() {
           No code is tried on this server, as {board.data.missing}.
         </Note>
       )}
-      <Going board={board.data} checks={checks.data} />
-      <BoardTable
-        prompts={prompts.data.filter((p) => checks.data.some((c) => c.promptId === p.id))}
-        candidates={candidates.data}
-        answers={answers.data}
-        trials={board.data.trials}
-      />
+      <Going board={board.data} prompts={checked} />
+      <BoardTable prompts={checked} candidates={candidates.data} answers={answers.data} trials={board.data.trials} />
       <WorksByTrial key={board.data.trials.filter((t) => t.state === "ENDED").length} />
     </div>
   );
 }
 
 /** How far trials are, and what can be done about it. */
-function Going({ board, checks }: { board: Schemas["TrialBoard"]; checks: Schemas["CheckOfPrompt"][] }) {
+function Going({ board, prompts }: { board: Schemas["TrialBoard"]; prompts: Schemas["PromptView"][] }) {
   const study = useStudy();
   const move = useMoveTrials(study.id);
   const [repetitions, setRepetitions] = useState<number | undefined>(1);
+  const [which, setWhich] = useState("");
+  const options = whichPrompts(prompts);
+  const promptIds = options.find((o) => o.value === which)?.promptIds ?? [];
   const of = (state: Trial["state"]) => board.trials.filter((t) => t.state === state).length;
   const moving = of("WAITING") + of("RUNNING");
-  if (checks.length === 0) {
+  if (prompts.length === 0) {
     return (
       <p>
         No prompt has a check yet. Write one on the page of a <Link to="../prompts">prompt</Link>.
@@ -89,6 +88,7 @@ function Going({ board, checks }: { board: Schemas["TrialBoard"]; checks: Schema
       <div className="mb-4 flex flex-wrap items-end gap-3">
         {study.stage === "PREPARING" && (
           <>
+            <Choice label="Which prompts" className="w-64" value={which} options={options} onValue={setWhich} />
             <NumberField
               label="Times each"
               className="w-28"
@@ -99,7 +99,7 @@ function Going({ board, checks }: { board: Schemas["TrialBoard"]; checks: Schema
             <Button
               tone="primary"
               disabled={move.isPending || repetitions === undefined || board.missing !== undefined}
-              onClick={() => move.mutate({ go: "start", body: { promptIds: [], repetitions: repetitions ?? 1 } })}
+              onClick={() => move.mutate({ go: "start", body: { promptIds, repetitions: repetitions ?? 1 } })}
             >
               Try what was not tried yet
             </Button>
@@ -109,13 +109,29 @@ function Going({ board, checks }: { board: Schemas["TrialBoard"]; checks: Schema
         )}
         <p role="status" className="pb-1.5 text-ink-soft">
           {board.trials.length === 0
-            ? `${count(checks.length, "prompt has", "prompts have")} a check.`
+            ? `${count(prompts.length, "prompt has", "prompts have")} a check.`
             : `${of("ENDED")} of ${count(board.trials.length, "trial", "trials")} ended${moving > 0 ? `, ${of("RUNNING")} running` : ""}.`}
         </p>
       </div>
       <Trouble error={move.error} className="mb-3" />
     </>
   );
+}
+
+/** All of them, those of one kind where there are several, or one. */
+function whichPrompts(prompts: Schemas["PromptView"][]) {
+  const kinds = [...Map.groupBy(prompts, (p) => p.kind.id).entries()];
+  return [
+    { value: "", label: "all with a check", promptIds: [] },
+    ...(kinds.length > 1
+      ? kinds.map(([id, of]) => ({
+          value: id,
+          label: `all of kind ${of[0]?.kind.name ?? ""}`,
+          promptIds: of.map((p) => p.id),
+        }))
+      : []),
+    ...prompts.map((p) => ({ value: p.id, label: p.content.title || "Without a title", promptIds: [p.id] })),
+  ];
 }
 
 /** What a trial is of: one answer up to one turn. */

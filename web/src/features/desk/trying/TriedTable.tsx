@@ -122,7 +122,13 @@ function Row({ row, open, onToggle }: RowProps) {
       {open && (
         <Opened head={row.expected === undefined ? undefined : <Output label="Expected" text={row.expected} />}>
           {row.cells.map(
-            (cell) => cell && (cell.text === undefined ? cell.words : <Output label="Came" text={cell.text} />),
+            (cell) =>
+              cell &&
+              (cell.text === undefined ? (
+                cell.words
+              ) : (
+                <Output label="Came" text={cell.text} against={cell.against ?? ""} />
+              )),
           )}
         </Opened>
       )}

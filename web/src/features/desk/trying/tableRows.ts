@@ -2,8 +2,11 @@ import type { Schemas } from "../../../api/client";
 import { outcomeWords } from "../../evidence";
 import type { TriedAnswer } from "./TriedTable";
 
-/** @param text what came in full, where there is something to see */
-type Cell = { words: string; good?: boolean; text?: string };
+/**
+ * @param text    what came in full, where there is something to see
+ * @param against what was expected instead
+ */
+type Cell = { words: string; good?: boolean; text?: string; against?: string };
 
 export type TriedRow = { key: string; name: string; expected?: string; cells: (Cell | undefined)[] };
 
@@ -44,6 +47,7 @@ function cellOf(item: Schemas["CheckItem"]): Cell {
     words: item.why === "" ? words : `${words}, ${item.why}`,
     good: item.outcome === "PASSED",
     ...(text !== "" && { text }),
+    ...(item.came !== "" && { against: item.expected }),
   };
 }
 

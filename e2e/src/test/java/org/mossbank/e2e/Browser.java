@@ -23,7 +23,7 @@ import org.openqa.selenium.support.ui.WebDriverWait;
 public final class Browser implements AutoCloseable {
     private static final int MOST_SEEN = 600;
     private static final Duration PATIENCE = Duration.ofSeconds(90);
-    private static final Duration BETWEEN_LOOKS = Duration.ofMillis(150);
+    private static final Duration BETWEEN_LOOKS = Duration.ofMillis(400);
 
     private final ChromeDriver driver;
     private final URI address;
