@@ -121,7 +121,7 @@ public final class TrialsBeside {
                     () -> answers.stream()
                             .skip(1)
                             .map(a -> ok(rater.put(sheet + "/inputs/" + input + "/answers/" + a, Map.of())))
-                            .count());
+                            .toList());
         }
     }
 
