@@ -3,7 +3,6 @@ package org.mossbank.core.trial;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
@@ -100,7 +99,8 @@ public record AssembledCode(SortedMap<String, String> files, Optional<String> mi
                 .filter(f -> f.sort() == CodeFile.Sort.BLOCK)
                 .toList();
         List<CodeFile> named = blocks.stream()
-                .filter(b -> languages.contains(b.language().toLowerCase(Locale.ROOT)))
+                // Not made small first: some letters grow by it, which takes the square of a word's length.
+                .filter(b -> languages.stream().anyMatch(b.language()::equalsIgnoreCase))
                 .toList();
         return named.isEmpty()
                 ? blocks.stream().filter(b -> b.language().isEmpty()).toList()

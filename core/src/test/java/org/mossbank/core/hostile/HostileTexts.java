@@ -31,6 +31,7 @@ public final class HostileTexts {
             {"a name with much between its letters", of(n -> "Q" + "*".repeat(n) + "uillwort")},
             {"the first letter of a name with much behind it", repeated("q" + "*".repeat(40))},
             {"near misses of a name", repeated("Quillwor ")},
+            {"letters that become two when they are made small", repeated("İ")},
             {"blanks", repeated(" ")},
             {"blanks after a phrase", of(n -> "I am" + " ".repeat(n) + "a model")},
             {"a phrase that begins again and again", repeated("I am a ")},

@@ -6,6 +6,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import org.mossbank.core.change.AnswerCode;
+import org.mossbank.core.hostile.HostileTexts;
 import org.testng.annotations.Test;
 
 public class AssembledCodeTest {
@@ -47,6 +48,15 @@ public class AssembledCodeTest {
 
         assertThat(code.misfit()).hasValue("Tide.java, line 2, reads otherwise in the starting code");
         assertThat(code.files()).isEmpty();
+    }
+
+    /** Made small, each of its letters becomes two; ended where that takes the square of the length. */
+    @Test(timeOut = 60_000)
+    public void aLanguageWithoutAnEndIsNone() {
+        AssembledCode code = assemble(block("İ".repeat(HostileTexts.LONGEST), "class Mine {}\n"), LOOSE, Map.of());
+
+        assertThat(code.misfit()).isPresent();
+        assertThat(code.written()).isEmpty();
     }
 
     @Test
