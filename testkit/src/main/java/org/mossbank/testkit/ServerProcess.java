@@ -31,6 +31,9 @@ public final class ServerProcess implements AutoCloseable {
     private static final AtomicInteger NEXT_PORT =
             new AtomicInteger(12_000 + (int) (ProcessHandle.current().pid() % 180) * 100);
 
+    /** A processor that browsers and many tests share may stand still for longer than a user should wait for the database. */
+    public static final Map<String, String> AMONG_MANY = Map.of("MOSSBANK_CONNECTIONS_PATIENCE_MS", "15000");
+
     private final Process process;
     private final URI address;
     private final File log;

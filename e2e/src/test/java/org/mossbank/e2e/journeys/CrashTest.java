@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.IOException;
 import java.nio.file.Path;
+import java.util.HashMap;
 import java.util.Map;
 import org.mossbank.testkit.ServerProcess;
 import org.mossbank.testkit.TestDatabase;
@@ -24,16 +25,11 @@ public class CrashTest {
     private ServerProcess again;
 
     private static ServerProcess start(TestDatabase database) {
-        return ServerProcess.startDemo(
-                ROOT,
-                database,
-                Map.of(
-                        "MOSSBANK_ALLOWED_SOURCES",
-                        "127.0.0.1",
-                        "MOSSBANK_HOSTS_STANDIN",
-                        "127.0.0.1",
-                        "MOSSBANK_SECRETS_STANDIN",
-                        SECRET));
+        Map<String, String> settings = new HashMap<>(ServerProcess.AMONG_MANY);
+        settings.put("MOSSBANK_ALLOWED_SOURCES", "127.0.0.1");
+        settings.put("MOSSBANK_HOSTS_STANDIN", "127.0.0.1");
+        settings.put("MOSSBANK_SECRETS_STANDIN", SECRET);
+        return ServerProcess.startDemo(ROOT, database, settings);
     }
 
     @BeforeClass

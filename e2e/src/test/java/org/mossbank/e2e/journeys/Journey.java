@@ -1,6 +1,7 @@
 package org.mossbank.e2e.journeys;
 
 import java.nio.file.Path;
+import java.util.HashMap;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
 import org.mossbank.e2e.Browser;
@@ -30,18 +31,12 @@ public abstract class Journey {
     protected Browser browser;
 
     private static ServerProcess start() {
-        return ServerProcess.startDemo(
-                ROOT,
-                TestDatabase.create(),
-                Map.of(
-                        "MOSSBANK_GIT_ROOTS",
-                        REPOSITORIES.toString(),
-                        "MOSSBANK_ALLOWED_SOURCES",
-                        "127.0.0.1",
-                        "MOSSBANK_HOSTS_STANDIN",
-                        "127.0.0.1",
-                        "MOSSBANK_SECRETS_STANDIN",
-                        SECRET));
+        Map<String, String> settings = new HashMap<>(ServerProcess.AMONG_MANY);
+        settings.put("MOSSBANK_GIT_ROOTS", REPOSITORIES.toString());
+        settings.put("MOSSBANK_ALLOWED_SOURCES", "127.0.0.1");
+        settings.put("MOSSBANK_HOSTS_STANDIN", "127.0.0.1");
+        settings.put("MOSSBANK_SECRETS_STANDIN", SECRET);
+        return ServerProcess.startDemo(ROOT, TestDatabase.create(), settings);
     }
 
     protected ServerProcess server() {

@@ -76,7 +76,7 @@ public class UpgradeTest {
             }
         }
 
-        try (ServerProcess server = ServerProcess.start(ROOT, database, Map.of())) {
+        try (ServerProcess server = ServerProcess.start(ROOT, database, ServerProcess.AMONG_MANY)) {
             assertThat(kept(database)).isEqualTo(before);
             ApiClient lead = ApiClient.signedIn(server.address(), "orla", PASSWORD);
             for (JsonNode study : lead.get("/api/studies").json()) {
