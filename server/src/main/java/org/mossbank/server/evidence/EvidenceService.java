@@ -55,8 +55,8 @@ class EvidenceService {
     private final Cache<Key, EvidenceReport> reports = kept();
     private final Cache<Key, GradedEvidence> gradedReports = kept();
 
-    /** What both hang on once the round is open: trials end before it, and all else counts its revision up. */
-    private record Key(StudyId study, long revision, long repairs) {}
+    /** What both hang on once the round is open: all but trials and repairs counts its revision up. */
+    private record Key(StudyId study, long revision, Trials.EvidenceSoFar soFar) {}
 
     private static <T> Cache<Key, T> kept() {
         return Caffeine.newBuilder()
@@ -67,7 +67,7 @@ class EvidenceService {
 
     /** Empty while the study is being prepared, as anything may change then. */
     private Optional<Key> key(StudyId study) {
-        return graded.grading.round(study).map(r -> new Key(study, r.revision(), trials.repairsMade(study)));
+        return graded.grading.round(study).map(r -> new Key(study, r.revision(), trials.soFar(study)));
     }
 
     EvidenceService(

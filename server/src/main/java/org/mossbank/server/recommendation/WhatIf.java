@@ -243,6 +243,11 @@ class WhatIf {
                 .ifPresent(r -> prepared(new Key(study, r.revision())));
     }
 
+    /** Whether the grades of any revision of it are at hand. */
+    boolean isReadFor(StudyId study) {
+        return prepared.asMap().keySet().stream().anyMatch(k -> k.study.equals(study));
+    }
+
     private Prepared prepared(Key key) {
         return Objects.requireNonNull(prepared.get(key, k -> prepare(k.study)));
     }

@@ -59,6 +59,8 @@ interface TrialRepository extends JpaRepository<Trial, UUID> {
     @Query("select t.state as state, count(t) as trials from Trial t where t.studyId = :study group by t.state")
     List<CountOf> counts(StudyId study);
 
+    long countByStudyIdAndState(StudyId study, Trial.State state);
+
     /** A trial that has ended, by the check as it is now. */
     record Ended(
             UUID id,

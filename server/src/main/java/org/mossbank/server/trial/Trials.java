@@ -61,10 +61,18 @@ public class Trials {
         return tried(trials.ended(study), repairs.current(study));
     }
 
-    /** How many repairs people made of a study's answers so far. */
+    /**
+     * How much there is of a study's evidence: it is only ever added to once the round is open.
+     *
+     * @param ended   trials; one that was begun before the round was opened may end after it
+     * @param repairs that people made
+     */
+    public record EvidenceSoFar(long ended, long repairs) {}
+
     @SystemOnly
-    public long repairsMade(StudyId study) {
-        return repairs.countByStudyId(study);
+    public EvidenceSoFar soFar(StudyId study) {
+        return new EvidenceSoFar(
+                trials.countByStudyIdAndState(study, Trial.State.ENDED), repairs.countByStudyId(study));
     }
 
     /** What came of the last turn of answers, item by item; of several trials the one that ended worst. */

@@ -5,14 +5,20 @@ import static org.mossbank.server.StudyInTheMaking.ok;
 
 import java.util.List;
 import java.util.Map;
+import java.util.UUID;
 import java.util.stream.StreamSupport;
 import org.mossbank.server.ServerTest;
 import org.mossbank.testkit.ApiClient;
+import org.springframework.beans.factory.annotation.Autowired;
+import org.springframework.jdbc.core.JdbcTemplate;
 import org.testng.annotations.Test;
 import tools.jackson.databind.JsonNode;
 
 /** What trials say in the lead's tables, and what an archive keeps of it. */
 public class EvidenceTest extends ServerTest {
+    @Autowired
+    private JdbcTemplate sql;
+
     private JsonNode evidence(String study) {
         return ok(as(LEAD).get("/api/studies/" + study + "/evidence"));
     }
@@ -48,6 +54,30 @@ public class EvidenceTest extends ServerTest {
         assertThat(teasel.at("/asIs/high").asDouble()).isEqualTo(1);
         assertThat(evidence.path("prompts")).hasSize(1);
         assertThat(evidence.path("answers")).hasSize(2);
+    }
+
+    /** One that was begun before the round was opened may end after it. */
+    @Test
+    public void aTrialThatEndsAfterTheRoundWasOpenedIsTold() {
+        String study = bringIn(TriedStudy.shown("never"));
+        assertThat(evidence(study)
+                        .path("answers")
+                        .valueStream()
+                        .map(a -> a.path("times").asInt()))
+                .containsExactly(1, 1);
+
+        sql.update(
+                "insert into trial (id, study_id, prompt_id, answer_id, turn, repetition, check_digest, digest, place, state, "
+                        + "ended_at, outcome, passed, asked, result) select gen_random_uuid(), study_id, prompt_id, answer_id, turn, "
+                        + "repetition + 1, check_digest, digest, place, state, ended_at, outcome, passed, asked, result from trial "
+                        + "where study_id = ?",
+                UUID.fromString(study));
+
+        assertThat(evidence(study)
+                        .path("answers")
+                        .valueStream()
+                        .map(a -> a.path("times").asInt()))
+                .containsExactly(2, 2);
     }
 
     @Test

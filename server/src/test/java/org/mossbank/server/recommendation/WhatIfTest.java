@@ -5,12 +5,15 @@ import static org.assertj.core.api.Assertions.within;
 
 import java.util.List;
 import java.util.Map;
+import org.awaitility.Awaitility;
 import org.mossbank.server.OneConnection;
 import org.mossbank.server.ServerTest;
 import org.mossbank.server.SmallStudy;
+import org.mossbank.server.figures.FiguresAhead;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.testkit.ApiClient;
 import org.springframework.beans.factory.annotation.Autowired;
+import org.springframework.test.util.ReflectionTestUtils;
 import org.testng.annotations.BeforeClass;
 import org.testng.annotations.Test;
 import tools.jackson.databind.JsonNode;
@@ -19,6 +22,9 @@ import tools.jackson.databind.JsonNode;
 public class WhatIfTest extends ServerTest {
     @Autowired
     private WhatIf whatIf;
+
+    @Autowired
+    private FiguresAhead ahead;
 
     private String study;
     private JsonNode rule;
@@ -104,6 +110,19 @@ public class WhatIfTest extends ServerTest {
     public void gradesAreReadBeforeTheFirstQuestion() {
         long read = statementsOfTheFirstQuestion(false);
         assertThat(statementsOfTheFirstQuestion(true)).isLessThan(read / 2);
+    }
+
+    /** Nothing is worked out ahead while tests count statements; here it is, by whoever opens the recommendation. */
+    @Test
+    public void openingTheRecommendationReadsThem() {
+        String fresh = bringIn(SmallStudy.graded((rater, prompt, candidate, criterion) -> 2));
+        ReflectionTestUtils.setField(ahead, "wanted", true);
+        try {
+            recommendation(as(LEAD), fresh);
+        } finally {
+            ReflectionTestUtils.setField(ahead, "wanted", false);
+        }
+        Awaitility.await().until(() -> whatIf.isReadFor(StudyId.from(fresh)));
     }
 
     @Test
