@@ -58,6 +58,18 @@ public final class WholeArchive {
                     timed(page + ", after a change", () -> lead.get(study + page));
                 }
             }
+            endOfARound(lead, study);
+        }
+    }
+
+    /** As a lead does who ends grading and looks at once what came of it. */
+    private static void endOfARound(ApiClient lead, String study) {
+        for (int again = 0; again < TIMES; again++) {
+            timed("grade on", () -> lead.post(study + "/round/reopen", Map.of("reason", "More sheets are to come.")));
+            timed("end grading", () -> lead.post(study + "/round/close", Map.of("reason", "That is all.")));
+            for (String page : List.of("/agreement", "/recommendation", "/recommendation/prompts")) {
+                timed(page + ", grading just ended", () -> lead.get(study + page));
+            }
         }
     }
 

@@ -4,12 +4,9 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Collection;
 import java.util.HashMap;
-import java.util.HashSet;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.OptionalInt;
-import java.util.Set;
 import java.util.function.Predicate;
 import java.util.stream.IntStream;
 import org.mossbank.core.estimate.Require;
@@ -41,40 +38,101 @@ public final class RatingMatrix {
      * @throws IllegalArgumentException if a rater graded a unit twice, or a category lies outside the scale
      */
     public static RatingMatrix of(Collection<Rating> ratings, double... scale) {
-        Require.that(
-                scale.length >= 1 && scale.length <= Byte.MAX_VALUE,
-                "scale",
-                "must have 1 to 127 levels",
-                scale.length);
-        Set<String> seen = new HashSet<>();
-        Map<String, Integer> units = new LinkedHashMap<>();
-        for (Rating rating : ratings) {
-            seen.add(rating.rater());
-            units.putIfAbsent(rating.unit(), units.size());
-        }
-        List<String> raters = seen.stream().sorted().toList();
-        Map<String, Integer> columns = new HashMap<>();
-        raters.forEach(r -> columns.put(r, columns.size()));
-        byte[][] cells = new byte[units.size()][raters.size()];
-        for (byte[] row : cells) {
-            Arrays.fill(row, MISSING);
-        }
-        for (Rating rating : ratings) {
-            Require.that(
-                    rating.category() < scale.length, "category", "must be below " + scale.length, rating.category());
-            byte[] row = cells[Require.known(units, rating.unit())];
-            int column = Require.known(columns, rating.rater());
-            Require.that(row[column] == MISSING, "rating", "must be single for unit and rater", rating);
-            row[column] = (byte) rating.category();
-        }
-        return new RatingMatrix(List.copyOf(units.keySet()), raters, scale.clone(), cells);
+        Accumulator gathered = new Accumulator(scale);
+        ratings.forEach(r -> gathered.add(r.unit(), r.rater(), r.category()));
+        return gathered.snapshot();
     }
 
     /** A scale of levels 0, 1, … highest. */
     public static RatingMatrix ofLevels(Collection<Rating> ratings, int highest) {
+        return of(ratings, levels(highest));
+    }
+
+    private static double[] levels(int highest) {
         double[] scale = new double[highest + 1];
         Arrays.setAll(scale, i -> i);
-        return of(ratings, scale);
+        return scale;
+    }
+
+    /** Gathers grades in any order; quickest where those of a unit come one after another. */
+    public static final class Accumulator {
+        private final double[] scale;
+        private final Map<String, Integer> units = new HashMap<>();
+        private final List<String> unitsInOrder = new ArrayList<>();
+        /** Columns as raters come; rows are as long as there were raters when they were made or widened. */
+        private final Map<String, Integer> columns = new HashMap<>();
+
+        private final List<byte[]> rows = new ArrayList<>();
+        private int last = -1;
+
+        /** @param scale as {@link #of} has it */
+        Accumulator(double... scale) {
+            Require.that(
+                    scale.length >= 1 && scale.length <= Byte.MAX_VALUE,
+                    "scale",
+                    "must have 1 to 127 levels",
+                    scale.length);
+            this.scale = scale.clone();
+        }
+
+        /** Over a scale of levels 0, 1, … highest. */
+        public static Accumulator ofLevels(int highest) {
+            return new Accumulator(levels(highest));
+        }
+
+        /** @throws IllegalArgumentException if the rater graded the unit before, or the category lies outside the scale */
+        public void add(String unit, String rater, int category) {
+            // Words are made where they are needed alone, as this is called for every grade.
+            if (Require.atLeast("category", 0, category) >= scale.length) {
+                throw new IllegalArgumentException("category must be below " + scale.length + ": " + category);
+            }
+            int row = rowOf(unit);
+            Integer known = columns.putIfAbsent(rater, columns.size());
+            int column = known == null ? columns.size() - 1 : known;
+            byte[] cells = rows.get(row);
+            if (column >= cells.length) {
+                cells = filled(cells, columns.size());
+                rows.set(row, cells);
+            }
+            if (cells[column] != MISSING) {
+                throw new IllegalArgumentException(
+                        "rating must be single for unit and rater: " + new Rating(unit, rater, category));
+            }
+            cells[column] = (byte) category;
+        }
+
+        private int rowOf(String unit) {
+            if (last >= 0 && unitsInOrder.get(last).equals(unit)) {
+                return last;
+            }
+            Integer known = units.putIfAbsent(unit, rows.size());
+            if (known == null) {
+                unitsInOrder.add(unit);
+                rows.add(filled(new byte[0], columns.size()));
+            }
+            last = known == null ? rows.size() - 1 : known;
+            return last;
+        }
+
+        private static byte[] filled(byte[] cells, int width) {
+            byte[] wider = Arrays.copyOf(cells, width);
+            Arrays.fill(wider, cells.length, width, MISSING);
+            return wider;
+        }
+
+        public RatingMatrix snapshot() {
+            List<String> raters = columns.keySet().stream().sorted().toList();
+            int[] from =
+                    raters.stream().mapToInt(r -> Require.known(columns, r)).toArray();
+            byte[][] cells = new byte[rows.size()][from.length];
+            for (int u = 0; u < cells.length; u++) {
+                byte[] row = rows.get(u);
+                for (int r = 0; r < from.length; r++) {
+                    cells[u][r] = from[r] < row.length ? row[from[r]] : MISSING;
+                }
+            }
+            return new RatingMatrix(List.copyOf(unitsInOrder), raters, scale, cells);
+        }
     }
 
     public List<String> units() {

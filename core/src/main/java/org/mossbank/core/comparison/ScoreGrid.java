@@ -3,10 +3,10 @@ package org.mossbank.core.comparison;
 import java.util.Arrays;
 import java.util.BitSet;
 import java.util.Collections;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.TreeMap;
 import java.util.function.BiPredicate;
 import java.util.function.DoubleBinaryOperator;
 import java.util.function.Function;
@@ -31,6 +31,9 @@ public final class ScoreGrid {
 
     private final int[] promptOf;
     private final int[] raterOf;
+    private final Map<String, Integer> candidateAt;
+    private final Map<String, Integer> promptAt;
+    private final Map<String, Integer> raterAt;
     private final BitSet[] has;
     private final double[][] score;
     private final PromptGroups groups;
@@ -60,6 +63,9 @@ public final class ScoreGrid {
         where = like.where;
         promptOf = like.promptOf;
         raterOf = like.raterOf;
+        candidateAt = like.candidateAt;
+        promptAt = like.promptAt;
+        raterAt = like.raterAt;
         familyOf = like.familyOf;
         groups = like.groups;
         layout = like.layout;
@@ -82,9 +88,9 @@ public final class ScoreGrid {
         raters = names(cells, ScoredCell::rater);
         int[] kindOf = numbered(prompts.stream().map(groups.kindOf()).toList());
         familyOf = numbered(prompts.stream().map(groups.familyOf()).toList());
-        Map<String, Integer> candidateAt = numbers(candidates);
-        Map<String, Integer> promptAt = numbers(prompts);
-        Map<String, Integer> raterAt = numbers(raters);
+        candidateAt = numbers(candidates);
+        promptAt = numbers(prompts);
+        raterAt = numbers(raters);
         int[] whereIs = new int[cells.size()];
         for (int i = 0; i < whereIs.length; i++) {
             ScoredCell cell = cells.get(i);
@@ -132,7 +138,7 @@ public final class ScoreGrid {
     }
 
     private static Map<String, Integer> numbers(List<String> names) {
-        Map<String, Integer> numbers = new TreeMap<>();
+        Map<String, Integer> numbers = new HashMap<>();
         names.forEach(n -> numbers.put(n, numbers.size()));
         return numbers;
     }
@@ -197,16 +203,23 @@ public final class ScoreGrid {
         return candidates;
     }
 
-    /** The position of a candidate. */
+    /**
+     * The position of a candidate.
+     *
+     * @throws IllegalArgumentException if it has no score
+     */
     public int candidateAt(String candidate) {
-        return Collections.binarySearch(candidates, candidate);
+        return Require.known(candidateAt, candidate);
     }
 
-    /** The position of the place of a prompt and a rater. */
+    /**
+     * The position of the place of a prompt and a rater.
+     *
+     * @throws IllegalArgumentException if one of them has no score
+     */
     public int placeAt(String prompt, String rater) {
         return Arrays.binarySearch(
-                where,
-                Collections.binarySearch(prompts, prompt) * raters.size() + Collections.binarySearch(raters, rater));
+                where, Require.known(promptAt, prompt) * raters.size() + Require.known(raterAt, rater));
     }
 
     List<String> prompts() {

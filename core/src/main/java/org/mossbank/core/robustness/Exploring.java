@@ -20,7 +20,7 @@ import org.mossbank.core.estimate.Resamples;
  */
 public final class Exploring {
     private final GradedAnswers graded;
-    private final GradedAnswers.Weighing weighing;
+    private final Weighing weighing;
     private final double level;
 
     private Exploring(GradedAnswers graded, double level) {

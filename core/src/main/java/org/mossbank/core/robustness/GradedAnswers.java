@@ -1,7 +1,6 @@
 package org.mossbank.core.robustness;
 
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.Collection;
 import java.util.HashMap;
 import java.util.List;
@@ -9,6 +8,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.function.BiPredicate;
 import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
 import org.mossbank.core.comparison.PromptGroups;
 import org.mossbank.core.comparison.ScoreGrid;
 import org.mossbank.core.comparison.ScoredCell;
@@ -24,81 +24,44 @@ import org.mossbank.core.rubric.OverallScore;
 public final class GradedAnswers {
     private final List<String> criteria;
     private final PromptGroups groups;
-    private final List<Row> rows;
+    /** Numbered once, and shared by those that are a part of others: scores are added up by number. */
+    private final List<GradedRow.Place> places;
 
-    private GradedAnswers(List<String> criteria, PromptGroups groups, List<Row> rows) {
+    private final List<GradedRow> rows;
+
+    @Nullable
+    private Weighing weighing;
+
+    private GradedAnswers(
+            List<String> criteria, PromptGroups groups, List<GradedRow.Place> places, List<GradedRow> rows) {
         this.criteria = criteria;
         this.groups = groups;
+        this.places = places;
         this.rows = rows;
     }
 
-    /** Where a score stands. */
-    private record Place(String candidate, String prompt, String rater) {
-        @Override
-        public int hashCode() {
-            return mixed(mixed(candidate.hashCode(), prompt.hashCode()), rater.hashCode());
-        }
+    private GradedAnswers with(List<GradedRow> some) {
+        return new GradedAnswers(criteria, groups, places, some);
     }
 
     /** Names what one rater gave one answer. */
     public record Key(String answer, String rater) {
         @Override
         public int hashCode() {
-            return mixed(answer.hashCode(), rater.hashCode());
-        }
-    }
-
-    /** Keys that count up, as p1 and p2 do, have hashes that lie close, and a sum of multiples by 31 would meet again and again. */
-    private static int mixed(int one, int other) {
-        int spread = one * 0x9E3779B9;
-        return (spread ^ spread >>> 15) + other;
-    }
-
-    /** One rater's grades of one answer, as shares of the highest level; NaN where a criterion was not applicable. */
-    private static final class Row {
-        private final Key key;
-        private final Place place;
-        private final double[] share;
-        private double cap = OverallScore.HIGHEST;
-
-        Row(Key key, Place place, int criteria) {
-            this.key = key;
-            this.place = place;
-            this.share = new double[criteria];
-            Arrays.fill(share, Double.NaN);
-        }
-
-        /** Whether every criterion was graded and nothing caps the score: then it is a sum over criteria. */
-        boolean isPlain() {
-            if (cap < OverallScore.HIGHEST) {
-                return false;
-            }
-            for (double one : share) {
-                if (Double.isNaN(one)) {
-                    return false;
-                }
-            }
-            return true;
-        }
-
-        /** NaN where no criterion with weight was graded. */
-        double score(double[] weights) {
-            double sum = 0;
-            double total = 0;
-            for (int k = 0; k < weights.length; k++) {
-                if (!Double.isNaN(share[k])) {
-                    sum += weights[k] * share[k];
-                    total += weights[k];
-                }
-            }
-            return total == 0 ? Double.NaN : Math.min(cap, OverallScore.HIGHEST * sum / total);
+            return GradedRow.mixed(answer.hashCode(), rater.hashCode());
         }
     }
 
     /** Gathers grades, in any order. */
     public static final class Accumulator {
         private final List<String> criteria;
-        private final Map<Key, Row> rows = new HashMap<>();
+        private final Map<Key, GradedRow> rows = new HashMap<>();
+        private final Map<GradedRow.Place, Integer> places = new HashMap<>();
+        private final List<GradedRow.Place> inOrder = new ArrayList<>();
+
+        /** Grades mostly come one criterion after the other. */
+        @Nullable
+        private GradedRow last;
 
         /** @param criteria by name, in the order of weights */
         public Accumulator(List<String> criteria) {
@@ -120,15 +83,32 @@ public final class GradedAnswers {
                 int level,
                 int highest,
                 double cap) {
-            Require.that(level >= 0 && level <= highest, "level", "must lie in [0, " + highest + "]", level);
-            Row row = rows.computeIfAbsent(
-                    new Key(answer, rater), k -> new Row(k, new Place(candidate, prompt, rater), criteria.size()));
-            row.share[criterion] = level / (double) highest;
-            row.cap = Math.min(row.cap, cap);
+            // Words are made where they are needed alone, as this is called for every grade.
+            if (level < 0 || level > highest) {
+                throw new IllegalArgumentException("level must lie in [0, " + highest + "]: " + level);
+            }
+            GradedRow row = last;
+            if (row == null
+                    || !row.key().answer().equals(answer)
+                    || !row.key().rater().equals(rater)) {
+                row = rows.computeIfAbsent(
+                        new Key(answer, rater), k -> row(k, new GradedRow.Place(candidate, prompt, rater)));
+                last = row;
+            }
+            row.graded(criterion, level / (double) highest, cap);
+        }
+
+        private GradedRow row(Key key, GradedRow.Place place) {
+            Integer known = places.putIfAbsent(place, inOrder.size());
+            if (known == null) {
+                inOrder.add(place);
+            }
+            int at = known == null ? inOrder.size() - 1 : known;
+            return new GradedRow(key, inOrder.get(at), at, criteria.size());
         }
 
         public GradedAnswers snapshot(PromptGroups groups) {
-            return new GradedAnswers(criteria, groups, List.copyOf(rows.values()));
+            return new GradedAnswers(criteria, groups, List.copyOf(inOrder), List.copyOf(rows.values()));
         }
     }
 
@@ -138,20 +118,16 @@ public final class GradedAnswers {
 
     /** Those that are kept, by prompt and rater. */
     GradedAnswers keeping(BiPredicate<String, String> kept) {
-        return new GradedAnswers(
-                criteria,
-                groups,
-                rows.stream()
-                        .filter(r -> kept.test(r.place.prompt(), r.place.rater()))
-                        .toList());
+        return with(rows.stream()
+                .filter(r -> kept.test(r.place().prompt(), r.place().rater()))
+                .toList());
     }
 
-    /** Those of some candidates. */
+    /** Those of some candidates; itself if there are no others, so that what was worked out of it serves again. */
     public GradedAnswers ofCandidates(Collection<String> some) {
-        return new GradedAnswers(
-                criteria,
-                groups,
-                rows.stream().filter(r -> some.contains(r.place.candidate())).toList());
+        List<GradedRow> own =
+                rows.stream().filter(r -> some.contains(r.place().candidate())).toList();
+        return own.size() == rows.size() ? this : with(own);
     }
 
     /** Those with prompts of one kind. */
@@ -169,16 +145,16 @@ public final class GradedAnswers {
     }
 
     List<String> prompts() {
-        return rows.stream().map(r -> r.place.prompt()).distinct().sorted().toList();
+        return rows.stream().map(r -> r.place().prompt()).distinct().sorted().toList();
     }
 
     List<String> raters() {
-        return rows.stream().map(r -> r.place.rater()).distinct().sorted().toList();
+        return rows.stream().map(r -> r.place().rater()).distinct().sorted().toList();
     }
 
     List<String> kinds() {
         return rows.stream()
-                .map(r -> groups.kindOf().apply(r.place.prompt()))
+                .map(r -> groups.kindOf().apply(r.place().prompt()))
                 .distinct()
                 .sorted()
                 .toList();
@@ -200,27 +176,32 @@ public final class GradedAnswers {
      */
     public List<ScoredCell> cells(double... weights) {
         Require.that(weights.length == criteria.size(), "weights", "must be one a criterion", weights.length);
-        Map<Place, double[]> sums = new HashMap<>();
-        for (Row row : rows) {
+        double[] sum = new double[places.size()];
+        int[] count = new int[sum.length];
+        for (GradedRow row : rows) {
             double score = row.score(weights);
             if (!Double.isNaN(score)) {
-                double[] sum = sums.computeIfAbsent(row.place, p -> new double[2]);
-                sum[0] += score;
-                sum[1]++;
+                sum[row.at()] += score;
+                count[row.at()]++;
             }
         }
         List<ScoredCell> cells = new ArrayList<>();
-        sums.forEach((p, sum) -> cells.add(new ScoredCell(p.candidate(), p.prompt(), p.rater(), sum[0] / sum[1])));
+        for (int at = 0; at < sum.length; at++) {
+            if (count[at] > 0) {
+                GradedRow.Place place = places.get(at);
+                cells.add(new ScoredCell(place.candidate(), place.prompt(), place.rater(), sum[at] / count[at]));
+            }
+        }
         return cells;
     }
 
     /** Scores by answer and rater; what has none is left out. */
     public Map<Key, Double> scoresOfAnswers(double... weights) {
         Map<Key, Double> scores = new HashMap<>();
-        for (Row row : rows) {
+        for (GradedRow row : rows) {
             double score = row.score(weights);
             if (!Double.isNaN(score)) {
-                scores.put(row.key, score);
+                scores.put(row.key(), score);
             }
         }
         return scores;
@@ -234,94 +215,12 @@ public final class GradedAnswers {
     }
 
     /** Grids under many weights: what follows from where scores stand alone is worked out once. */
-    public Weighing weighing() {
-        return new Weighing();
-    }
-
-    /** Not safe for several threads to make, safe to use. */
-    public final class Weighing {
-        private final Optional<ScoreGrid> base;
-        /** The place and candidate of each row in the base. */
-        private final int[] candidateOf;
-
-        private final int[] placeOf;
-
-        private final int[][] count;
-        /** The mean score on each criterion alone, by candidate and place; none where scores are not a sum of them. */
-        private final double[][][] byCriterion;
-
-        private Weighing() {
-            double[] all = new double[criteria.size()];
-            Arrays.fill(all, 1);
-            base = GradedAnswers.this.grid(all);
-            candidateOf = new int[rows.size()];
-            placeOf = new int[rows.size()];
-            count = base.map(b -> new int[b.candidates().size()][b.places()]).orElse(new int[0][]);
-            base.ifPresent(b -> {
-                for (int i = 0; i < placeOf.length; i++) {
-                    Place place = rows.get(i).place;
-                    candidateOf[i] = b.candidateAt(place.candidate());
-                    placeOf[i] = b.placeAt(place.prompt(), place.rater());
-                    count[candidateOf[i]][placeOf[i]]++;
-                }
-            });
-            byCriterion = rows.stream().allMatch(Row::isPlain) ? byCriterion() : new double[0][][];
+    public synchronized Weighing weighing() {
+        Weighing made = weighing;
+        if (made == null) {
+            made = new Weighing(this, rows);
+            weighing = made;
         }
-
-        private double[][][] byCriterion() {
-            double[][][] means = new double[criteria.size()][count.length][];
-            for (double[][] one : means) {
-                for (int c = 0; c < one.length; c++) {
-                    one[c] = new double[count[c].length];
-                }
-            }
-            for (int i = 0; i < placeOf.length; i++) {
-                for (int k = 0; k < means.length; k++) {
-                    means[k][candidateOf[i]][placeOf[i]] +=
-                            OverallScore.HIGHEST * rows.get(i).share[k] / count[candidateOf[i]][placeOf[i]];
-                }
-            }
-            return means;
-        }
-
-        private double[][] weighed(double[] weights, double total) {
-            double[][] scores = new double[count.length][];
-            for (int c = 0; c < scores.length; c++) {
-                double[] own = new double[count[c].length];
-                for (int k = 0; k < weights.length; k++) {
-                    double weight = weights[k] / total;
-                    double[] one = byCriterion[k][c];
-                    for (int p = 0; p < own.length; p++) {
-                        own[p] += weight * one[p];
-                    }
-                }
-                scores[c] = own;
-            }
-            return scores;
-        }
-
-        /**
-         * @param weights of the criteria, at least 0
-         * @return empty if nothing with weight was graded
-         */
-        public Optional<ScoreGrid> grid(double... weights) {
-            if (base.isEmpty()) {
-                return base;
-            }
-            double total = Arrays.stream(weights).sum();
-            if (byCriterion.length > 0 && total > 0) {
-                return Optional.of(base.get().with(weighed(weights, total)));
-            }
-            double[][] scores = new double[count.length][base.get().places()];
-            for (int i = 0; i < placeOf.length; i++) {
-                double score = rows.get(i).score(weights);
-                if (Double.isNaN(score)) {
-                    // Some answer has no grade with weight: then scores stand elsewhere than in the base.
-                    return GradedAnswers.this.grid(weights);
-                }
-                scores[candidateOf[i]][placeOf[i]] += score / count[candidateOf[i]][placeOf[i]];
-            }
-            return Optional.of(base.get().with(scores));
-        }
+        return made;
     }
 }

@@ -115,7 +115,7 @@ public record Robustness(
 
         Robustness robustness(ScoreGrid grid) {
             Statement whole = says(Optional.of(grid));
-            GradedAnswers.Weighing weighing = graded.weighing();
+            Weighing weighing = graded.weighing();
             List<Without> without = leftOut(whole, grid, weighing);
             List<Statement> tried = lattice(weights.length).parallelStream()
                     .map(w -> says(weighing.grid(w)))
@@ -178,7 +178,7 @@ public record Robustness(
             return values.stream().mapToDouble(v -> (v - mean) * (v - mean)).sum();
         }
 
-        private List<Without> leftOut(Statement whole, ScoreGrid grid, GradedAnswers.Weighing weighing) {
+        private List<Without> leftOut(Statement whole, ScoreGrid grid, Weighing weighing) {
             List<Supplier<Without>> all = new ArrayList<>();
             strangest()
                     .forEach(p -> all.add(() ->
@@ -234,7 +234,7 @@ public record Robustness(
             return new Without(factor, name, says, !says.saysAsMuchAs(whole));
         }
 
-        private Along along(int criterion, Statement whole, GradedAnswers.Weighing weighing) {
+        private Along along(int criterion, Statement whole, Weighing weighing) {
             double rest = 0;
             for (int k = 0; k < weights.length; k++) {
                 rest += k == criterion ? 0 : weights[k];

@@ -100,14 +100,17 @@ public final class Severity {
 
     private static List<Part> parts(Collection<GradedUnit> grades, Map<String, Integer> raters) {
         Map<String, Map<String, List<GradedUnit>>> byCluster = new LinkedHashMap<>();
+        String last = "";
+        Map<String, List<GradedUnit>> units = new LinkedHashMap<>();
         for (GradedUnit grade : grades) {
-            byCluster
-                    .computeIfAbsent(grade.cluster(), c -> new LinkedHashMap<>())
-                    .computeIfAbsent(grade.unit(), u -> new ArrayList<>())
-                    .add(grade);
+            if (!grade.cluster().equals(last) || byCluster.isEmpty()) {
+                last = grade.cluster();
+                units = byCluster.computeIfAbsent(last, c -> new LinkedHashMap<>());
+            }
+            units.computeIfAbsent(grade.unit(), u -> new ArrayList<>()).add(grade);
         }
         return byCluster.values().stream()
-                .map(units -> part(units.values(), raters))
+                .map(own -> part(own.values(), raters))
                 .toList();
     }
 

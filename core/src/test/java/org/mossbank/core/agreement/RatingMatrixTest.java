@@ -33,6 +33,17 @@ public class RatingMatrixTest {
         assertThat(part.raters()).containsExactly("ann", "cay");
     }
 
+    /** Raters and units come mixed: cay before ann, p1 before the others, and a rater who comes late has no grade before. */
+    @Test
+    public void gradesMayComeInAnyOrder() {
+        RatingMatrix matrix = RatingMatrix.ofLevels(RATINGS, 4);
+        assertThat(matrix.units()).containsExactly("p1", "q1", "p2");
+        assertThat(matrix.raters()).containsExactly("ann", "ben", "cay");
+        assertThat(matrix.ratingsOf(0)).containsExactly(new Rating("p1", "cay", 0));
+        assertThat(matrix.ratingsOf(1)).containsExactly(new Rating("q1", "ann", 3), new Rating("q1", "ben", 1));
+        assertThat(matrix.ratingsOf(2)).containsExactly(new Rating("p2", "ann", 2), new Rating("p2", "cay", 4));
+    }
+
     @Test
     public void nothingIsLeftOfNoUnit() {
         RatingMatrix none = RatingMatrix.ofLevels(RATINGS, 4).only(u -> false);

@@ -98,21 +98,42 @@ class AgreementBasis {
                         .toList());
     }
 
-    /** Answer by answer, and rater by rater of each: of hundreds of thousands no two are compared by their names. */
+    /**
+     * Answer by answer, and rater by rater of each: of hundreds of thousands no two are compared by their names.
+     *
+     * @param grades those of an answer after one another, and of them those of a rater
+     */
     private static List<SentGrade> inOrder(
             List<SentGrade> grades, List<AnswerId> answers, Map<AccountId, AccountView> raters) {
         Map<AccountId, Integer> places = new HashMap<>();
         raters.values().stream()
                 .sorted(Comparator.comparing(AccountView::signInName))
                 .forEach(r -> places.put(r.id(), places.size()));
-        Map<AnswerId, List<SentGrade>> byAnswer = grades.stream().collect(Collectors.groupingBy(SentGrade::answerId));
+        Map<AnswerId, List<List<SentGrade>>> byAnswer = new HashMap<>();
+        for (List<SentGrade> ofAnswer : runs(grades, SentGrade::answerId)) {
+            byAnswer.put(ofAnswer.get(0).answerId(), runs(ofAnswer, SentGrade::raterId));
+        }
         List<SentGrade> ordered = new ArrayList<>(grades.size());
         for (AnswerId answer : answers) {
-            List<SentGrade> own = new ArrayList<>(byAnswer.getOrDefault(answer, List.of()));
-            own.sort(Comparator.comparingInt(g -> Require.known(places, g.raterId())));
-            ordered.addAll(own);
+            byAnswer.getOrDefault(answer, List.of()).stream()
+                    .sorted(Comparator.comparingInt(
+                            g -> Require.known(places, g.get(0).raterId())))
+                    .forEach(ordered::addAll);
         }
         return ordered;
+    }
+
+    /** What stands after one another and has the same key. */
+    private static List<List<SentGrade>> runs(List<SentGrade> grades, Function<SentGrade, ?> key) {
+        List<List<SentGrade>> runs = new ArrayList<>();
+        int from = 0;
+        for (int i = 1; i <= grades.size(); i++) {
+            if (i == grades.size() || !key.apply(grades.get(i)).equals(key.apply(grades.get(from)))) {
+                runs.add(grades.subList(from, i));
+                from = i;
+            }
+        }
+        return runs;
     }
 
     private static Optional<AgreementReport.SetAsidePrompt> setAside(PromptView prompt) {

@@ -29,7 +29,6 @@ import org.mossbank.server.grading.SentGrade;
 import org.mossbank.server.ids.AccountId;
 import org.mossbank.server.ids.AnswerId;
 import org.mossbank.server.ids.CriterionId;
-import org.mossbank.server.ids.PromptId;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.prompt.PromptView;
 import org.mossbank.server.rubric.CriterionView;
@@ -139,26 +138,8 @@ class AgreementComputation {
     }
 
     private static List<AgreementReport.RaterFigures> severity(AgreementData data) {
-        Map<CriterionId, CriterionView> criteria =
-                data.criteria().stream().collect(Collectors.toMap(CriterionView::id, Function.identity()));
-        // Each name once, as hundreds of thousands of grades share them.
-        Map<PromptId, String> prompts = new HashMap<>();
-        Map<AnswerId, String> answers = new HashMap<>();
-        Map<AccountId, String> raters = new HashMap<>();
-        List<GradedUnit> units = data.grades().stream()
-                .map(g -> new GradedUnit(
-                        prompts.computeIfAbsent(
-                                Require.known(data.promptOfAnswer(), g.answerId())
-                                        .id(),
-                                PromptId::toString),
-                        answers.computeIfAbsent(g.answerId(), AnswerId::toString) + "/"
-                                + Require.known(criteria, g.criterionId()).key(),
-                        raters.computeIfAbsent(g.raterId(), AccountId::toString),
-                        g.level(),
-                        Require.known(criteria, g.criterionId()).highestLevel()))
-                .toList();
         return Severity.of(
-                        units,
+                        gradedUnits(data),
                         RESAMPLES,
                         LEVEL,
                         Resamples.generator(data.study().seed()))
@@ -170,6 +151,25 @@ class AgreementComputation {
                         s.grades(),
                         s.shareAtEnds()))
                 .sorted(Comparator.comparing(AgreementReport.RaterFigures::name))
+                .toList();
+    }
+
+    /** An answer on a criterion is a unit; each is named once, as hundreds of thousands of grades share them. */
+    private static List<GradedUnit> gradedUnits(AgreementData data) {
+        Map<CriterionId, CriterionView> criteria =
+                data.criteria().stream().collect(Collectors.toMap(CriterionView::id, Function.identity()));
+        Map<CriterionId, AgreementData.Written<AnswerId>> answers = new HashMap<>();
+        criteria.values().forEach(c -> answers.put(c.id(), new AgreementData.Written<>(a -> a + "/" + c.key())));
+        AgreementData.Written<AnswerId> prompts = new AgreementData.Written<>(
+                a -> Require.known(data.promptOfAnswer(), a).id().toString());
+        AgreementData.Written<AccountId> raters = new AgreementData.Written<>(AccountId::toString);
+        return data.grades().stream()
+                .map(g -> new GradedUnit(
+                        prompts.of(g.answerId()),
+                        Require.known(answers, g.criterionId()).of(g.answerId()),
+                        raters.of(g.raterId()),
+                        g.level(),
+                        Require.known(criteria, g.criterionId()).highestLevel()))
                 .toList();
     }
 

@@ -7,6 +7,7 @@ import java.util.Map;
 import java.util.function.BinaryOperator;
 import java.util.function.Function;
 import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
 import org.mossbank.core.agreement.Coefficient;
 import org.mossbank.core.agreement.Rating;
 import org.mossbank.core.agreement.RatingMatrix;
@@ -56,7 +57,38 @@ record AgreementData(
     }
 
     RatingMatrix matrix(CriterionView criterion, List<SentGrade> part) {
-        return RatingMatrix.ofLevels(ratings(criterion, part), criterion.highestLevel());
+        RatingMatrix.Accumulator gathered = RatingMatrix.Accumulator.ofLevels(criterion.highestLevel());
+        Written<AnswerId> answers = new Written<>(AnswerId::toString);
+        Written<AccountId> people = new Written<>(AccountId::toString);
+        for (SentGrade grade : part) {
+            if (grade.criterionId().equals(criterion.id())) {
+                gathered.add(answers.of(grade.answerId()), people.of(grade.raterId()), grade.level());
+            }
+        }
+        return gathered.snapshot();
+    }
+
+    /** Ids as the core knows them: each written once, as hundreds of thousands of grades share them. */
+    static final class Written<T> {
+        private final Function<T, String> how;
+        private final Map<T, String> known = new HashMap<>();
+
+        @Nullable
+        private T last;
+
+        private String written = "";
+
+        Written(Function<T, String> how) {
+            this.how = how;
+        }
+
+        String of(T id) {
+            if (!id.equals(last)) {
+                last = id;
+                written = known.computeIfAbsent(id, how);
+            }
+            return written;
+        }
     }
 
     /** All grades on each criterion. */
@@ -65,14 +97,11 @@ record AgreementData(
     }
 
     List<Rating> ratings(CriterionView criterion, List<SentGrade> part) {
-        Map<AnswerId, String> answers = new HashMap<>();
-        Map<AccountId, String> people = new HashMap<>();
+        Written<AnswerId> answers = new Written<>(AnswerId::toString);
+        Written<AccountId> people = new Written<>(AccountId::toString);
         return part.stream()
                 .filter(g -> g.criterionId().equals(criterion.id()))
-                .map(g -> new Rating(
-                        answers.computeIfAbsent(g.answerId(), AnswerId::toString),
-                        people.computeIfAbsent(g.raterId(), AccountId::toString),
-                        g.level()))
+                .map(g -> new Rating(answers.of(g.answerId()), people.of(g.raterId()), g.level()))
                 .toList();
     }
 

@@ -95,7 +95,11 @@ class ArchiveIntake {
             return ArchiveLoader.Weighed.of(archive);
         });
         Brought brought = Objects.requireNonNull(transactions.execute(status -> load(weighed, lead, unpacked.digest)));
-        figures.of(brought.studyId());
+        figures.cameIn(
+                brought.studyId(),
+                weighed.archive().sheets().stream()
+                        .mapToInt(s -> s.answers().size())
+                        .sum());
         return brought.withNotes(notes.of(brought.studyId()));
     }
 

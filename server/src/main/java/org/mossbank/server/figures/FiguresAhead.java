@@ -5,6 +5,7 @@ import java.util.concurrent.ThreadPoolExecutor;
 import java.util.concurrent.TimeUnit;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.shared.SystemOnly;
+import org.mossbank.server.shared.database.Statistics;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.beans.factory.ObjectProvider;
@@ -29,13 +30,18 @@ public class FiguresAhead {
     /** Looked up when first needed: what they are made of is much. */
     private final ObjectProvider<WorkedOutAhead> all;
 
+    private final Statistics statistics;
     private final boolean wanted;
     private final ThreadPoolExecutor beside = oneAfterAnother("figures-ahead");
     /** So that what somebody is about to ask does not wait for all of another study. */
     private final ThreadPoolExecutor soon = oneAfterAnother("figures-soon");
 
-    FiguresAhead(ObjectProvider<WorkedOutAhead> all, @Value("${mossbank.figures.ahead}") boolean wanted) {
+    FiguresAhead(
+            ObjectProvider<WorkedOutAhead> all,
+            Statistics statistics,
+            @Value("${mossbank.figures.ahead}") boolean wanted) {
         this.all = all;
+        this.statistics = statistics;
         this.wanted = wanted;
     }
 
@@ -56,6 +62,17 @@ public class FiguresAhead {
         if (wanted) {
             soon.execute(() -> workOut(study, one));
         }
+    }
+
+    /**
+     * Of a study that was written whole; outside its transaction. The database is told to look at what came before it is asked.
+     *
+     * @param rows how many answers on sheets came
+     */
+    @SystemOnly
+    public void cameIn(StudyId study, int rows) {
+        statistics.renewAfter(rows);
+        of(study);
     }
 
     /** Returns at once. */

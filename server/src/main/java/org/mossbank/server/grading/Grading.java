@@ -8,6 +8,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
+import org.mossbank.server.grading.sent.SentGrades;
 import org.mossbank.server.grading.sheet.Round;
 import org.mossbank.server.grading.sheet.RoundRepository;
 import org.mossbank.server.grading.sheet.Sheet;
@@ -196,11 +197,7 @@ public class Grading {
     /** Of sheets for sound prompts that were not withdrawn. */
     @SystemOnly
     public SheetTotals totals(StudyId study) {
-        List<PromptId> sound = sound(study);
-        List<Sheet> all = sheets.findByStudyIdOrderByRaterIdAscPlaceAsc(study).stream()
-                .filter(s -> sound.contains(s.promptId()) && !s.isWithdrawn())
-                .toList();
-        return new SheetTotals((int) all.stream().filter(Sheet::isSent).count(), all.size());
+        return sheets.totals(study, sound(study));
     }
 
     private List<PromptId> sound(StudyId study) {

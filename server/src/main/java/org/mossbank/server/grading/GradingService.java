@@ -19,6 +19,7 @@ import org.mossbank.server.ids.PromptId;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.shared.Problem;
 import org.mossbank.server.shared.ProblemType;
+import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.security.access.prepost.PreAuthorize;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -31,10 +32,18 @@ class GradingService {
     private final Grading grading;
     private final Accounts accounts;
     private final Acts acts;
+    private final ApplicationEventPublisher events;
     private final Clock clock;
 
-    GradingService(RoundRepository rounds, Grading grading, Accounts accounts, Acts acts, Clock clock) {
+    GradingService(
+            RoundRepository rounds,
+            Grading grading,
+            Accounts accounts,
+            Acts acts,
+            ApplicationEventPublisher events,
+            Clock clock) {
         this.acts = acts;
+        this.events = events;
         this.rounds = rounds;
         this.grading = grading;
         this.accounts = accounts;
@@ -102,6 +111,7 @@ class GradingService {
                 ActSort.ROUND_CLOSED,
                 "%d of %d sheets sent in".formatted(totals.sent(), totals.sheets()),
                 request.reason());
+        events.publishEvent(new RoundClosed(study));
     }
 
     record ReopenRound(@NotBlank @Size(max = 2000) String reason) {}

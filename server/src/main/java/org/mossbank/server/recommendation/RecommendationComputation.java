@@ -13,6 +13,7 @@ import org.mossbank.core.comparison.WithBest;
 import org.mossbank.core.decision.Decision;
 import org.mossbank.core.estimate.Require;
 import org.mossbank.core.robustness.GradedAnswers;
+import org.mossbank.core.robustness.Weighing;
 import org.mossbank.server.agreement.AgreementReport;
 import org.mossbank.server.agreement.Agreements;
 import org.mossbank.server.agreement.StudyAgreement;
@@ -82,10 +83,12 @@ class RecommendationComputation {
     static RecommendationReport compute(long revision, RecommendationData data, StudyAgreement agreed, int giveAways) {
         AgreementReport agreement = agreed.report();
         RuleTerms terms = data.rule();
-        Ruling ruling = Ruling.of(data, agreed, giveAways, terms.failedAnswers());
+        GradedAnswers graded = data.graded(terms.failedAnswers(), true);
+        Ruling ruling = Ruling.of(data, agreed, giveAways, graded);
         Decision decision = ruling.decision();
         Sentences sentences = sentences(data);
-        GradedAnswers ungated = data.graded(terms.failedAnswers(), false);
+        GradedAnswers ungated = terms.gate() == null ? graded : data.graded(terms.failedAnswers(), false);
+        Weighing weighing = ungated.weighing();
         return new RecommendationReport(
                 revision,
                 decision.outcome(),
@@ -126,7 +129,7 @@ class RecommendationComputation {
                                 c.id(),
                                 c.name(),
                                 views(
-                                        Ruling.standings(ungated.grid(data.onlyOn(c)), Ruling.WITHOUT_CHANCES, data),
+                                        Ruling.standings(weighing.grid(data.onlyOn(c)), Ruling.WITHOUT_CHANCES, data),
                                         data)))
                         .toList(),
                 ruling.kinds().stream()

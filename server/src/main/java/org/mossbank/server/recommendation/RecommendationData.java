@@ -203,16 +203,19 @@ record RecommendationData(
         Grades all = new Grades(gated);
         Map<Splits.Place, Double> settled = splitting == Splitting.SETTLED ? settledLevels() : Map.of();
         Map<PromptId, Set<AccountId>> sent = new HashMap<>();
+        AnswerFacts answer = null;
         for (SentGrade grade : grades) {
-            AnswerFacts answer = Require.known(answers, grade.answerId());
-            sent.computeIfAbsent(answer.promptId(), p -> new HashSet<>()).add(grade.raterId());
+            // Those of an answer stand together.
+            if (answer == null || !answer.id().equals(grade.answerId())) {
+                answer = Require.known(answers, grade.answerId());
+            }
+            if (failed == RuleTerms.FailedAnswers.LOWEST) {
+                sent.computeIfAbsent(answer.promptId(), p -> new HashSet<>()).add(grade.raterId());
+            }
             if (!answer.isWithoutText()) {
-                all.add(
-                        answer,
-                        grade.raterId(),
-                        grade.criterionId(),
-                        settled.getOrDefault(
-                                new Splits.Place(grade.answerId(), grade.criterionId()), (double) grade.level()));
+                Double level =
+                        settled.isEmpty() ? null : settled.get(new Splits.Place(grade.answerId(), grade.criterionId()));
+                all.add(answer, grade.raterId(), grade.criterionId(), level == null ? grade.level() : level);
             }
         }
         if (failed == RuleTerms.FailedAnswers.LOWEST) {
@@ -247,8 +250,6 @@ record RecommendationData(
         void add(AnswerFacts answer, AccountId rater, CriterionId id, double level) {
             int place = Require.known(places, id);
             CriterionView criterion = criteria.get(place);
-            CriterionGrade grade =
-                    CriterionGrade.of(criterion.weight(), (int) Math.ceil(level), criterion.highestLevel());
             gathered.add(
                     Require.known(keys, answer.candidateId()),
                     Require.known(prompts, answer.promptId()).key(),
@@ -257,10 +258,19 @@ record RecommendationData(
                     place,
                     (int) Math.round(HALVES * level),
                     HALVES * criterion.highestLevel(),
-                    gated
-                            ? RuleTerms.GateTerms.apply(rule().gate(), criterion.key(), grade)
-                                    .cap()
-                            : OverallScore.HIGHEST);
+                    cap(criterion, level));
+        }
+
+        private double cap(CriterionView criterion, double level) {
+            RuleTerms.GateTerms gate = gated ? rule().gate() : null;
+            return gate == null
+                    ? OverallScore.HIGHEST
+                    : RuleTerms.GateTerms.apply(
+                                    gate,
+                                    criterion.key(),
+                                    CriterionGrade.of(
+                                            criterion.weight(), (int) Math.ceil(level), criterion.highestLevel()))
+                            .cap();
         }
     }
 

@@ -150,6 +150,24 @@ class RecommendationService {
         }
     }
 
+    /** Opened from the first page, and short. */
+    @Component
+    @Order(FiguresAhead.ON_THE_FIRST_PAGE)
+    static class PromptTableAhead implements WorkedOutAhead {
+        private final RecommendationReports reports;
+        private final Grading grading;
+
+        PromptTableAhead(RecommendationReports reports, Grading grading) {
+            this.reports = reports;
+            this.grading = grading;
+        }
+
+        @Override
+        public void workOut(StudyId study) {
+            grading.round(study).filter(Grading.RoundState::hasEnded).ifPresent(r -> reports.prompts(study));
+        }
+    }
+
     /** What the outcome hangs on takes longest, and is asked for last. */
     @Component
     static class RobustnessAhead implements WorkedOutAhead {

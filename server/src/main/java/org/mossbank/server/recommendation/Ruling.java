@@ -40,7 +40,7 @@ record Ruling(Standings overall, List<Evidence.WithinKind> kinds, Decision decis
         // Whom the rule may not recommend is in no correction, and takes no chance of standing highest from others.
         GradedAnswers contending = graded.ofCandidates(
                 data.contenders().stream().map(CandidateView::key).toList());
-        Standings decisive = standings(contending.grid(data.weights()), options(data), data);
+        Standings decisive = standings(contending.weighing().grid(data.weights()), options(data), data);
         List<Evidence.WithinKind> kinds = rule.allowance().kinds() == 0
                 ? List.of()
                 : data.prompts().values().stream()
@@ -52,7 +52,8 @@ record Ruling(Standings overall, List<Evidence.WithinKind> kinds, Decision decis
                         .filter(k -> !k.standings().standings().isEmpty())
                         .toList();
         Evidence evidence = evidence(data, agreed, decisive, giveAways, kinds);
-        Standings whole = standings(graded.grid(data.weights()), WITHOUT_CHANCES, data);
+        Standings whole =
+                contending == graded ? decisive : standings(graded.grid(data.weights()), WITHOUT_CHANCES, data);
         return new Ruling(joined(decisive, whole), kinds, Decision.of(rule, evidence));
     }
 

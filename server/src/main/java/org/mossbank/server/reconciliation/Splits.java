@@ -1,10 +1,9 @@
 package org.mossbank.server.reconciliation;
 
 import java.util.Comparator;
-import java.util.IntSummaryStatistics;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.stream.Collectors;
 import org.mossbank.core.agreement.Split;
 import org.mossbank.server.grading.SentGrade;
 import org.mossbank.server.ids.AnswerId;
@@ -38,12 +37,25 @@ public final class Splits {
     }
 
     private static Map<Place, Integer> distances(List<SentGrade> grades) {
-        Map<Place, IntSummaryStatistics> levels = grades.stream()
-                .collect(Collectors.groupingBy(
-                        g -> new Place(g.answerId(), g.criterionId()), Collectors.summarizingInt(SentGrade::level)));
-        return levels.entrySet().stream()
-                .collect(Collectors.toMap(
-                        Map.Entry::getKey,
-                        e -> e.getValue().getMax() - e.getValue().getMin()));
+        Map<AnswerId, Map<CriterionId, Levels>> levels = new HashMap<>();
+        for (SentGrade grade : grades) {
+            levels.computeIfAbsent(grade.answerId(), a -> new HashMap<>())
+                    .computeIfAbsent(grade.criterionId(), c -> new Levels())
+                    .add(grade.level());
+        }
+        Map<Place, Integer> distances = new HashMap<>();
+        levels.forEach((answer, own) ->
+                own.forEach((criterion, l) -> distances.put(new Place(answer, criterion), l.highest - l.lowest)));
+        return distances;
+    }
+
+    private static final class Levels {
+        private int lowest = Integer.MAX_VALUE;
+        private int highest = Integer.MIN_VALUE;
+
+        void add(int level) {
+            lowest = Math.min(lowest, level);
+            highest = Math.max(highest, level);
+        }
     }
 }

@@ -10,6 +10,7 @@ import java.util.concurrent.CopyOnWriteArrayList;
 import org.awaitility.Awaitility;
 import org.mossbank.server.ServerTest;
 import org.mossbank.server.ids.StudyId;
+import org.mossbank.server.shared.database.Statistics;
 import org.springframework.aop.support.AopUtils;
 import org.springframework.beans.factory.ObjectProvider;
 import org.springframework.beans.factory.annotation.Autowired;
@@ -27,6 +28,9 @@ public class KeptFiguresTest extends ServerTest {
 
     @Autowired
     private JdbcClient database;
+
+    @Autowired
+    private Statistics statistics;
 
     @Autowired
     private ObjectProvider<WorkedOutAhead> ahead;
@@ -125,13 +129,36 @@ public class KeptFiguresTest extends ServerTest {
                 .params(UUID.fromString(fresh))
                 .update();
         forgetWhatIsInMemory();
-        new FiguresAhead(ahead, true).of(StudyId.from(fresh));
+        new FiguresAhead(ahead, statistics, true).of(StudyId.from(fresh));
         Awaitility.await()
                 .atMost(Duration.ofSeconds(60))
-                .until(() -> sortsOf(fresh).size() == 5);
-        assertThat(ahead.orderedStream().map(w -> AopUtils.getTargetClass(w).getSimpleName()))
-                .startsWith("RecommendationReports", "Agreements")
-                .hasSize(4);
+                .until(() -> sortsOf(fresh).size() == 6);
+        List<String> order = ahead.orderedStream()
+                .map(w -> AopUtils.getTargetClass(w).getSimpleName())
+                .toList();
+        assertThat(order)
+                .contains("RecommendationReports", "PromptTableAhead", "Agreements", "RobustnessAhead")
+                .hasSize(5);
+        assertThat(order.indexOf("Agreements"))
+                .isGreaterThan(order.indexOf("RecommendationReports"))
+                .isGreaterThan(order.indexOf("PromptTableAhead"))
+                .isLessThan(order.indexOf("RobustnessAhead"));
+    }
+
+    /** Where nothing is worked out ahead, only what an act tells of is kept after it. */
+    @Test
+    public void whatARoundGaveIsWorkedOutAsSoonAsItIsClosed() {
+        String fresh = copyOfTheDemo();
+        FiguresAhead working = applicationContext.getBean(FiguresAhead.class);
+        ReflectionTestUtils.setField(working, "wanted", true);
+        try {
+            as(LEAD).post("/api/studies/" + fresh + "/round/close", Map.of("reason", "Enough is graded."));
+            Awaitility.await()
+                    .atMost(Duration.ofSeconds(60))
+                    .until(() -> sortsOf(fresh).containsAll(List.of("diagnosis", "robustness")));
+        } finally {
+            ReflectionTestUtils.setField(working, "wanted", false);
+        }
     }
 
     private List<String> sortsOf(String of) {
@@ -152,6 +179,7 @@ public class KeptFiguresTest extends ServerTest {
         new FiguresAhead(
                         new StaticListableBeanFactory(new java.util.LinkedHashMap<>(Map.of("a", fails, "b", works)))
                                 .getBeanProvider(WorkedOutAhead.class),
+                        statistics,
                         true)
                 .of(study);
         Awaitility.await().until(() -> worked.equals(List.of(study)));

@@ -6,6 +6,7 @@ import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
+import org.mossbank.server.grading.Grading;
 import org.mossbank.server.grading.RepeatDistance;
 import org.mossbank.server.grading.SaidOfAnswers;
 import org.mossbank.server.grading.SentPlace;
@@ -88,6 +89,13 @@ public interface SheetRepository extends JpaRepository<Sheet, SheetId> {
             select cast(count(s) as int) from Sheet s
             where s.studyId = :study and s.promptId in :prompts and s.repeat = false and s.withdrawnAt is not null""")
     int countWithdrawn(StudyId study, List<PromptId> prompts);
+
+    /** Of sheets for some prompts, repeats among them, but for those that were withdrawn. */
+    @Query("""
+            select new org.mossbank.server.grading.Grading$SheetTotals(
+                cast(count(s.sentAt) as int), cast(count(s) as int))
+            from Sheet s where s.studyId = :study and s.promptId in :prompts and s.withdrawnAt is null""")
+    Grading.SheetTotals totals(StudyId study, List<PromptId> prompts);
 
     /** Where and when each answer was graded, on first sheets that were sent in for some prompts. */
     @Query("""

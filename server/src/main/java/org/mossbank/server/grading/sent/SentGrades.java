@@ -1,4 +1,4 @@
-package org.mossbank.server.grading;
+package org.mossbank.server.grading.sent;
 
 import com.github.benmanes.caffeine.cache.Cache;
 import com.github.benmanes.caffeine.cache.Caffeine;
@@ -8,17 +8,12 @@ import java.sql.PreparedStatement;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.sql.Statement;
-import java.util.ArrayList;
-import java.util.HashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.UUID;
 import org.hibernate.Session;
+import org.mossbank.server.grading.SentGrade;
 import org.mossbank.server.grading.sheet.Round;
 import org.mossbank.server.grading.sheet.RoundRepository;
-import org.mossbank.server.ids.AccountId;
-import org.mossbank.server.ids.AnswerId;
-import org.mossbank.server.ids.CriterionId;
 import org.mossbank.server.ids.PromptId;
 import org.mossbank.server.ids.StudyId;
 import org.springframework.stereotype.Component;
@@ -28,7 +23,7 @@ import org.springframework.stereotype.Component;
  * context each, and once for all figures that are made of the same ones.
  */
 @Component
-class SentGrades {
+public class SentGrades {
     private static final int ROWS_AT_ONCE = 10_000;
     /** Together; a grade takes about 40 bytes. */
     private static final long MOST_GRADES_KEPT = 1_000_000;
@@ -37,8 +32,7 @@ class SentGrades {
             select s.rater_id, a.answer_id, g.criterion_id, g.level
             from sheet s join sheet_answer a on a.sheet_id = s.id join grade g on g.sheet_answer_id = a.id
             where s.study_id = ? and s.prompt_id = any (?) and s.repeat = ?
-                and s.sent_at is not null and s.withdrawn_at is null and g.level is not null
-            order by a.answer_id, s.rater_id, g.criterion_id""";
+                and s.sent_at is not null and s.withdrawn_at is null and g.level is not null""";
 
     private record Key(StudyId study, boolean repeats) {}
 
@@ -61,7 +55,7 @@ class SentGrades {
      * On first sheets, or on repeats, that were sent in for sound prompts; not applicable ones and gaps are left out. By answer,
      * rater and criterion. Within the transaction of whoever asks.
      */
-    List<SentGrade> of(StudyId study, List<PromptId> sound, boolean repeats) {
+    public List<SentGrade> of(StudyId study, List<PromptId> sound, boolean repeats) {
         long revision = rounds.findById(study).map(Round::revision).orElse(0L);
         Key key = new Key(study, repeats);
         Read known = kept.getIfPresent(key);
@@ -78,7 +72,7 @@ class SentGrades {
             throws SQLException {
         try (Statement room = connection.createStatement();
                 PreparedStatement query = connection.prepareStatement(QUERY)) {
-            // Else hundreds of thousands of rows are put in order on the disk.
+            // Else what hundreds of thousands of rows are joined with goes to the disk.
             room.execute("set local work_mem = '64MB'");
             query.setFetchSize(ROWS_AT_ONCE);
             query.setObject(1, study.value());
@@ -93,19 +87,15 @@ class SentGrades {
         }
     }
 
-    /** Each id once, however many grades name it. */
     private static List<SentGrade> gather(ResultSet rows) throws SQLException {
-        Map<UUID, AccountId> raters = new HashMap<>();
-        Map<UUID, AnswerId> answers = new HashMap<>();
-        Map<UUID, CriterionId> criteria = new HashMap<>();
-        List<SentGrade> grades = new ArrayList<>();
+        GradesInOrder grades = new GradesInOrder();
         while (rows.next()) {
-            grades.add(new SentGrade(
-                    raters.computeIfAbsent(rows.getObject(1, UUID.class), AccountId::new),
-                    answers.computeIfAbsent(rows.getObject(2, UUID.class), AnswerId::new),
-                    criteria.computeIfAbsent(rows.getObject(3, UUID.class), CriterionId::new),
-                    rows.getInt(4)));
+            grades.add(
+                    rows.getObject(1, UUID.class),
+                    rows.getObject(2, UUID.class),
+                    rows.getObject(3, UUID.class),
+                    rows.getInt(4));
         }
-        return List.copyOf(grades);
+        return grades.snapshot();
     }
 }
