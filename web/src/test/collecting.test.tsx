@@ -82,6 +82,7 @@ function study(sources: string[] = ["c1"]) {
     .on("GET /api/studies/s1/prompts", () => ({ body: PROMPTS }))
     .on("GET /api/studies/s1/candidates", () => ({ body: CANDIDATES }))
     .on("GET /api/studies/s1/runs", () => ({ body: [] }))
+    .on("GET /api/studies/s1/secrets", () => ({ body: { open: 0, total: 0, found: [] } }))
     .on("GET /api/studies/s1/sources", () => ({
       body: {
         sources: sources.map((candidateId) => ({ candidateId, content: CONTENT, version: 0 })),
@@ -257,6 +258,26 @@ describe("a follow-up for one answer alone", () => {
       answerId: "a1",
       asked: "Show a test. It does not compile.",
     });
+  });
+
+  it("is held back where it looks like a secret, until it is said that it may be sent", async () => {
+    let refuse = true;
+    const asked = study().on("POST /api/studies/s1/runs/follow-up", () =>
+      refuse
+        ? refusal("Something in what you ask looks like a secret.", {
+            type: "https://mossbank.example/problems/secrets-found",
+          })
+        : { body: run("RUNNING", []) },
+    ).asked;
+    inStudy(<AskFollowUp answer={answer} prepared={["password=gr33n-heron"]} />);
+    await userEvent.click(await screen.findByRole("button", { name: "Follow it up …" }));
+    await userEvent.click(screen.getByRole("button", { name: "Ask" }));
+    expect(await screen.findByText("Something in what you ask looks like a secret.")).toBeDefined();
+    await userEvent.click(screen.getByRole("checkbox", { name: /may be sent/ }));
+    refuse = false;
+    await userEvent.click(screen.getByRole("button", { name: "Ask" }));
+    expect(await screen.findByText("another page")).toBeDefined();
+    expect(asked.filter((a) => a.method === "POST").at(-1)?.body).toMatchObject({ mayBeSent: true });
   });
 
   it("is not offered where there is no source", async () => {

@@ -1,11 +1,11 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate } from "react-router";
-import type { Schemas } from "../../api/client";
+import { ApiProblem, type Schemas } from "../../api/client";
 import { LIMITS } from "../../api/limits";
 import { Button } from "../../ui/Button";
 import { Dialog } from "../../ui/Dialog";
-import { Area } from "../../ui/Field";
+import { Area, Tick } from "../../ui/Field";
 import { Note } from "../../ui/Note";
 import { sourcesOfStudy } from "../source";
 import { useStudy } from "../study";
@@ -24,6 +24,7 @@ export function AskFollowUp({ answer, prepared }: AskFollowUpProps) {
   const sources = useQuery(sourcesOfStudy(study.id));
   const [open, setOpen] = useState(false);
   const [asked, setAsked] = useState(prepared[answer.followUps.length] ?? "");
+  const [mayBeSent, setMayBeSent] = useState(false);
   const ask = useAskFollowUp(study.id);
   if (!sources.data?.sources.some((s) => s.candidateId === answer.candidateId)) {
     return null;
@@ -50,6 +51,9 @@ export function AskFollowUp({ answer, prepared }: AskFollowUpProps) {
             {ask.error.message}
           </Note>
         )}
+        {ask.error instanceof ApiProblem && ask.error.type === "secrets-found" && (
+          <Tick checked={mayBeSent} label="What looks like a secret here may be sent" onTick={setMayBeSent} />
+        )}
         <div className="mt-3 flex justify-end gap-2">
           <Button onClick={() => setOpen(false)}>Leave it</Button>
           <Button
@@ -57,7 +61,7 @@ export function AskFollowUp({ answer, prepared }: AskFollowUpProps) {
             disabled={ask.isPending || asked.trim() === ""}
             onClick={() =>
               ask.mutate(
-                { answerId: answer.id, asked },
+                { answerId: answer.id, asked, ...(mayBeSent && { mayBeSent }) },
                 { onSuccess: (run) => void navigate(`/studies/${study.id}/answers/runs/${run.id}`) },
               )
             }

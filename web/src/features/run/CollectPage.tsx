@@ -10,6 +10,7 @@ import { Failure } from "../../ui/Query";
 import { useTitle } from "../../ui/useTitle";
 import { CandidateName, candidatesOfStudy } from "../candidate";
 import { promptsOfStudy } from "../prompt";
+import { SecretsFound } from "../secret";
 import { sourcesOfStudy } from "../source";
 import { useStudy } from "../study";
 import { runForecast, useStartRun } from "./api";
@@ -86,6 +87,7 @@ function Choosing({ prompts, candidates, askable }: ChoosingProps) {
         when it fails; only what was turned away before anything came is tried again.
       </p>
       <RunLines />
+      <SecretsFound />
       <div className="grid gap-6 md:grid-cols-[1fr_22rem]">
         <PromptTicks prompts={prompts} chosen={what.promptIds} onChosen={(promptIds) => set({ promptIds })} />
         <div className="grid content-start gap-4">

@@ -12,6 +12,7 @@ import { type Column, Table } from "../../ui/Table";
 import { useTitle } from "../../ui/useTitle";
 import { CandidateName, candidatesOfStudy } from "../candidate";
 import { promptsOfStudy } from "../prompt";
+import { SecretsFound } from "../secret";
 import { useStudy, useStudyChanged } from "../study";
 import { lateReplyOf, oneRun, useLiveRun, useRunStep } from "./api";
 import { isGoing, outcomeWord, type RunCell, runLine, type RunView } from "./words";
@@ -62,6 +63,7 @@ export function RunPage() {
           {board.reason}
         </Note>
       )}
+      {board.state === "PAUSED" && <SecretsFound />}
       <Steps run={board} />
       <Table
         caption="What is asked, by prompt and candidate"

@@ -124,6 +124,9 @@ public class AuthorizationTest extends ServerTest {
             prepares("DELETE", STUDY + "/sources/{candidateId}", 409),
             prepares("POST", STUDY + "/sources/{candidateId}/try-out", 404),
             prepares("GET", STUDY + "/runs", 200),
+            prepares("GET", STUDY + "/secrets", 200),
+            prepares("PUT", STUDY + "/secrets/{digest}", 404),
+            prepares("DELETE", STUDY + "/secrets/{digest}", 204),
             prepares("POST", STUDY + "/runs/forecast", 400),
             prepares("POST", STUDY + "/runs", 409),
             prepares("POST", STUDY + "/runs/follow-up", 409),
@@ -323,6 +326,7 @@ public class AuthorizationTest extends ServerTest {
         ids.put("place", "0");
         ids.put("point", "0");
         ids.put("turn", "0");
+        ids.put("digest", "0".repeat(64));
         ids.put("accountId", UUID.randomUUID().toString());
         ids.put("remarkId", UUID.randomUUID().toString());
         ids.put("reminderId", UUID.randomUUID().toString());

@@ -261,6 +261,7 @@ public final class Bodies {
             case "/runs", "/runs/forecast" -> run(List.of(ids.get("promptId")), List.of(ids.get("candidateId")));
             case "/runs/follow-up" ->
                 Map.of("answerId", ids.getOrDefault("keptAnswerId", ids.get("promptId")), "asked", "Why?");
+            case "/secrets/*" -> Map.of("why", "It opens nothing.");
             case "/runs/*/stop" -> Map.of("cutOff", false);
             case "/masking/words" -> Map.of("version", 0, "words", List.of("Moor Works"));
             case "/masking/decisions" ->

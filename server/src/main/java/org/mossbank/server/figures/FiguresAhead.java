@@ -65,13 +65,17 @@ public class FiguresAhead {
     }
 
     /**
-     * Of a study that was written whole; outside its transaction. The database is told to look at what came before it is asked.
+     * Of a study that was written whole; outside its transaction. The database is told to look at what came before it is asked,
+     * and what is opened first is there when this returns: whoever brings a study in waits already.
      *
      * @param rows how many answers on sheets came
      */
     @SystemOnly
     public void cameIn(StudyId study, int rows) {
         statistics.renewAfter(rows);
+        if (wanted) {
+            all.orderedStream().filter(WorkedOutAhead::isWaitedFor).forEach(one -> workOut(study, one));
+        }
         of(study);
     }
 

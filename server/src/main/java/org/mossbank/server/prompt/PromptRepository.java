@@ -27,6 +27,13 @@ interface PromptRepository extends JpaRepository<Prompt, PromptId> {
     @Query(OUTLINE + "where p.id = :prompt")
     Optional<Prompts.Outline> outline(PromptId prompt);
 
+    @Query("select new org.mossbank.server.prompt.Prompts$Versioned(p.id, p.version) from Prompt p"
+            + " where p.studyId = :study")
+    List<Prompts.Versioned> versions(StudyId study);
+
+    @Query("select p.version from Prompt p where p.id = :prompt")
+    Optional<Long> version(PromptId prompt);
+
     @Query("select p from Prompt p left join fetch p.startingFiles where p.id = :prompt")
     Optional<Prompt> withStartingFiles(PromptId prompt);
 

@@ -188,6 +188,21 @@ public class Prompts {
         return prompts.outlines(study);
     }
 
+    /** @param version counts up with every change of it */
+    public record Versioned(PromptId id, long version) {}
+
+    /** In which version each prompt of a study stands. */
+    @SystemOnly
+    public Map<PromptId, Long> versions(StudyId study) {
+        return prompts.versions(study).stream().collect(Collectors.toMap(Versioned::id, Versioned::version));
+    }
+
+    /** In which version a prompt stands; empty if there is none of this id. */
+    @SystemOnly
+    public Optional<Long> version(PromptId id) {
+        return prompts.version(id);
+    }
+
     /** The ids of the prompts that count. */
     @SystemOnly
     public List<PromptId> soundIds(StudyId study) {

@@ -129,6 +129,11 @@ class RecommendationService {
                     .orElseGet(() -> prompts.of(study));
         }
 
+        @Override
+        public boolean isWaitedFor() {
+            return true;
+        }
+
         /** Not while raters grade: nobody may see them then, and each sheet makes them others. */
         @Override
         public void workOut(StudyId study) {
@@ -165,6 +170,11 @@ class RecommendationService {
         @Override
         public void workOut(StudyId study) {
             grading.round(study).filter(Grading.RoundState::hasEnded).ifPresent(r -> reports.prompts(study));
+        }
+
+        @Override
+        public boolean isWaitedFor() {
+            return true;
         }
     }
 

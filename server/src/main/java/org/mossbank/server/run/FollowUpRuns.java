@@ -3,6 +3,7 @@ package org.mossbank.server.run;
 import jakarta.validation.constraints.NotBlank;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
+import org.jspecify.annotations.Nullable;
 import org.mossbank.server.answer.AnswerView;
 import org.mossbank.server.answer.Answers;
 import org.mossbank.server.answer.FollowUp;
@@ -49,10 +50,16 @@ class FollowUpRuns {
         this.sources = sources;
     }
 
-    /** @param asked Markdown; one of the prepared follow-ups, or words for this answer alone */
+    /**
+     * What to ask of whom.
+     *
+     * @param asked     Markdown; one of the prepared follow-ups, or words for this answer alone
+     * @param mayBeSent that what looks like a secret in these words may be sent all the same; absent or false until a person says so
+     */
     record AskFollowUp(
             @NotNull AnswerId answerId,
-            @NotBlank @Size(max = FollowUp.LONGEST_ASKED) String asked) {}
+            @NotBlank @Size(max = FollowUp.LONGEST_ASKED) String asked,
+            @Nullable Boolean mayBeSent) {}
 
     /**
      * Asks one candidate one thing more, as a run of its own.

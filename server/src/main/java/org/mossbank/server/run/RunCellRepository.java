@@ -34,6 +34,19 @@ interface RunCellRepository extends JpaRepository<RunCell, UUID> {
             + "and (c.notBefore is null or c.notBefore <= :now) order by c.place")
     List<RunCell> ready(UUID run, Instant now, Limit limit);
 
+    /** A prompt that a run is about. */
+    record About(PromptId promptId) {}
+
+    /** The prompts that a run has still to ask about. */
+    @Query("select distinct new org.mossbank.server.run.RunCellRepository$About(c.promptId) from RunCell c"
+            + " where c.runId = :run and c.state = org.mossbank.server.run.CellStage.WAITING")
+    List<About> waitingPrompts(UUID run);
+
+    /** Those that a run is about. */
+    @Query("select distinct new org.mossbank.server.run.RunCellRepository$About(c.promptId) from RunCell c"
+            + " where c.runId = :run")
+    List<About> prompts(UUID run);
+
     /** Requests under way to a candidate. */
     record UnderWay(CandidateId candidateId, long requests) {}
 

@@ -10,6 +10,7 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.UUID;
 import org.mossbank.server.ids.CandidateId;
+import org.mossbank.server.ids.PromptId;
 import org.mossbank.server.prompt.PromptContent;
 import org.mossbank.server.shared.SystemOnly;
 import org.mossbank.server.source.SourceContent;
@@ -53,10 +54,14 @@ class RunClaims {
     record Claim(
             UUID runId, UUID cellId, SourceContent source, List<Turn> turns, int attempt, Map<String, String> code) {}
 
-    /** The next requests of a run that can be sent now, at most so many. */
+    /**
+     * The next requests of a run that can be sent now, at most so many.
+     *
+     * @param lookedAt the versions of prompts in which nothing is held back; one that was changed since waits until it was looked at
+     */
     @SystemOnly
     @Transactional
-    public List<Claim> claim(UUID runId, UUID server, int most) {
+    public List<Claim> claim(UUID runId, UUID server, int most, Map<PromptId, Long> lookedAt) {
         Run run = runs.lock(runId).orElseThrow();
         if (run.state() != Run.State.RUNNING) {
             return List.of();
@@ -66,7 +71,7 @@ class RunClaims {
             run.finish();
             return List.of();
         }
-        return new Claiming(run, server, standing).upTo(most);
+        return new Claiming(run, server, standing, lookedAt).upTo(most);
     }
 
     /** What was found for a run when its claims began, and what they have changed of it. */
@@ -80,7 +85,10 @@ class RunClaims {
         private BigDecimal cost;
         private long tokens;
 
-        private Claiming(Run run, UUID server, RunCellRepository.Standing standing) {
+        private final Map<PromptId, Long> lookedAt;
+
+        private Claiming(Run run, UUID server, RunCellRepository.Standing standing, Map<PromptId, Long> lookedAt) {
+            this.lookedAt = lookedAt;
             this.run = run;
             this.server = server;
             this.beforeGroup = Objects.requireNonNull(standing.firstOpenGroup()) + GROUPS_AT_ONCE;
@@ -111,9 +119,12 @@ class RunClaims {
             return claims;
         }
 
-        /** Whether the budget allows it. */
+        /** Whether the budget allows it, and its prompt is the one that was looked at. */
         private boolean claim(RunCell cell, SourceContent source, List<Claim> claims) {
             PromptContent.Asked asked = about.asked(cell);
+            if (!Objects.equals(lookedAt.get(cell.promptId()), about.version(cell))) {
+                return false;
+            }
             List<Turn> turns = about.turns(cell, asked);
             long mostTokensIn = Sources.mostInputTokens(source, turns);
             BigDecimal mostCost = RunCosts.of(about.price(cell), mostTokensIn, source.mostOutputTokens())

@@ -26,9 +26,12 @@ class RunController {
     private final RunService runs;
     private final FollowUpRuns followUps;
     private final NeededFollowUps needed;
+    private final BeforeSending sending;
     private final RunEvents events;
 
-    RunController(RunService runs, FollowUpRuns followUps, NeededFollowUps needed, RunEvents events) {
+    RunController(
+            RunService runs, FollowUpRuns followUps, NeededFollowUps needed, BeforeSending sending, RunEvents events) {
+        this.sending = sending;
         this.needed = needed;
         this.runs = runs;
         this.followUps = followUps;
@@ -48,26 +51,29 @@ class RunController {
     }
 
     /** Starts to ask candidates at their sources. */
-    @MayRefuse(ProblemType.ROUND_OPENED)
+    @MayRefuse({ProblemType.ROUND_OPENED, ProblemType.SECRETS_FOUND, ProblemType.BUSY})
     @PostMapping
     @ResponseStatus(HttpStatus.CREATED)
     RunView start(@PathVariable StudyId studyId, @Valid @RequestBody StartRun request) {
+        sending.require(studyId, request.promptIds());
         return runs.start(studyId, request);
     }
 
     /** Starts to ask a prepared follow-up. */
-    @MayRefuse(ProblemType.ROUND_OPENED)
+    @MayRefuse({ProblemType.ROUND_OPENED, ProblemType.SECRETS_FOUND, ProblemType.BUSY})
     @PostMapping("/follow-up")
     @ResponseStatus(HttpStatus.CREATED)
     RunView followUp(@PathVariable StudyId studyId, @Valid @RequestBody FollowUpRuns.AskFollowUp request) {
+        sending.require(studyId, request);
         return followUps.followUp(studyId, request);
     }
 
     /** Starts to ask the next prepared follow-up of every answer whose last reply is found not to do what was asked. */
-    @MayRefuse({ProblemType.ROUND_OPENED, ProblemType.NOT_READY})
+    @MayRefuse({ProblemType.ROUND_OPENED, ProblemType.NOT_READY, ProblemType.SECRETS_FOUND, ProblemType.BUSY})
     @PostMapping("/follow-ups-where-needed")
     @ResponseStatus(HttpStatus.CREATED)
     RunView followUpsWhereNeeded(@PathVariable StudyId studyId) {
+        sending.requireAll(studyId);
         return needed.ask(studyId);
     }
 
@@ -97,23 +103,26 @@ class RunController {
     }
 
     /** Goes on with a run that was stopped. */
-    @MayRefuse(ProblemType.ROUND_OPENED)
+    @MayRefuse({ProblemType.ROUND_OPENED, ProblemType.SECRETS_FOUND, ProblemType.BUSY})
     @PostMapping("/{runId}/resume")
     RunView resume(@PathVariable StudyId studyId, @PathVariable UUID runId) {
+        sending.require(studyId, runId);
         return runs.resume(studyId, runId);
     }
 
     /** Asks again what failed in a run; its answers are taken out. */
-    @MayRefuse(ProblemType.ROUND_OPENED)
+    @MayRefuse({ProblemType.ROUND_OPENED, ProblemType.SECRETS_FOUND, ProblemType.BUSY})
     @PostMapping("/{runId}/failed-again")
     RunView failedAgain(@PathVariable StudyId studyId, @PathVariable UUID runId) {
+        sending.require(studyId, runId);
         return runs.failedAgain(studyId, runId);
     }
 
     /** Asks again what was turned away in a run. */
-    @MayRefuse(ProblemType.ROUND_OPENED)
+    @MayRefuse({ProblemType.ROUND_OPENED, ProblemType.SECRETS_FOUND, ProblemType.BUSY})
     @PostMapping("/{runId}/again")
     RunView again(@PathVariable StudyId studyId, @PathVariable UUID runId) {
+        sending.require(studyId, runId);
         return runs.again(studyId, runId);
     }
 

@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import org.jspecify.annotations.Nullable;
 import org.mossbank.server.answer.AnswerView;
 import org.mossbank.server.answer.Answers;
 import org.mossbank.server.answer.Measures;
@@ -88,6 +89,12 @@ class RunSubject {
     /** What candidates get of the cell's prompt. */
     PromptContent.Asked asked(RunCell cell) {
         return prompts.asked(cell.promptId()).orElseThrow();
+    }
+
+    /** That of its prompt, asked for after what is sent of it: if it is the same as before, so is that. */
+    @Nullable
+    Long version(RunCell cell) {
+        return prompts.version(cell.promptId()).orElse(null);
     }
 
     Prompts.Outline prompt(RunCell cell) {

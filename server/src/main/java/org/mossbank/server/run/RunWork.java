@@ -67,6 +67,16 @@ class RunWork {
         return runs.going();
     }
 
+    /** Sends nothing more until somebody has looked. */
+    @SystemOnly
+    @Transactional
+    public void hold(UUID runId, String reason) {
+        Run run = lock(runId);
+        if (run.state() == Run.State.RUNNING) {
+            run.pause(reason);
+        }
+    }
+
     private Run lock(UUID runId) {
         return runs.lock(runId).orElseThrow();
     }

@@ -49,6 +49,7 @@ class RunWorker {
 
     private final ObjectProvider<RunClaims> claims;
 
+    private final ObjectProvider<BeforeSending> sending;
     private final ObjectProvider<Sources> sources;
     private final UUID server = UUID.randomUUID();
     private final Map<UUID, Request> underWay = new ConcurrentHashMap<>();
@@ -58,7 +59,12 @@ class RunWorker {
 
     private final ExecutorService requests = Executors.newFixedThreadPool(MOST_AT_ONCE, named("run-request"));
 
-    RunWorker(ObjectProvider<RunWork> work, ObjectProvider<RunClaims> claims, ObjectProvider<Sources> sources) {
+    RunWorker(
+            ObjectProvider<RunWork> work,
+            ObjectProvider<RunClaims> claims,
+            ObjectProvider<BeforeSending> sending,
+            ObjectProvider<Sources> sources) {
+        this.sending = sending;
         this.work = work;
         this.claims = claims;
         this.sources = sources;
@@ -101,7 +107,11 @@ class RunWorker {
             for (UUID run : work.getObject().going()) {
                 int room = MOST_AT_ONCE - underWay.size();
                 if (room > 0) {
-                    claims.getObject().claim(run, server, room).forEach(this::send);
+                    sending.getObject()
+                            .lookedAt(run)
+                            .ifPresent(looked -> claims.getObject()
+                                    .claim(run, server, room, looked)
+                                    .forEach(this::send));
                 }
             }
         } catch (RuntimeException e) {

@@ -8,6 +8,7 @@
             "account",
             "study",
             "prompt",
+            "secret",
             "candidate",
             "answer",
             "source",

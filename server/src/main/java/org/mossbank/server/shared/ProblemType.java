@@ -31,6 +31,7 @@ public enum ProblemType {
     ROUND_CLOSED(HttpStatus.CONFLICT, "Round is closed"),
     CALIBRATING(HttpStatus.CONFLICT, "Raters calibrate by it"),
     ROUND_OPENED(HttpStatus.CONFLICT, "Round has been opened"),
+    SECRETS_FOUND(HttpStatus.CONFLICT, "Something looks like a secret"),
     SHEET_INCOMPLETE(HttpStatus.CONFLICT, "Sheet is not complete"),
     SHEET_SENT(HttpStatus.CONFLICT, "Sheet is sent in"),
     SHEET_WITHDRAWN(HttpStatus.CONFLICT, "Sheet is withdrawn"),

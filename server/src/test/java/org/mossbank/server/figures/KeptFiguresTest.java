@@ -168,6 +168,19 @@ public class KeptFiguresTest extends ServerTest {
                 .list();
     }
 
+    /** Whoever brings a study in waits already; so what is opened first is there when it came in. */
+    @Test
+    public void whatIsOpenedFirstIsThereWhenAStudyCameIn() {
+        String fresh = copyOfTheDemo();
+        as(LEAD).post("/api/studies/" + fresh + "/round/close", Map.of("reason", "Enough is graded."));
+        database.sql("delete from kept_figure where study_id = ?")
+                .params(UUID.fromString(fresh))
+                .update();
+        forgetWhatIsInMemory();
+        new FiguresAhead(ahead, statistics, true).cameIn(StudyId.from(fresh), 0);
+        assertThat(sortsOf(fresh)).contains("recommendation", "agreement", "prompt-table");
+    }
+
     @Test
     public void oneThatFailsHoldsUpNoOther() {
         StudyId study = StudyId.random();

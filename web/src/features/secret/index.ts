@@ -1,0 +1,2 @@
+export { secretsOfStudy } from "./api";
+export { SecretsFound } from "./SecretsFound";
