@@ -87,7 +87,7 @@ function Choosing({ prompts, candidates, askable }: ChoosingProps) {
         when it fails; only what was turned away before anything came is tried again.
       </p>
       <RunLines />
-      <SecretsFound />
+      <SecretsFound onDecided={() => start.reset()} />
       <div className="grid gap-6 md:grid-cols-[1fr_22rem]">
         <PromptTicks prompts={prompts} chosen={what.promptIds} onChosen={(promptIds) => set({ promptIds })} />
         <div className="grid content-start gap-4">

@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { useState } from "react";
+import { type ReactNode, useState } from "react";
 import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
 import { LIMITS } from "../../api/limits";
@@ -15,8 +15,12 @@ import { placeOf, SORTS } from "./words";
 
 type Found = Schemas["Found"];
 
-/** What looks like a secret in what would be sent, with a decision on each; nothing where nothing was found. */
-export function SecretsFound() {
+/**
+ * What looks like a secret in what would be sent, with a decision on each; nothing where nothing was found.
+ *
+ * `onDecided` is called when something more may be sent.
+ */
+export function SecretsFound({ onDecided }: { onDecided?: () => void }) {
   const study = useStudy();
   const secrets = useQuery(secretsOfStudy(study.id));
   if (secrets.isError) {
@@ -31,37 +35,42 @@ export function SecretsFound() {
   if (!secrets.data || secrets.data.total === 0) {
     return null;
   }
-  return secrets.data.open > 0 ? <Open secrets={secrets.data} /> : <Looked secrets={secrets.data} />;
+  const table = <FoundTable secrets={secrets.data} onDecided={onDecided} />;
+  return secrets.data.open > 0 ? (
+    <Open open={secrets.data.open}>{table}</Open>
+  ) : (
+    <Looked total={secrets.data.total}>{table}</Looked>
+  );
 }
 
-type SecretsProps = { secrets: Schemas["SecretsView"] };
-
-function Open({ secrets }: SecretsProps) {
+function Open({ open, children }: { open: number; children: ReactNode }) {
   return (
     <section aria-labelledby="secrets" className="mb-6">
       <h2 id="secrets">Before anything is sent</h2>
       <Note tone="caution" className="my-2">
-        {count(secrets.open, "place looks", "places look")} like a secret. Requests that would send one are held back
-        until you have taken it out of the prompt, or said that it may be sent.
+        {count(open, "place looks", "places look")} like a secret. Requests that would send one are held back until you
+        have taken it out of the prompt, or said that it may be sent.
       </Note>
-      <FoundTable secrets={secrets} />
+      {children}
     </section>
   );
 }
 
 /** Folded away: all of it was decided on, and can be decided otherwise. */
-function Looked({ secrets }: SecretsProps) {
+function Looked({ total, children }: { total: number; children: ReactNode }) {
   return (
     <details className="mb-6">
       <summary className="cursor-pointer text-sm">
-        {count(secrets.total, "place looks", "places look")} like a secret and may be sent
+        {count(total, "place looks", "places look")} like a secret and may be sent
       </summary>
-      <FoundTable secrets={secrets} />
+      {children}
     </details>
   );
 }
 
-function FoundTable({ secrets }: SecretsProps) {
+type FoundTableProps = { secrets: Schemas["SecretsView"]; onDecided: (() => void) | undefined };
+
+function FoundTable({ secrets, onDecided }: FoundTableProps) {
   const study = useStudy();
   const [asking, setAsking] = useState<Found>();
   const decide = useDecideOnSecret(study.id);
@@ -94,7 +103,17 @@ function FoundTable({ secrets }: SecretsProps) {
           action="It may be sent"
           busy={decide.isPending}
           error={decide.error?.message}
-          onReason={(why) => decide.mutate({ digest: asking.digest, why }, { onSuccess: () => setAsking(undefined) })}
+          onReason={(why) =>
+            decide.mutate(
+              { digest: asking.digest, why },
+              {
+                onSuccess: () => {
+                  setAsking(undefined);
+                  onDecided?.();
+                },
+              },
+            )
+          }
           onClose={() => setAsking(undefined)}
         >
           <p>
@@ -114,7 +133,7 @@ const columns = (onSend: (f: Found) => void, onHold: (f: Found) => void, busy: b
     head: "Where",
     rowHeader: true,
     sortBy: (f) => `${f.name} ${String(f.line).padStart(7, "0")}`,
-    cell: (f) => <span className="break-all">{placeOf(f)}</span>,
+    cell: (f) => <span className="inline-block min-w-36 wrap-anywhere">{placeOf(f)}</span>,
   },
   {
     key: "prompt",

@@ -6,6 +6,7 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Map;
 import org.mossbank.standin.StandIn;
 import org.mossbank.testkit.ApiClient;
 import org.mossbank.testkit.DemoInPreparation;
@@ -13,6 +14,8 @@ import org.openqa.selenium.By;
 import org.testng.annotations.AfterClass;
 import org.testng.annotations.BeforeClass;
 import org.testng.annotations.Test;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.node.ObjectNode;
 
 /** The lead collects attempts of two candidates from the stand-in, watches, stops, resumes, and brings a file in. */
 public class CollectingJourneyTest extends Journey {
@@ -95,5 +98,55 @@ public class CollectingJourneyTest extends Journey {
         browser.seeText("1 answer is taken");
         browser.clickLink("See all answers");
         browser.seeText("1 follow-up, its own");
+    }
+
+    /** A prompt came to have a password in it: the lead sees where, and says that it may be sent before it is. */
+    @Test(dependsOnMethods = "bringsAFileInAfterLookingAtIt")
+    public void asksBeforeWhatLooksLikeASecretIsSent() {
+        ApiClient lead = ApiClient.signedIn(server().address(), "orla", PASSWORD);
+        writeAPassword(lead);
+        int asked = standIn.asked("quillwort");
+        browser.go(study + "/answers");
+        browser.clickLink("Collect from sources");
+        browser.seeText("1 place looks like a secret");
+        browser.seeText("the request, line 3");
+        assertThat(browser.driver().getPageSource()).doesNotContain("gr33n-heron-41");
+        Axe.scan(browser, ROOT, "what looks like a secret");
+        browser.clickButton("None");
+        browser.click(By.xpath("//label[contains(., 'Two ships at one berth')]"));
+        browser.click(By.xpath("//label[contains(., 'Only attempts that are not there yet')]"));
+        browser.seeText("costs at most");
+        browser.clickButton("Start");
+        browser.seeText("Say whether it may be sent before anything is.");
+        assertThat(standIn.asked("quillwort")).isEqualTo(asked);
+
+        browser.click(By.xpath("//button[starts-with(normalize-space(), 'It may be sent')]"));
+        browser.field("Why it may be sent").sendKeys("It opens a sandbox of ours.");
+        browser.clickButton("It may be sent");
+        browser.seeText("1 place looks like a secret and may be sent");
+        assertThat(browser.all(By.xpath("//*[@role='alert']"))).isEmpty();
+        browser.clickButton("Start");
+        browser.seeText("answers, finished.");
+        assertThat(standIn.asked("quillwort")).isGreaterThan(asked);
+    }
+
+    private void writeAPassword(ApiClient lead) {
+        JsonNode prompt = lead.get("/api" + study + "/prompts").json().values().stream()
+                .filter(p -> p.at("/content/title").asString().equals("Two ships at one berth"))
+                .findFirst()
+                .orElseThrow();
+        ObjectNode content = (ObjectNode) prompt.path("content").deepCopy();
+        content.put("request", "Why is nobody let in?\n\n    password = 'gr33n-heron-41'\n");
+        assertThat(lead.put(
+                                "/api" + study + "/prompts/" + prompt.path("id").asString(),
+                                Map.of(
+                                        "version",
+                                        prompt.path("version").asLong(),
+                                        "kindId",
+                                        prompt.at("/kind/id").asString(),
+                                        "content",
+                                        content))
+                        .status())
+                .isEqualTo(200);
     }
 }
