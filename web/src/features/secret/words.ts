@@ -9,6 +9,7 @@ export const SORTS: Record<Found["sort"], string> = {
   ADDRESS: "a password in an address",
   SIGNED_TOKEN: "a signed token",
   RANDOM: "letters without order",
+  MANY: "all that comes after it, too much to tell one by one",
 };
 
 /** Where it stands in a prompt. */

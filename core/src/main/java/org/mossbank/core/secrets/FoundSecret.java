@@ -18,7 +18,9 @@ public record FoundSecret(int line, Sort sort, String value) {
         /** A token that says what it is for in three parts, signed. */
         SIGNED_TOKEN,
         /** Letters and digits without any order, as long as a key is. */
-        RANDOM
+        RANDOM,
+        /** All that comes after so many that nobody would read them one by one. */
+        MANY
     }
 
     private static final int SHOWN = 3;

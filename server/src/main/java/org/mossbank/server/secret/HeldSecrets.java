@@ -36,7 +36,7 @@ import org.springframework.transaction.annotation.Transactional;
 public class HeldSecrets {
     /** Places found, of all studies together. */
     private static final int MOST_KEPT = 200_000;
-    /** Of one prompt; whoever has more has more than a person reads. */
+    /** Of one prompt; the rest is one place, on which it is decided together. */
     private static final int MOST_OF_A_PROMPT = 400;
 
     private record Version(PromptId prompt, long number) {}
@@ -151,16 +151,38 @@ public class HeldSecrets {
                     String.valueOf(i + 1),
                     content.followUps().get(i)));
         }
-        return new InPrompt(
-                prompt.id(),
-                content.title(),
-                List.copyOf(places.subList(0, Math.min(places.size(), MOST_OF_A_PROMPT))));
+        return new InPrompt(prompt.id(), content.title(), shortened(study, places));
+    }
+
+    private static List<Place> shortened(StudyId study, List<Place> places) {
+        if (places.size() <= MOST_OF_A_PROMPT) {
+            return List.copyOf(places);
+        }
+        List<Place> rest = places.subList(MOST_OF_A_PROMPT, places.size());
+        Place first = rest.get(0);
+        List<Place> all = new ArrayList<>(places.subList(0, MOST_OF_A_PROMPT));
+        all.add(many(
+                study,
+                first.part,
+                first.name,
+                first.line,
+                rest.stream().map(Place::digest).collect(Collectors.joining())));
+        return List.copyOf(all);
+    }
+
+    /** What stands for all that is not told one by one: it is held back until all of it, as it is, may be sent. */
+    private static Place many(StudyId study, SecretsView.Part part, String name, int line, String all) {
+        return new Place(part, name, line, FoundSecret.Sort.MANY, "…", digest(study, all));
     }
 
     private static List<Place> look(StudyId study, SecretsView.Part part, String name, String text) {
-        return Secrets.in(text).stream()
-                .map(f -> new Place(part, name, f.line(), f.sort(), f.hint(), digest(study, f.value())))
-                .toList();
+        List<FoundSecret> found = Secrets.in(text);
+        List<Place> places = new ArrayList<>();
+        found.forEach(f -> places.add(new Place(part, name, f.line(), f.sort(), f.hint(), digest(study, f.value()))));
+        if (found.size() == Secrets.MOST) {
+            places.add(many(study, part, name, found.get(found.size() - 1).line(), text));
+        }
+        return places;
     }
 
     /** Another in every study, so that nothing is learnt from two that are equal. */

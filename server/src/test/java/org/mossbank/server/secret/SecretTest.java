@@ -243,6 +243,26 @@ public class SecretTest extends ServerTest {
         assertThat(held.look(StudyId.from(own.id()), new ArrayList<>()).open()).isZero();
     }
 
+    /** Else whoever has said of a hundred that they may be sent would send the next without a word. */
+    @Test
+    public void whatIsTooMuchToTellIsHeldBackTogether() {
+        StringBuilder many = new StringBuilder();
+        for (int i = 0; i < 120; i++) {
+            many.append("password = 'hunting-grounds-").append(i).append("'\n");
+        }
+        write(Map.of("startingFiles", List.of(Map.of("path", "many.properties", "text", many.toString()))));
+        assertThat(found()).hasSize(101);
+        found().stream()
+                .filter(f -> !f.path("sort").asString().equals("MANY"))
+                .forEach(f -> clear(f.path("digest").asString()));
+        assertThat(own.lead.post(own.path + "/runs", all()).status()).isEqualTo(409);
+        // What is still open comes first.
+        assertThat(clear(found().get(0).path("digest").asString()).status()).isEqualTo(204);
+        assertThat(own.get("/secrets").path("open").asInt()).isZero();
+        write(Map.of("startingFiles", List.of(Map.of("path", "many.properties", "text", many + "# one more\nx=1\n"))));
+        assertThat(own.get("/secrets").path("open").asInt()).isEqualTo(1);
+    }
+
     /** The value itself is in the prompt alone. */
     @Test
     public void isNotKeptItself() {
