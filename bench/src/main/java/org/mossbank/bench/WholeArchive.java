@@ -70,6 +70,7 @@ public final class WholeArchive {
             for (String page : List.of("/agreement", "/recommendation", "/recommendation/prompts")) {
                 timed(page + ", grading just ended", () -> lead.get(study + page));
             }
+            timed("what the outcome hangs on, waited for", () -> lead.get(study + "/recommendation/robustness"));
         }
     }
 

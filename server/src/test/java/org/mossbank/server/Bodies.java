@@ -211,7 +211,7 @@ public final class Bodies {
     /** @param ids ids of things there are, by the name they have in addresses */
     public static Object of(String address, ApiClient lead, Map<String, String> ids) {
         String study = "/api/studies/" + ids.get("studyId");
-        String tail = address.replace(study, "").replaceAll("/[0-9a-f-]{36}", "/*");
+        String tail = address.replace(study, "").replaceAll("/[0-9a-f-]{36,64}", "/*");
         return switch (tail) {
             case "/api/studies" -> Map.of("title", "Another one");
             case "/brief" -> Map.of("version", 0, "title", "T", "brief", brief("Q?", false));

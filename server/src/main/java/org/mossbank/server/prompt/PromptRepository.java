@@ -31,9 +31,6 @@ interface PromptRepository extends JpaRepository<Prompt, PromptId> {
             + " where p.studyId = :study")
     List<Prompts.Versioned> versions(StudyId study);
 
-    @Query("select p.version from Prompt p where p.id = :prompt")
-    Optional<Long> version(PromptId prompt);
-
     @Query("select p from Prompt p left join fetch p.startingFiles where p.id = :prompt")
     Optional<Prompt> withStartingFiles(PromptId prompt);
 

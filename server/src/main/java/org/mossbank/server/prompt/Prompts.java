@@ -197,12 +197,6 @@ public class Prompts {
         return prompts.versions(study).stream().collect(Collectors.toMap(Versioned::id, Versioned::version));
     }
 
-    /** In which version a prompt stands; empty if there is none of this id. */
-    @SystemOnly
-    public Optional<Long> version(PromptId id) {
-        return prompts.version(id);
-    }
-
     /** The ids of the prompts that count. */
     @SystemOnly
     public List<PromptId> soundIds(StudyId study) {
@@ -254,6 +248,19 @@ public class Prompts {
     @SystemOnly
     public Optional<PromptContent.Asked> asked(PromptId id) {
         return prompts.withStartingFiles(id).map(Prompt::asked);
+    }
+
+    /**
+     * What candidates get of one prompt.
+     *
+     * @param version of the prompt that this is of
+     */
+    public record Sendable(PromptContent.Asked asked, long version) {}
+
+    /** The same with its version; empty if there is none of this id. */
+    @SystemOnly
+    public Optional<Sendable> sendable(PromptId id) {
+        return prompts.withStartingFiles(id).map(p -> new Sendable(p.asked(), p.version()));
     }
 
     /** One prompt of a study; empty if it has none of this id. */

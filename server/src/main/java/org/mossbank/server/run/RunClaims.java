@@ -12,6 +12,7 @@ import java.util.UUID;
 import org.mossbank.server.ids.CandidateId;
 import org.mossbank.server.ids.PromptId;
 import org.mossbank.server.prompt.PromptContent;
+import org.mossbank.server.prompt.Prompts;
 import org.mossbank.server.shared.SystemOnly;
 import org.mossbank.server.source.SourceContent;
 import org.mossbank.server.source.Sources;
@@ -121,10 +122,11 @@ class RunClaims {
 
         /** Whether the budget allows it, and its prompt is the one that was looked at. */
         private boolean claim(RunCell cell, SourceContent source, List<Claim> claims) {
-            PromptContent.Asked asked = about.asked(cell);
-            if (!Objects.equals(lookedAt.get(cell.promptId()), about.version(cell))) {
+            Prompts.Sendable sendable = about.sendable(cell);
+            if (!Objects.equals(lookedAt.get(cell.promptId()), sendable.version())) {
                 return false;
             }
+            PromptContent.Asked asked = sendable.asked();
             List<Turn> turns = about.turns(cell, asked);
             long mostTokensIn = Sources.mostInputTokens(source, turns);
             BigDecimal mostCost = RunCosts.of(about.price(cell), mostTokensIn, source.mostOutputTokens())

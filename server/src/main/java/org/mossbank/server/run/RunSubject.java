@@ -5,7 +5,6 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
-import org.jspecify.annotations.Nullable;
 import org.mossbank.server.answer.AnswerView;
 import org.mossbank.server.answer.Answers;
 import org.mossbank.server.answer.Measures;
@@ -91,10 +90,9 @@ class RunSubject {
         return prompts.asked(cell.promptId()).orElseThrow();
     }
 
-    /** That of its prompt, asked for after what is sent of it: if it is the same as before, so is that. */
-    @Nullable
-    Long version(RunCell cell) {
-        return prompts.version(cell.promptId()).orElse(null);
+    /** The same with the version of the prompt. */
+    Prompts.Sendable sendable(RunCell cell) {
+        return prompts.sendable(cell.promptId()).orElseThrow();
     }
 
     Prompts.Outline prompt(RunCell cell) {
