@@ -318,6 +318,7 @@ public class PreparingJourneyTest extends Journey {
 
         browser.go(studyPath + "/recommendation");
         browser.seeText("Acts on record");
+        browser.see(By.xpath("//table[caption[.='Acts on record']]/tbody/tr"));
         List<String> shown = browser.all(By.xpath("//table[caption[.='Acts on record']]/tbody/tr")).stream()
                 .map(WebElement::getText)
                 .toList();

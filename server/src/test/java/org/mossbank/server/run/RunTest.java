@@ -9,16 +9,19 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.UUID;
 import java.util.function.Predicate;
 import org.awaitility.Awaitility;
 import org.mossbank.server.Bodies;
 import org.mossbank.server.OneConnection;
 import org.mossbank.server.ServerTest;
 import org.mossbank.server.StudyInTheMaking;
+import org.mossbank.server.ids.PromptId;
 import org.mossbank.standin.StandIn;
 import org.mossbank.testkit.ApiClient;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
+import org.springframework.beans.factory.annotation.Autowired;
 import org.testng.annotations.AfterClass;
 import org.testng.annotations.BeforeClass;
 import org.testng.annotations.DataProvider;
@@ -29,6 +32,9 @@ import tools.jackson.databind.JsonNode;
 public class RunTest extends ServerTest {
     private static final Logger LOG = LoggerFactory.getLogger(RunTest.class);
     private static final Duration PATIENCE = Duration.ofSeconds(90);
+
+    @Autowired
+    private RunClaims claims;
 
     private StandIn standIn;
 
@@ -185,6 +191,22 @@ public class RunTest extends ServerTest {
                     OneConnection.statementsOf(look, "") - OneConnection.statementsOf(claim, ""),
                     OneConnection.statementsOf(look, " for no key update"));
         }
+    }
+
+    /** What was changed since it was looked at is looked at first. */
+    @Test
+    public void nothingIsClaimedOfAPromptInAnotherVersionThanWasLookedAt() throws Exception {
+        StudyInTheMaking in = study("quillwort?fault=slow");
+        UUID run = UUID.fromString(start(in, run(in, 20)));
+        Map<PromptId, Long> others = new HashMap<>();
+        in.get("/prompts")
+                .forEach(p -> others.put(
+                        PromptId.from(p.path("id").asString()),
+                        p.path("version").asLong() + 1));
+        assertThat(claims.claim(run, UUID.randomUUID(), 5, others)).isEmpty();
+        assertThat(claims.claim(run, UUID.randomUUID(), 5, Map.of())).isEmpty();
+        in.post("/runs/" + run + "/stop", Map.of("cutOff", true));
+        await(in, run.toString(), is("PAUSED"));
     }
 
     private static Map<String, Object> run(StudyInTheMaking in, int attempts) {
