@@ -273,6 +273,12 @@ describe("a follow-up for one answer alone", () => {
     await userEvent.click(await screen.findByRole("button", { name: "Follow it up …" }));
     await userEvent.click(screen.getByRole("button", { name: "Ask" }));
     expect(await screen.findByText("Something in what you ask looks like a secret.")).toBeDefined();
+    expect(screen.getByRole("link", { name: "collect from sources" }).getAttribute("href")).toBe(
+      "/studies/s1/answers/collect",
+    );
+    await userEvent.click(screen.getByRole("checkbox", { name: /may be sent/ }));
+    await userEvent.type(screen.getByLabelText("What it is told"), "2");
+    expect(screen.getByRole("checkbox", { name: /may be sent/ })).toHaveProperty("checked", false);
     await userEvent.click(screen.getByRole("checkbox", { name: /may be sent/ }));
     refuse = false;
     await userEvent.click(screen.getByRole("button", { name: "Ask" }));

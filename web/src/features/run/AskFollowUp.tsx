@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { useNavigate } from "react-router";
+import { Link, useNavigate } from "react-router";
 import { ApiProblem, type Schemas } from "../../api/client";
 import { LIMITS } from "../../api/limits";
 import { Button } from "../../ui/Button";
@@ -44,7 +44,11 @@ export function AskFollowUp({ answer, prepared }: AskFollowUpProps) {
           }
           maxLength={LIMITS.AskFollowUp.asked}
           value={asked}
-          onChange={(e) => setAsked(e.target.value)}
+          onChange={(e) => {
+            setAsked(e.target.value);
+            // It was said of other words.
+            setMayBeSent(false);
+          }}
         />
         {ask.isError && (
           <Note tone="trouble" role="alert" className="mt-3">
@@ -52,7 +56,7 @@ export function AskFollowUp({ answer, prepared }: AskFollowUpProps) {
           </Note>
         )}
         {ask.error instanceof ApiProblem && ask.error.type === "secrets-found" && (
-          <Tick checked={mayBeSent} label="What looks like a secret here may be sent" onTick={setMayBeSent} />
+          <SecretInWords mayBeSent={mayBeSent} onMayBeSent={setMayBeSent} />
         )}
         <div className="mt-3 flex justify-end gap-2">
           <Button onClick={() => setOpen(false)}>Leave it</Button>
@@ -70,6 +74,22 @@ export function AskFollowUp({ answer, prepared }: AskFollowUpProps) {
           </Button>
         </div>
       </Dialog>
+    </>
+  );
+}
+
+type SecretInWordsProps = { mayBeSent: boolean; onMayBeSent: (mayBeSent: boolean) => void };
+
+/** The words that are asked are decided on here, the prompt that is sent with them where answers are collected. */
+function SecretInWords({ mayBeSent, onMayBeSent }: SecretInWordsProps) {
+  const study = useStudy();
+  return (
+    <>
+      <Tick checked={mayBeSent} label="What looks like a secret here may be sent" onTick={onMayBeSent} />
+      <p className="mt-1 text-sm">
+        What stands in the prompt itself is decided on where you{" "}
+        <Link to={`/studies/${study.id}/answers/collect`}>collect from sources</Link>.
+      </p>
     </>
   );
 }

@@ -96,12 +96,20 @@ class BeforeSending {
 
     private record Scope(StudyId study, List<PromptId> prompts) {}
 
-    /** The versions of prompts that were looked at for a run; empty if something is held back, and the run is paused then. */
+    /**
+     * The versions of prompts that were looked at for a run; empty if something is held back, and the run is paused then. Empty too
+     * while too much else is worked out to look: it is looked at the next time, and no other run waits for it.
+     */
     @SystemOnly
     public Optional<Map<PromptId, Long>> lookedAt(UUID run) {
         Scope scope = snapshot.of(
                 () -> new Scope(runs.findById(run).orElseThrow().studyId(), ids(cells.waitingPrompts(run))));
-        HeldSecrets.Looked looked = held.look(scope.study, scope.prompts);
+        HeldSecrets.Looked looked;
+        try {
+            looked = held.look(scope.study, scope.prompts);
+        } catch (Problem busy) {
+            return Optional.empty();
+        }
         if (looked.open() > 0) {
             work.hold(run, words(looked.open()));
             return Optional.empty();
