@@ -12,24 +12,25 @@ final class CrossedFit {
     private static final double FEW = 4;
 
     private final CrossedPattern pattern;
-    private final SweptRaters.Squares byPrompt;
-    private final SweptRaters.Squares byKind;
+    private final Squares byPrompt;
+    private final Squares byKind;
     private final double mean;
     private final double n;
     private final double least;
 
-    /** @param values of the pattern's cells */
-    CrossedFit(CrossedPattern pattern, double[] values) {
+    /**
+     * @param within    squares left within groups
+     * @param explained how much of them raters explain
+     */
+    private record Squares(double within, double explained) {}
+
+    CrossedFit(CrossedPattern pattern, CrossedSums sums) {
         this.pattern = pattern;
         this.n = pattern.cells();
-        this.mean = pattern.mean(values);
-        this.byPrompt = pattern.byPrompt.of(values);
-        this.byKind = pattern.byKind.of(values);
-        double squares = 0;
-        for (double x : values) {
-            squares += x * x;
-        }
-        this.least = ROUNDING * squares;
+        this.mean = sums.mean();
+        this.byPrompt = new Squares(sums.byPrompt().within(), pattern.byPrompt.explained(sums.byPrompt()));
+        this.byKind = new Squares(sums.byKind().within(), pattern.byKind.explained(sums.byKind()));
+        this.least = ROUNDING * sums.squares();
     }
 
     /** A mean square with its degrees of freedom, and what a component weighs in its expectation. */

@@ -64,9 +64,16 @@ public final class CrossedMean {
 
     /** @param values of the pattern's cells, at least one */
     static CrossedMean of(CrossedPattern pattern, double[] values) {
-        return pattern.raters < 2 || pattern.prompts <= pattern.kinds
-                ? undefined(pattern.mean(values), Reason.TOO_FEW_TO_RESAMPLE)
-                : new CrossedFit(pattern, values).mean();
+        return pattern.comparesRaters()
+                ? of(pattern, CrossedSums.of(pattern, values))
+                : undefined(pattern.mean(values), Reason.TOO_FEW_TO_RESAMPLE);
+    }
+
+    /** @param sums of values of the pattern's cells */
+    static CrossedMean of(CrossedPattern pattern, CrossedSums sums) {
+        return pattern.comparesRaters()
+                ? new CrossedFit(pattern, sums).mean()
+                : undefined(sums.mean(), Reason.TOO_FEW_TO_RESAMPLE);
     }
 
     private static CrossedMean undefined(double mean, Reason reason) {
@@ -116,7 +123,8 @@ public final class CrossedMean {
         return new Interval.Bounds(centre - half, centre + half, level);
     }
 
-    Interval interval(double level) {
+    /** Where the expected value lies. */
+    public Interval interval(double level) {
         return intervalAbout(mean, level);
     }
 

@@ -242,6 +242,29 @@ final class CrossedPattern {
         return raterOf.length;
     }
 
+    /** Whether there are enough raters and prompts to tell what a mean varies by. */
+    boolean comparesRaters() {
+        return raters >= 2 && prompts > kinds;
+    }
+
+    /** The number of a family's prompt; -1 if it is not there. */
+    int numberOf(int family) {
+        return numberOf[family];
+    }
+
+    /** The first cell of a prompt, or where the last one's end. */
+    int first(int prompt) {
+        return from[prompt];
+    }
+
+    int kindOf(int prompt) {
+        return kindOf[prompt];
+    }
+
+    int raterOf(int cell) {
+        return raterOf[cell];
+    }
+
     /** The value of each cell: the mean of those at its places. */
     double[] cellValues(double[] atPlaces) {
         if (oneEach) {

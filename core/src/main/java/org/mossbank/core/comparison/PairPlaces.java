@@ -1,6 +1,8 @@
 package org.mossbank.core.comparison;
 
 import java.util.BitSet;
+import java.util.Collections;
+import java.util.IdentityHashMap;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
@@ -18,6 +20,9 @@ final class PairPlaces {
     private final PairPlaces whole;
 
     private final int leftOut;
+    /** What is left of a pattern that several pairs share; by identity, as a pattern has no equal. */
+    private final Map<CrossedPattern, Optional<CrossedPattern>> rests =
+            Collections.synchronizedMap(new IdentityHashMap<>());
 
     /**
      * The places there are.
@@ -65,15 +70,35 @@ final class PairPlaces {
         return both;
     }
 
-    private Places of(BitSet both) {
+    /** Any places. */
+    Places of(BitSet both) {
         return alike.computeIfAbsent(both, b -> {
             int[] at = b.stream().toArray();
             return new Places(at, pattern(at));
         });
     }
 
+    /** Of the whole's, what is left of its pattern; empty if this is without no prompt, or the rest is laid out otherwise. */
+    Optional<Rest> rest(int first, int second) {
+        if (whole == null) {
+            return Optional.empty();
+        }
+        Places all = whole.of(first, second);
+        return rest(all).map(r -> new Rest(all, r, layout.familyOf[leftOut]));
+    }
+
+    /**
+     * @param whole  with the prompt that is left out
+     * @param family of that prompt
+     */
+    record Rest(Places whole, CrossedPattern pattern, int family) {}
+
+    private Optional<CrossedPattern> rest(Places all) {
+        return rests.computeIfAbsent(all.pattern, p -> p.without(layout.familyOf[leftOut]));
+    }
+
     private Places fewer(Places all, int first, int second) {
-        Optional<CrossedPattern> rest = all.pattern.without(layout.familyOf[leftOut]);
+        Optional<CrossedPattern> rest = rest(all);
         if (rest.isEmpty()) {
             return of(both(first, second));
         }

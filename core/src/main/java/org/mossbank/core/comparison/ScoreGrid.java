@@ -8,8 +8,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.BiPredicate;
-import java.util.function.DoubleBinaryOperator;
 import java.util.function.Function;
+import java.util.function.IntUnaryOperator;
 import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.core.estimate.Require;
@@ -52,11 +52,17 @@ public final class ScoreGrid {
     @Nullable
     private final ScoreGrid like;
 
+    /** Of what its scores are sums, if they are. */
+    private final Optional<MixedGrids.Weighed> mixed;
+
+    private final PairMeans pairs;
+
     @Nullable
     private volatile AdditiveModel model;
 
     /** @param leftOut the prompt that this is without; -1 for places of its own, or those of the other grid */
-    private ScoreGrid(ScoreGrid like, BitSet[] has, double[][] score, int leftOut) {
+    private ScoreGrid(ScoreGrid like, BitSet[] has, double[][] score, int leftOut, Optional<MixedGrids.Weighed> mixed) {
+        this.mixed = mixed;
         candidates = like.candidates;
         prompts = like.prompts;
         raters = like.raters;
@@ -79,6 +85,7 @@ public final class ScoreGrid {
         } else {
             there = leftOut < 0 ? new PairPlaces(layout, has) : new PairPlaces(like.there, leftOut, has);
         }
+        pairs = new PairMeans(there, score, mixed, leftOut < 0 ? Optional.empty() : Optional.of(like.pairs));
     }
 
     private ScoreGrid(List<ScoredCell> cells, PromptGroups groups) {
@@ -120,6 +127,8 @@ public final class ScoreGrid {
         leftOut = -1;
         whole = null;
         like = null;
+        mixed = Optional.empty();
+        pairs = new PairMeans(there, score, mixed, Optional.empty());
     }
 
     /** @param cells any order */
@@ -151,13 +160,21 @@ public final class ScoreGrid {
      * @throws IllegalArgumentException if there are more or fewer
      */
     public ScoreGrid with(double[][] scores) {
+        return with(scores, Optional.empty());
+    }
+
+    ScoreGrid with(double[][] scores, MixedGrids.Weighed mixed) {
+        return with(scores, Optional.of(mixed));
+    }
+
+    private ScoreGrid with(double[][] scores, Optional<MixedGrids.Weighed> mixed) {
         Require.that(scores.length == candidates.size(), "scores", "must be one row a candidate", scores.length);
         double[][] copy = new double[scores.length][];
         for (int c = 0; c < copy.length; c++) {
             Require.that(scores[c].length == places(), "scores", "must be one a place", scores[c].length);
             copy[c] = scores[c].clone();
         }
-        return new ScoreGrid(this, has, copy, -1);
+        return new ScoreGrid(this, has, copy, -1, mixed);
     }
 
     /**
@@ -195,7 +212,7 @@ public final class ScoreGrid {
                 return Optional.empty();
             }
         }
-        return Optional.of(new ScoreGrid(this, fewer, score, leftOut));
+        return Optional.of(new ScoreGrid(this, fewer, score, leftOut, Optional.empty()));
     }
 
     /** In alphabetical order. */
@@ -222,7 +239,7 @@ public final class ScoreGrid {
                 where, Require.known(promptAt, prompt) * raters.size() + Require.known(raterAt, rater));
     }
 
-    List<String> prompts() {
+    public List<String> prompts() {
         return prompts;
     }
 
@@ -235,7 +252,7 @@ public final class ScoreGrid {
         return promptOf.length;
     }
 
-    int promptOf(int place) {
+    public int promptOf(int place) {
         return promptOf[place];
     }
 
@@ -247,11 +264,11 @@ public final class ScoreGrid {
         return groups;
     }
 
-    boolean has(int candidate, int place) {
+    public boolean has(int candidate, int place) {
         return has[candidate].get(place);
     }
 
-    double score(int candidate, int place) {
+    public double score(int candidate, int place) {
         return score[candidate][place];
     }
 
@@ -267,6 +284,10 @@ public final class ScoreGrid {
 
     /** Candidate means with every prompt and rater at weight 1; empty if they are not connected. */
     Optional<double[]> adjustedMeans() {
+        Optional<double[]> known = mixed.flatMap(MixedGrids.Weighed::adjustedMeans);
+        if (known.isPresent()) {
+            return known;
+        }
         return whole == null ? model().means() : whole.model().meansWithout(leftOut);
     }
 
@@ -276,7 +297,11 @@ public final class ScoreGrid {
     }
 
     /** The mean of a candidate's scores as they are. */
-    double plainMean(int candidate) {
+    public double plainMean(int candidate) {
+        return mixed.map(m -> m.plainMean(candidate)).orElseGet(() -> meanOfScores(candidate));
+    }
+
+    private double meanOfScores(int candidate) {
         double sum = 0;
         int n = 0;
         for (int p = has[candidate].nextSetBit(0); p >= 0; p = has[candidate].nextSetBit(p + 1)) {
@@ -294,23 +319,27 @@ public final class ScoreGrid {
 
     /** The mean of one candidate's scores. */
     CrossedMean own(int candidate) {
-        return mean(there.of(candidate, candidate), (first, second) -> first, candidate, candidate);
+        return pairs.own(candidate);
     }
 
     /** What lies between two candidates where both have a score; empty if that is nowhere. */
     Optional<CrossedMean> between(int first, int second) {
-        PairPlaces.Places both = there.of(first, second);
-        return both.at().length == 0 ? Optional.empty() : Optional.of(mean(both, (x, y) -> x - y, first, second));
+        return pairs.between(first, second);
     }
 
-    private CrossedMean mean(PairPlaces.Places places, DoubleBinaryOperator value, int first, int second) {
-        int[] at = places.at();
-        double[] x = score[first];
-        double[] y = score[second];
-        double[] values = new double[at.length];
-        for (int i = 0; i < values.length; i++) {
-            values[i] = value.applyAsDouble(x[at[i]], y[at[i]]);
-        }
-        return CrossedMean.of(places.pattern(), places.pattern().cellValues(values));
+    /**
+     * What a choice among candidates lies over one of them, where both have a score.
+     *
+     * @param choice the position of the candidate that is chosen at a place, -1 for none
+     * @param other  the position of the one
+     * @return empty if that is nowhere
+     */
+    public Optional<CrossedMean> choosing(IntUnaryOperator choice, int other) {
+        return pairs.choosing(choice, other, has);
+    }
+
+    /** What lies between two candidates, at the cells of a pattern of theirs. */
+    double[] differences(PairPlaces.Places both, int first, int second) {
+        return pairs.differences(both, first, second);
     }
 }

@@ -128,10 +128,13 @@ public record Standings(List<Standing> standings, List<Difference> differences) 
 
     /** One row a defined resample, one mean a candidate; empty when there is nothing to resample. */
     private static double[][] replicates(ScoreGrid grid, Options options, SplittableGenerator random) {
+        if (options.resamples() == 0) {
+            return new double[0][];
+        }
         List<List<int[]>> strata = grid.groups().strata(grid.prompts());
         boolean nothingToDraw = strata.stream().allMatch(families -> families.size() < 2);
         int raterCount = grid.raters().size();
-        if (nothingToDraw || raterCount < 2 || options.resamples() == 0) {
+        if (nothingToDraw || raterCount < 2) {
             return new double[0][];
         }
         AdditiveModel model = grid.model();

@@ -102,12 +102,20 @@ final class SweptRaters {
     }
 
     /**
-     * @param within    squares left within groups
-     * @param explained how much of them raters explain
+     * What is left of values within groups.
+     *
+     * @param within squares
+     * @param side   sums by rater
+     * @param mean   of each group; none where it is not asked for
      */
-    record Squares(double within, double explained) {}
+    record Sums(double within, double[] side, double[] mean) {}
 
-    Squares of(double[] values) {
+    /** How much of the squares within groups raters explain. */
+    double explained(Sums sums) {
+        return matrix.squaredNorm(sums.side);
+    }
+
+    private double[] means(double[] values) {
         double[] mean = new double[size.length];
         for (int i = 0; i < values.length; i++) {
             mean[groupOf[i]] += values[i];
@@ -115,6 +123,11 @@ final class SweptRaters {
         for (int g = 0; g < mean.length; g++) {
             mean[g] /= size[g];
         }
+        return mean;
+    }
+
+    Sums sums(double[] values) {
+        double[] mean = means(values);
         double[] side = new double[matrix.size()];
         double squares = 0;
         for (int i = 0; i < values.length; i++) {
@@ -122,6 +135,24 @@ final class SweptRaters {
             squares += off * off;
             side[raterOf[i]] += off;
         }
-        return new Squares(squares, matrix.squaredNorm(side));
+        return new Sums(squares, side, mean);
+    }
+
+    /** What each value lies off the mean of its group. */
+    double[] off(double[] values) {
+        double[] mean = means(values);
+        double[] off = new double[values.length];
+        for (int i = 0; i < off.length; i++) {
+            off[i] = values[i] - mean[groupOf[i]];
+        }
+        return off;
+    }
+
+    double[] byRater(double[] values) {
+        double[] sum = new double[matrix.size()];
+        for (int i = 0; i < values.length; i++) {
+            sum[raterOf[i]] += values[i];
+        }
+        return sum;
     }
 }

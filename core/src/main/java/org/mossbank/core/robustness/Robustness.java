@@ -118,7 +118,7 @@ public record Robustness(
             Weighing weighing = graded.weighing();
             List<Without> without = leftOut(whole, grid, weighing);
             List<Statement> tried = lattice(weights.length).parallelStream()
-                    .map(w -> says(weighing.grid(w)))
+                    .map(w -> says(weighing.tried(w)))
                     .toList();
             double same = tried.isEmpty()
                     ? 1
@@ -201,8 +201,8 @@ public record Robustness(
                 double[] rest = weights.clone();
                 rest[k] = 0;
                 if (weights[k] > 0 && IntStream.range(0, rest.length).anyMatch(i -> rest[i] > 0)) {
-                    all.add(() ->
-                            told(Factor.CRITERION, graded.criteria().get(criterion), whole, says(weighing.grid(rest))));
+                    all.add(() -> told(
+                            Factor.CRITERION, graded.criteria().get(criterion), whole, says(weighing.tried(rest))));
                 }
             }
             return all.parallelStream()
@@ -249,7 +249,7 @@ public record Robustness(
                             double share = others == 0 ? 1.0 / (w.length - 1) : weights[k] / others;
                             w[k] = k == criterion ? weight : (1 - weight) * share;
                         }
-                        Statement says = says(weighing.grid(w));
+                        Statement says = says(weighing.tried(w));
                         return new Point(weight, says, !says.saysAsMuchAs(whole));
                     })
                     .toList();

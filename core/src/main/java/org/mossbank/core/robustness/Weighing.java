@@ -1,8 +1,10 @@
 package org.mossbank.core.robustness;
 
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
+import org.mossbank.core.comparison.MixedGrids;
 import org.mossbank.core.comparison.ScoreGrid;
 import org.mossbank.core.rubric.OverallScore;
 
@@ -22,6 +24,8 @@ public final class Weighing {
     /** The sum of shares of each criterion, by candidate and place; none where scores are not a sum of them. */
     private final double[][][] byCriterion;
 
+    private final Optional<MixedGrids> mixed;
+
     Weighing(GradedAnswers graded, List<GradedRow> rows) {
         this.graded = graded;
         this.rows = rows;
@@ -40,6 +44,18 @@ public final class Weighing {
             }
         });
         byCriterion = rows.stream().allMatch(GradedRow::isPlain) ? byCriterion() : new double[0][][];
+        mixed = byCriterion.length == 0 ? Optional.empty() : base.map(b -> new MixedGrids(b, parts()));
+    }
+
+    /** What each criterion alone would score. */
+    private List<double[][]> parts() {
+        List<double[][]> parts = new ArrayList<>();
+        for (int k = 0; k < byCriterion.length; k++) {
+            double[] alone = new double[byCriterion.length];
+            alone[k] = 1;
+            parts.add(weighed(alone, 1));
+        }
+        return parts;
     }
 
     private double[][][] byCriterion() {
@@ -99,5 +115,18 @@ public final class Weighing {
             scores[candidateOf[i]][placeOf[i]] += score / count[candidateOf[i]][placeOf[i]];
         }
         return Optional.of(base.get().with(scores));
+    }
+
+    /**
+     * The same to be decided by, and by nothing else: figures of many weights come from sums that are worked out once, and may be
+     * another one's by a last digit.
+     */
+    Optional<ScoreGrid> tried(double... weights) {
+        double total = Arrays.stream(weights).sum();
+        if (mixed.isEmpty() || total <= 0) {
+            return grid(weights);
+        }
+        double[] shares = Arrays.stream(weights).map(w -> w / total).toArray();
+        return Optional.of(mixed.get().of(weighed(weights, total), shares));
     }
 }

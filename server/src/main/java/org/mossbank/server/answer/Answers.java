@@ -31,6 +31,7 @@ import org.mossbank.server.shared.Problem;
 import org.mossbank.server.shared.ProblemType;
 import org.mossbank.server.shared.Progress;
 import org.mossbank.server.shared.SystemOnly;
+import org.mossbank.server.shared.database.Plans;
 import org.mossbank.server.study.AnswersSeen;
 import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.dao.ConcurrencyFailureException;
@@ -99,6 +100,7 @@ public class Answers {
             Map<String, ChangeSize> changed) {
         Map<String, AnswerId> ids = new LinkedHashMap<>();
         Progress.stage("writing answers", starts.size());
+        Plans.anew(entities, starts.size());
         for (NewAnswer start : starts) {
             Progress.advance(1);
             Answer answer = Answer.of(

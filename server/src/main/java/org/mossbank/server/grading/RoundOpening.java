@@ -24,6 +24,7 @@ import org.mossbank.server.ids.AccountId;
 import org.mossbank.server.ids.SheetAnswerId;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.shared.Progress;
+import org.mossbank.server.shared.database.Plans;
 import org.springframework.stereotype.Component;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -67,6 +68,7 @@ class RoundOpening {
         Instant now = clock.instant();
         List<Grading.SheetRecord> starts = afterOthers(study, planned);
         Progress.stage("writing sheets", starts.size());
+        Plans.anew(entities, starts.size());
         for (int from = 0; from < starts.size(); from += SHEETS_AT_ONCE) {
             lay(study, starts.subList(from, Math.min(starts.size(), from + SHEETS_AT_ONCE)), now);
             // What is written is let go: else each flush looks through all of it again.
@@ -116,6 +118,7 @@ class RoundOpening {
         }
         // What follows refers to these rows by id alone, so the order of writing is ours to keep.
         entities.flush();
+        Plans.anew(entities, begun.size());
         BegunCells cells = new BegunCells(json);
         begun.forEach((id, start) -> begin(id, start, cells));
         cells.write(grades, changes, now);

@@ -178,8 +178,9 @@ class RecommendationService {
         }
     }
 
-    /** What the outcome hangs on takes longest, and is asked for last. */
+    /** What the outcome hangs on stands on the first page too, and takes longer than what is waited for. */
     @Component
+    @Order(FiguresAhead.ON_THE_FIRST_PAGE)
     static class RobustnessAhead implements WorkedOutAhead {
         private final RecommendationReports reports;
         private final Grading grading;
