@@ -65,6 +65,21 @@ describe("the answers of a study", () => {
     expect(first?.textContent).toContain("refused");
   });
 
+  it("name the model that answered where a candidate had more than one", async () => {
+    const by = (model: string, given: ReturnType<typeof answer>) => ({
+      ...given,
+      measures: { ...given.measures, model },
+    });
+    grid(STUDY, [
+      by("made-1", answer("p1", "c1", "COMPLETE")),
+      by("made-2", answer("p2", "c1", "COMPLETE")),
+      by("other-1", answer("p1", "c2", "COMPLETE")),
+    ]);
+    expect(await screen.findByText("made-1")).toBeDefined();
+    expect(screen.getByText("made-2")).toBeDefined();
+    expect(screen.queryByText("other-1")).toBeNull();
+  });
+
   it("say why one is missing", async () => {
     grid({ ...STUDY, stage: "GRADING" });
     const rows = await screen.findAllByRole("row");

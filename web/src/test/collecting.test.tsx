@@ -36,6 +36,7 @@ const CONTENT: Schemas["SourceContent"] = {
   inputTokensPointer: "",
   outputTokensPointer: "",
   finishPointer: "",
+  modelPointer: "",
   completeWords: [],
   refusedWords: [],
   endMark: "",

@@ -77,6 +77,7 @@ const RECOMMENDATION: Schemas["RecommendationReport"] = {
   ruledOut: [],
   setAside: [],
   unequalFollowUps: [],
+  severalModels: [],
 };
 
 const ROBUSTNESS: Schemas["RobustnessReport"] = {
@@ -401,6 +402,23 @@ describe("recommendation", () => {
       .filter((svg) => svg !== undefined);
     expect(signs.length).toBeGreaterThan(1);
     expect(new Set(signs).size).toBe(1);
+  });
+
+  it("says for whom more than one model answered", async () => {
+    await recommendation({
+      severalModels: [
+        {
+          candidateId: "c1",
+          answered: [
+            { model: "made-1", answers: 5 },
+            { model: "made-2", answers: 1 },
+          ],
+        },
+      ],
+    });
+    expect(screen.getByText(/More than one model answered/).textContent).toMatch(
+      /own word: made-1 \(5 answers\), made-2 \(1 answer\)\. They count as one candidate\./,
+    );
   });
 
   it("says which candidate was followed up with words of its own", async () => {

@@ -15,7 +15,7 @@ import { WhereNeeded } from "../turn";
 import { Filters, rowsOf, useAnswerFilter } from "./AnswerFilters";
 import { answersOfStudy } from "./api";
 import { FollowUpRuleLine } from "./FollowUpRuleLine";
-import { changeLine, followUpLine, measuresLine } from "./measures";
+import { changeLine, followUpLine, measuresLine, ofSeveralModels } from "./measures";
 
 export function AnswersPage() {
   const study = useStudy();
@@ -37,6 +37,7 @@ export function AnswersPage() {
     return <NothingToAnswer />;
   }
   const shown = rowsOf(prompts.data, answers.data, filter);
+  const severalModels = ofSeveralModels(answers.data);
   const byCell = Map.groupBy(answers.data, (a) => cellOf(a.promptId, a.candidateId));
   return (
     <div>
@@ -61,6 +62,7 @@ export function AnswersPage() {
             <Cell
               answers={byCell.get(cellOf(p.id, c.id)) ?? []}
               outcome={filter.outcome}
+              namesModel={severalModels.has(c.id)}
               missing={whyMissing(p, study.stage, whyNotThere(runs.data ?? [], p.id, c.id))}
               paste={mayWrite && p.fault === undefined ? `${p.id}?paste=${c.id}` : undefined}
             />
@@ -92,11 +94,13 @@ function whyMissing(
 type CellProps = {
   answers: Schemas["AnswerSummary"][];
   outcome: string;
+  /** Whether more than one model answered for the candidate. */
+  namesModel: boolean;
   missing: string;
   paste: string | undefined;
 };
 
-function Cell({ answers, outcome, missing, paste }: CellProps) {
+function Cell({ answers, outcome, namesModel, missing, paste }: CellProps) {
   if (answers.length === 0) {
     return (
       <>
@@ -110,6 +114,9 @@ function Cell({ answers, outcome, missing, paste }: CellProps) {
       {answers.length > 1 && <span className="text-sm">attempt {answer.attempt}: </span>}
       {outcomeWord(answer.outcome)}
       <span className="block text-sm text-ink-soft">{measuresLine(answer.measures)}</span>
+      {namesModel && answer.measures.model !== undefined && (
+        <span className="block text-sm font-medium">{answer.measures.model}</span>
+      )}
       {[followUpLine(answer.followUps, answer.unequal), changeLine(answer.changed)]
         .filter((line) => line !== undefined)
         .map((line) => (

@@ -33,7 +33,7 @@ export function measuresLine(measures: Schemas["Measures"]): string {
 
 /** All that is known of what an answer took, for reading it alone: with its rate, and how full it made the context. */
 export function measuresInFull(measures: Schemas["Measures"], contextWindow: number | undefined): string {
-  const { firstOutputMs, totalMs, inputTokens, outputTokens, cost, currency, tries } = measures;
+  const { firstOutputMs, totalMs, inputTokens, outputTokens, cost, currency, tries, model } = measures;
   const tokens = (inputTokens ?? 0) + (outputTokens ?? 0);
   const parts = [
     firstOutputMs !== undefined && `first output after ${duration(firstOutputMs)}`,
@@ -45,6 +45,18 @@ export function measuresInFull(measures: Schemas["Measures"], contextWindow: num
     cost !== undefined && currency !== undefined && `${about(measures)}${money(cost, currency)}`,
     measures.estimated && "tokens and cost are estimates, as none were counted",
     tries !== undefined && tries > 1 && `came at try ${tries}`,
+    model !== undefined && `${model} answered, by its service’s word`,
   ].filter((p) => p !== false);
   return parts.length > 0 ? parts.join(" · ") : "not measured";
+}
+
+/** The candidates for whom more than one model answered, as their services said. */
+export function ofSeveralModels(answers: Schemas["AnswerSummary"][]): Set<string> {
+  const models = Map.groupBy(
+    answers.filter((a) => a.measures.model !== undefined),
+    (a) => a.candidateId,
+  );
+  return new Set(
+    [...models].filter(([, own]) => new Set(own.map((a) => a.measures.model)).size > 1).map(([candidate]) => candidate),
+  );
 }

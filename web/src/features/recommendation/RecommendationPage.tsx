@@ -46,6 +46,7 @@ export function RecommendationPage() {
               <Outcome report={report} look={look} />
               <SetAsideNote setAside={report.setAside} />
               <UnequalFollowUps report={report} />
+              <SeveralModels report={report} />
             </div>
             <div className="grid content-start gap-3">
               <Conditions report={report} />
@@ -255,6 +256,27 @@ function RuleSection({ report }: { report: Report }) {
       <RuleTermsList terms={rule.terms} weights={rule.weights} />
       <Reopenings reopenings={report.reopenings} />
     </section>
+  );
+}
+
+/** A service that put another version in place while answers were collected: both stand as one candidate. */
+function SeveralModels({ report }: { report: Report }) {
+  if (report.severalModels.length === 0) {
+    return null;
+  }
+  return (
+    <Note tone="caution">
+      <ul>
+        {report.severalModels.map((s) => (
+          <li key={s.candidateId}>
+            More than one model answered for {report.candidates.find((c) => c.id === s.candidateId)?.name}, by its
+            service’s own word:{" "}
+            {s.answered.map((a) => `${a.model} (${count(a.answers, "answer", "answers")})`).join(", ")}. They count as
+            one candidate.
+          </li>
+        ))}
+      </ul>
+    </Note>
   );
 }
 

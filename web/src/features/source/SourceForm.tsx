@@ -22,6 +22,7 @@ const BLANK: Content = {
   inputTokensPointer: "",
   outputTokensPointer: "",
   finishPointer: "",
+  modelPointer: "",
   completeWords: [],
   refusedWords: [],
   endMark: "",
@@ -54,7 +55,14 @@ function fieldsOf(
   errorOf: (field: string) => string | undefined,
 ) {
   const text = (
-    field: "url" | "textPointer" | "inputTokensPointer" | "outputTokensPointer" | "finishPointer" | "endMark",
+    field:
+      | "url"
+      | "textPointer"
+      | "inputTokensPointer"
+      | "outputTokensPointer"
+      | "finishPointer"
+      | "modelPointer"
+      | "endMark",
   ) => ({
     value: content[field],
     error: errorOf(field),
@@ -233,6 +241,11 @@ function ReadFields({ form }: ReadFieldsProps) {
         {...text("inputTokensPointer")}
       />
       <Field label="Pointer to output tokens" {...text("outputTokensPointer")} />
+      <Field
+        label="Pointer to the model’s version"
+        hint="What it says has answered. If that changes, collecting pauses."
+        {...text("modelPointer")}
+      />
       <Field
         label="Finish reasons of a complete answer"
         hint="With commas between them. Any other is incomplete."

@@ -99,6 +99,7 @@ public final class Bodies {
         source.put("inputTokensPointer", "/took/read");
         source.put("outputTokensPointer", "/took/wrote");
         source.put("finishPointer", "/ended");
+        source.put("modelPointer", "/made_by");
         source.put("completeWords", List.of("done"));
         source.put("refusedWords", List.of("declined"));
         source.put("endMark", "");

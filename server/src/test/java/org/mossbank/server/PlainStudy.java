@@ -180,6 +180,7 @@ public final class PlainStudy {
                 cost == null ? null : new BigDecimal(cost),
                 cost == null ? null : "EUR",
                 false,
+                null,
                 null);
         answers.set(prompt * candidates.size() + candidate, answer(prompt, candidate, "An answer.", measures));
         return this;

@@ -29,6 +29,8 @@ public enum Fault {
     REDIRECT,
     /** Sends back the header that holds the secret. */
     TELLTALE,
+    /** Says from the second request on that a newer version answers. */
+    NEWER,
     /** Streams slowly. */
     SLOW;
 

@@ -67,9 +67,14 @@ record Service(String name, Wire wire, int firstOutputMs, int tokensASecond) {
         return (text.length() + CHARACTERS_A_TOKEN - 1L) / CHARACTERS_A_TOKEN;
     }
 
+    private String madeBy(int version) {
+        return name + "-" + version;
+    }
+
     /** The whole answer as one document. */
-    String document(String asked, String text, String ended) {
+    String document(String asked, String text, String ended, int version) {
         ObjectNode json = JSON.createObjectNode();
+        json.put("made_by", madeBy(version));
         json.putObject("said").put("words", text);
         json.putObject("took").put("read", tokens(asked)).put("wrote", tokens(text));
         json.put("ended", ended);
@@ -87,11 +92,12 @@ record Service(String name, Wire wire, int firstOutputMs, int tokensASecond) {
     }
 
     /** What comes after the last piece; empty if the stream just ends. */
-    List<String> lastEvents(String asked, String text, String ended) {
+    List<String> lastEvents(String asked, String text, String ended, int version) {
         if (wire == Wire.EVENTS_WITHOUT_COUNTS) {
             return List.of();
         }
         ObjectNode json = JSON.createObjectNode();
+        json.put("made_by", madeBy(version));
         json.putObject("took").put("read", tokens(asked)).put("wrote", tokens(text));
         json.put("ended", ended);
         return List.of(JSON.writeValueAsString(json), "over");

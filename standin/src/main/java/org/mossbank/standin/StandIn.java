@@ -171,13 +171,17 @@ public final class StandIn implements AutoCloseable {
                 stream(words, text, ended);
             } else {
                 pause((int) (Service.tokens(text) * 1000 / service.tokensASecond()));
-                String document = service.document(words, text, ended);
+                String document = service.document(words, text, ended, version());
                 send(
                         200,
                         is(Fault.MALFORMED) || is(Fault.HALF)
                                 ? document.substring(0, document.length() / 2)
                                 : document);
             }
+        }
+
+        private int version() {
+            return is(Fault.NEWER) && before > 0 ? 2 : 1;
         }
 
         private String said(JsonNode body, String words) throws IOException {
@@ -205,7 +209,7 @@ public final class StandIn implements AutoCloseable {
                     event(out, "{\"more\": ");
                 }
                 if (!is(Fault.HALF)) {
-                    for (String event : service.lastEvents(words, text, ended)) {
+                    for (String event : service.lastEvents(words, text, ended, version())) {
                         event(out, event);
                     }
                 }

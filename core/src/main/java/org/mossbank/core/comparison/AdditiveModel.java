@@ -1,6 +1,10 @@
 package org.mossbank.core.comparison;
 
+import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import org.mossbank.core.estimate.LinearSystem;
 
@@ -16,8 +20,8 @@ import org.mossbank.core.estimate.LinearSystem;
  * <p>Of prompts and raters the one with more levels is swept out of the normal equations: with \(v_s\) the weighted counts of
  * candidates and of the other's levels at level \(s\), \[ \left( \textstyle\sum_s w_s (\mathrm{diag} - v_s v_s^\top / v_{s+})
  * \right) x = \textstyle\sum_s w_s (b_s - v_s y_{s+} / v_{s+}) \] so that what is solved has as many rows as there are candidates
- * and levels of the smaller. A level without a score of weight counts nowhere. Cost O(scores + prompts × (candidates + raters)² +
- * (candidates + raters)³), with prompts the more.
+ * and levels of the smaller. A level without a score of weight counts nowhere. Levels with scores at the same places are
+ * swept together. Cost O(scores + their patterns × (candidates + raters)² + (candidates + raters)³), with prompts the more.
  *
  * <p>Source: S. Searle (1971), <i>Linear Models</i>, ch. 7 (absorption); G. Golub and C. Van Loan (2013), <i>Matrix
  * Computations</i>, 4th ed., sec. 4.2.
@@ -29,14 +33,15 @@ final class AdditiveModel {
     /** The places of swept level s are those from placesFrom[s] to placesFrom[s + 1]. */
     private final int[] placesFrom;
 
-    /** Of each place: its kept level, the sum of its scores, and where they begin. */
+    /** Of each place: its kept level, and where its scores begin. */
     private final int[] keptOf;
 
-    private final double[] sumOf;
     private final int[] scoresFrom;
     private final int[] candidateOf;
     private final int[] placeOf;
     private final double[] score;
+    /** Swept levels that have scores, those with the same places together. */
+    private final int[][] patterns;
 
     AdditiveModel(ScoreGrid grid) {
         int prompts = grid.prompts().size();
@@ -75,8 +80,8 @@ final class AdditiveModel {
             scoresFrom[i + 1] = at;
         }
         score = new double[scores];
-        sumOf = new double[order.length];
         read(grid);
+        patterns = patterns();
     }
 
     /** Of other scores at the same places. */
@@ -90,18 +95,13 @@ final class AdditiveModel {
         candidateOf = like.candidateOf;
         placeOf = like.placeOf;
         score = new double[like.score.length];
-        sumOf = new double[like.sumOf.length];
+        patterns = like.patterns;
         read(grid);
     }
 
     private void read(ScoreGrid grid) {
-        for (int i = 0; i < sumOf.length; i++) {
-            double sum = 0;
-            for (int at = scoresFrom[i]; at < scoresFrom[i + 1]; at++) {
-                score[at] = grid.score(candidateOf[at], placeOf[at]);
-                sum += score[at];
-            }
-            sumOf[i] = sum;
+        for (int at = 0; at < score.length; at++) {
+            score[at] = grid.score(candidateOf[at], placeOf[at]);
         }
     }
 
@@ -138,12 +138,35 @@ final class AdditiveModel {
 
     private Optional<double[]> solve(double[] sweptWeight, double[] keptWeight) {
         Swept sum = new Swept(candidates + kept);
-        for (int s = 0; s < sweptWeight.length; s++) {
-            if (sweptWeight[s] > 0) {
-                sum.add(s, sweptWeight[s], keptWeight);
+        for (int[] alike : patterns) {
+            double all = 0;
+            for (int level : alike) {
+                all += sweptWeight[level];
+            }
+            if (all > 0) {
+                sum.add(alike, sweptWeight, all, keptWeight);
             }
         }
         return sum.means(keptWeight);
+    }
+
+    /** Swept levels with scores at the same places: what they add differs by their weights and scores alone. */
+    private int[][] patterns() {
+        Map<List<Integer>, List<Integer>> alike = new LinkedHashMap<>();
+        for (int s = 0; s < placesFrom.length - 1; s++) {
+            List<Integer> places = new ArrayList<>();
+            for (int i = placesFrom[s]; i < placesFrom[s + 1]; i++) {
+                for (int at = scoresFrom[i]; at < scoresFrom[i + 1]; at++) {
+                    places.add(keptOf[i] * candidates + candidateOf[at]);
+                }
+            }
+            if (!places.isEmpty()) {
+                alike.computeIfAbsent(places, p -> new ArrayList<>()).add(s);
+            }
+        }
+        return alike.values().stream()
+                .map(levels -> levels.stream().mapToInt(s -> s).toArray())
+                .toArray(int[][]::new);
     }
 
     /** Normal equations of candidates and kept levels, grown swept level by swept level. */
@@ -169,35 +192,60 @@ final class AdditiveModel {
             averageCount = new double[size];
         }
 
-        void add(int level, double levelWeight, double[] keptWeight) {
+        /**
+         * @param alike  levels with scores at the same places
+         * @param levelWeight of each level there is
+         * @param all    the sum of their weights
+         */
+        void add(int[] alike, double[] levelWeight, double all, double[] keptWeight) {
+            int first = scoresFrom[placesFrom[alike[0]]];
+            double[] weighted = weighted(alike, levelWeight);
             int used = 0;
             double total = 0;
             double scores = 0;
-            for (int i = placesFrom[level]; i < placesFrom[level + 1]; i++) {
+            for (int i = placesFrom[alike[0]]; i < placesFrom[alike[0] + 1]; i++) {
                 double w = keptWeight[keptOf[i]];
                 int from = scoresFrom[i];
                 int to = scoresFrom[i + 1];
                 if (w == 0 || from == to) {
                     continue;
                 }
-                double both = levelWeight * w;
                 int k = candidates + keptOf[i];
+                double ofPlace = 0;
                 for (int at = from; at < to; at++) {
                     int c = candidateOf[at];
                     used = counted(c, w, used);
                     // The lower index first: one triangle is enough.
-                    matrix[c][k] += both;
-                    side[c] += both * score[at];
+                    matrix[c][k] += all * w;
+                    side[c] += w * weighted[at - first];
+                    ofPlace += weighted[at - first];
                 }
                 used = counted(k, w * (to - from), used);
-                side[k] += both * sumOf[i];
+                side[k] += w * ofPlace;
                 total += w * (to - from);
-                scores += w * sumOf[i];
+                scores += w * ofPlace;
             }
             if (total == 0) {
                 return;
             }
-            sweep(used, levelWeight, total, scores);
+            sweep(used, all, total, scores);
+        }
+
+        /** The weighted sum of the levels' scores, place by place. */
+        private double[] weighted(int[] alike, double[] levelWeight) {
+            int length = scoresFrom[placesFrom[alike[0] + 1]] - scoresFrom[placesFrom[alike[0]]];
+            double[] sum = new double[length];
+            for (int level : alike) {
+                double w = levelWeight[level];
+                if (w == 0) {
+                    continue;
+                }
+                int from = scoresFrom[placesFrom[level]];
+                for (int i = 0; i < length; i++) {
+                    sum[i] += w * score[from + i];
+                }
+            }
+            return sum;
         }
 
         private int counted(int column, double w, int used) {
@@ -209,16 +257,17 @@ final class AdditiveModel {
             return now;
         }
 
+        /** @param scores weighted by the levels too */
         private void sweep(int used, double levelWeight, double total, double scores) {
             weight += levelWeight;
-            averageScore += levelWeight * scores / total;
+            averageScore += scores / total;
             for (int a = 0; a < used; a++) {
                 int i = columns[a];
                 double share = levelWeight * count[i] / total;
                 gross[i] += levelWeight * count[i];
                 matrix[i][i] += levelWeight * count[i];
                 averageCount[i] += share;
-                side[i] -= share * scores;
+                side[i] -= count[i] / total * scores;
                 double[] row = matrix[i];
                 for (int b = 0; b < used; b++) {
                     if (columns[b] >= i) {

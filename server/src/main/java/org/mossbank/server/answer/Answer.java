@@ -75,6 +75,9 @@ class Answer {
     @Nullable
     private Integer tries;
 
+    @Nullable
+    private String model;
+
     private int filesChanged;
     private int linesAdded;
     private int linesRemoved;
@@ -121,6 +124,7 @@ class Answer {
         changesComplete = changed.complete();
         estimated = measures.estimated();
         tries = measures.tries();
+        model = measures.model();
         firstOutputMs = measures.firstOutputMs();
         totalMs = measures.totalMs();
         inputTokens = measures.inputTokens();
@@ -159,7 +163,7 @@ class Answer {
 
     AnswerView view() {
         Measures measures =
-                Measures.of(firstOutputMs, totalMs, inputTokens, outputTokens, cost, currency, estimated, tries);
+                Measures.of(firstOutputMs, totalMs, inputTokens, outputTokens, cost, currency, estimated, tries, model);
         return new AnswerView(
                 id,
                 key,

@@ -4,6 +4,7 @@ import jakarta.persistence.LockModeType;
 import java.math.BigDecimal;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.server.ids.AnswerId;
 import org.mossbank.server.ids.CandidateId;
@@ -63,6 +64,7 @@ interface AnswerRepository extends JpaRepository<Answer, AnswerId> {
             @Nullable String currency,
             boolean estimated,
             @Nullable Integer tries,
+            @Nullable String model,
             int length,
             String beginning,
             long turns) {
@@ -78,7 +80,8 @@ interface AnswerRepository extends JpaRepository<Answer, AnswerId> {
                     candidateId,
                     attempt,
                     outcome,
-                    Measures.of(firstOutputMs, totalMs, inputTokens, outputTokens, cost, currency, estimated, tries),
+                    Measures.of(
+                            firstOutputMs, totalMs, inputTokens, outputTokens, cost, currency, estimated, tries, model),
                     asked,
                     length + turns,
                     withoutText);
@@ -87,10 +90,14 @@ interface AnswerRepository extends JpaRepository<Answer, AnswerId> {
 
     @Query("select new org.mossbank.server.answer.AnswerRepository$Lean(a.id, a.key, a.promptId, a.candidateId,"
             + " a.attempt, a.outcome, a.firstOutputMs, a.totalMs, a.inputTokens, a.outputTokens, a.cost, a.currency,"
-            + " a.estimated, a.tries, length(a.text), substring(a.text, 1, " + BEGINNING + "),"
+            + " a.estimated, a.tries, a.model, length(a.text), substring(a.text, 1, " + BEGINNING + "),"
             + " coalesce((select sum(length(f.asked) + length(f.reply)) from a.followUps f), 0))"
             + " from Answer a where a.studyId = :study order by a.key")
     List<Lean> lean(StudyId study);
+
+    @Query("select distinct a.model from Answer a where a.studyId = :study and a.candidateId = :candidate"
+            + " and a.model is not null")
+    Set<String> models(StudyId study, CandidateId candidate);
 
     /** What was asked of an answer after its first reply. */
     record Asked(AnswerId answer, String asked) {}

@@ -81,7 +81,12 @@ public final class AnswerRows {
             boolean estimated,
 
             @Column("How often it was asked until something came; empty if nobody counted") @Min(1) @Max(1000) @Nullable
-            Integer tries) {}
+            Integer tries,
+
+            @Column("What the service said had answered; of turns that differ, each, with ; between them")
+            @As(Measures.class)
+            @Nullable
+            String model) {}
 
     @TableForm(
             name = "turns",
@@ -228,7 +233,8 @@ public final class AnswerRows {
                         row.cost(),
                         row.currency(),
                         row.estimated(),
-                        row.tries()));
+                        row.tries(),
+                        row.model()));
     }
 
     public static void write(Answers.NewAnswer answer, WrittenFiles out) {
@@ -250,7 +256,8 @@ public final class AnswerRows {
                         measures.cost(),
                         measures.currency(),
                         measures.estimated(),
-                        measures.tries()));
+                        measures.tries(),
+                        measures.model()));
         if (!answer.text().isEmpty()) {
             out.put(file, answer.text());
         }
@@ -278,6 +285,7 @@ public final class AnswerRows {
                         null,
                         null,
                         false,
+                        null,
                         null));
         out.put(file, specimen.text());
         specimen.levels()

@@ -5,8 +5,12 @@ import jakarta.validation.constraints.DecimalMin;
 import jakarta.validation.constraints.Digits;
 import jakarta.validation.constraints.Min;
 import jakarta.validation.constraints.Pattern;
+import jakarta.validation.constraints.Size;
 import java.math.BigDecimal;
+import java.util.List;
 import java.util.OptionalDouble;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.server.shared.CurrencyCode;
 
@@ -21,6 +25,7 @@ import org.mossbank.server.shared.CurrencyCode;
  * @param currency      ISO 4217
  * @param estimated     whether token counts and cost are estimates, because no count was given
  * @param tries         how often it was asked until something came
+ * @param model         what the service said had answered; of turns that differ, each, with a semicolon between them
  */
 public record Measures(
         @Nullable @Min(0) Long firstOutputMs,
@@ -35,9 +40,13 @@ public record Measures(
         String currency,
 
         boolean estimated,
-        @Nullable @Min(1) Integer tries) {
+        @Nullable @Min(1) Integer tries,
+
+        @Nullable @Size(max = 1000) String model) {
+    private static final String BETWEEN = "; ";
+
     /** Nobody measured anything. */
-    public static final Measures NONE = new Measures(null, null, null, null, null, null, false, null);
+    public static final Measures NONE = new Measures(null, null, null, null, null, null, false, null, null);
 
     /** As they are kept: the cost with the decimals of its column, which are not told. */
     static Measures of(
@@ -48,10 +57,12 @@ public record Measures(
             @Nullable BigDecimal cost,
             @Nullable String currency,
             boolean estimated,
-            @Nullable Integer tries) {
+            @Nullable Integer tries,
+            @Nullable String model) {
         BigDecimal plain =
                 cost == null ? null : new BigDecimal(cost.stripTrailingZeros().toPlainString());
-        return new Measures(firstOutputMs, totalMs, inputTokens, outputTokens, plain, currency, estimated, tries);
+        return new Measures(
+                firstOutputMs, totalMs, inputTokens, outputTokens, plain, currency, estimated, tries, model);
     }
 
     /** In and out together; empty where one of them was not counted. */
@@ -71,7 +82,22 @@ public record Measures(
                 cost == null || after.cost == null ? null : cost.add(after.cost),
                 cost == null || after.cost == null ? null : currency,
                 estimated || after.estimated,
-                tries);
+                tries,
+                both(models(), after.models()));
+    }
+
+    /** What is said to have answered, in the order of turns; none where nobody said. */
+    public List<String> models() {
+        return model == null ? List.of() : modelsIn(model);
+    }
+
+    static List<String> modelsIn(String all) {
+        return List.of(all.split(BETWEEN));
+    }
+
+    private static @Nullable String both(List<String> before, List<String> after) {
+        String all = Stream.concat(before.stream(), after.stream()).distinct().collect(Collectors.joining(BETWEEN));
+        return all.isEmpty() ? null : all;
     }
 
     private static @Nullable Long sum(@Nullable Long one, @Nullable Long other) {

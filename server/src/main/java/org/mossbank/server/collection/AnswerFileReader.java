@@ -217,7 +217,8 @@ final class AnswerFileReader {
                         cost(file, line, json),
                         json.has("currency") ? json.path("currency").asString() : null,
                         json.path("estimated").asBoolean(false),
-                        json.has("tries") ? json.path("tries").asInt() : null)));
+                        json.has("tries") ? json.path("tries").asInt() : null,
+                        json.has("model") ? json.path("model").asString() : null)));
     }
 
     private static List<FollowUp> followUps(JsonNode json) {

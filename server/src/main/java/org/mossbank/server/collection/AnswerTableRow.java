@@ -59,7 +59,10 @@ record AnswerTableRow(
         boolean estimated,
 
         @Column("How often it was asked until something came; empty if nobody counted") @Min(1) @Max(1000) @Nullable
-        Integer tries) {
+        Integer tries,
+
+        @Column("What the service said had answered") @As(Measures.class) @Nullable
+        String model) {
     static final Table<AnswerTableRow> TABLE = Table.of(AnswerTableRow.class);
 
     /** Beyond it nobody has counted. */
@@ -76,6 +79,6 @@ record AnswerTableRow(
     }
 
     Measures measures() {
-        return new Measures(firstOutputMs, totalMs, inputTokens, outputTokens, cost, currency, estimated, tries);
+        return new Measures(firstOutputMs, totalMs, inputTokens, outputTokens, cost, currency, estimated, tries, model);
     }
 }

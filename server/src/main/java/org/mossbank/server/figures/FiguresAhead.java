@@ -1,9 +1,11 @@
 package org.mossbank.server.figures;
 
+import java.util.List;
 import java.util.concurrent.ArrayBlockingQueue;
 import java.util.concurrent.ThreadPoolExecutor;
 import java.util.concurrent.TimeUnit;
 import org.mossbank.server.ids.StudyId;
+import org.mossbank.server.shared.Progress;
 import org.mossbank.server.shared.SystemOnly;
 import org.mossbank.server.shared.database.Statistics;
 import org.slf4j.Logger;
@@ -25,7 +27,10 @@ public class FiguresAhead {
     /** The order of what is worked out: what is opened first comes first, and all else without an order after it. */
     public static final int ON_THE_FIRST_PAGE = 1;
 
-    public static final int ON_THE_SECOND = 2;
+    /** On the first page too, fetched by itself, as it takes longer. */
+    public static final int BESIDE_IT = 2;
+
+    public static final int ON_THE_SECOND = 3;
 
     /** Looked up when first needed: what they are made of is much. */
     private final ObjectProvider<WorkedOutAhead> all;
@@ -66,7 +71,7 @@ public class FiguresAhead {
 
     /**
      * Of a study that was written whole; outside its transaction. The database is told to look at what came before it is asked,
-     * and what is opened first is there when this returns: whoever brings a study in waits already.
+     * and all that takes long to work out is there when this returns: whoever brings a study in waits already, and is told for what.
      *
      * @param rows how many answers on sheets came
      */
@@ -74,9 +79,13 @@ public class FiguresAhead {
     public void cameIn(StudyId study, int rows) {
         statistics.renewAfter(rows);
         if (wanted) {
-            all.orderedStream().filter(WorkedOutAhead::isWaitedFor).forEach(one -> workOut(study, one));
+            List<WorkedOutAhead> every = all.orderedStream().toList();
+            Progress.stage("working out figures", every.size());
+            every.forEach(one -> {
+                workOut(study, one);
+                Progress.advance(1);
+            });
         }
-        of(study);
     }
 
     /** Returns at once. */

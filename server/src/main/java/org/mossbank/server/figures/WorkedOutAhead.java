@@ -6,9 +6,4 @@ import org.mossbank.server.ids.StudyId;
 public interface WorkedOutAhead {
     /** Works them out and keeps them. */
     void workOut(StudyId study);
-
-    /** Whether it is opened first, and short enough to be waited for where a study comes in whole. */
-    default boolean isWaitedFor() {
-        return false;
-    }
 }

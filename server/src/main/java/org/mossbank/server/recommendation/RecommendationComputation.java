@@ -2,9 +2,11 @@ package org.mossbank.server.recommendation;
 
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.TreeMap;
 import java.util.stream.Collectors;
 import org.mossbank.core.comparison.Difference;
 import org.mossbank.core.comparison.Standing;
@@ -20,6 +22,7 @@ import org.mossbank.server.agreement.StudyAgreement;
 import org.mossbank.server.answer.AnswerFacts;
 import org.mossbank.server.candidate.CandidateView;
 import org.mossbank.server.grading.SentGrade;
+import org.mossbank.server.ids.CandidateId;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.masking.Masking;
 import org.mossbank.server.prompt.PromptView;
@@ -57,6 +60,24 @@ class RecommendationComputation {
         all.sort(Comparator.comparing(RecommendationReport.UnequalFollowUps::title)
                 .thenComparing(RecommendationReport.UnequalFollowUps::attempt));
         return all;
+    }
+
+    private static List<RecommendationReport.SeveralModels> severalModels(RecommendationData data) {
+        Map<CandidateId, Map<String, Integer>> answered = new HashMap<>();
+        for (AnswerFacts a : data.answers().values()) {
+            a.measures()
+                    .models()
+                    .forEach(m -> answered.computeIfAbsent(a.candidateId(), c -> new TreeMap<>())
+                            .merge(m, 1, Integer::sum));
+        }
+        return data.candidates().stream()
+                .filter(c -> answered.getOrDefault(c.id(), Map.of()).size() > 1)
+                .map(c -> new RecommendationReport.SeveralModels(
+                        c.id(),
+                        Require.known(answered, c.id()).entrySet().stream()
+                                .map(e -> new RecommendationReport.Answered(e.getKey(), e.getValue()))
+                                .toList()))
+                .toList();
     }
 
     RecommendationReport compute(StudyId study, long revision) {
@@ -147,6 +168,7 @@ class RecommendationComputation {
                         .toList(),
                 agreement.setAside(),
                 unequalFollowUps(data),
+                severalModels(data),
                 data.reopenings(),
                 data.expectations(),
                 new RecommendationReport.BlindingView(

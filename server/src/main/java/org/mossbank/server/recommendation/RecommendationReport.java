@@ -46,6 +46,7 @@ public record RecommendationReport(
         List<RuledOut> ruledOut,
         List<AgreementReport.SetAsidePrompt> setAside,
         List<UnequalFollowUps> unequalFollowUps,
+        List<SeveralModels> severalModels,
         List<Reopening> reopenings,
         List<ExpectationView> expectations,
         BlindingView blinding,
@@ -73,6 +74,16 @@ public record RecommendationReport(
      */
     public record UnequalFollowUps(
             AnswerId answerId, PromptId promptId, String title, CandidateId candidateId, int attempt, int followUps) {}
+
+    /**
+     * A candidate for which more than one model answered, as its service said.
+     *
+     * @param answered how many answers each gave, or was a part of; in the order of names
+     */
+    public record SeveralModels(CandidateId candidateId, List<Answered> answered) {}
+
+    /** @param answers how many say that it answered */
+    public record Answered(String model, int answers) {}
 
     /** What may be said of a candidate against the best of the others. */
     public enum Place {

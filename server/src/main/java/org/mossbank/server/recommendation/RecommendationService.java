@@ -129,11 +129,6 @@ class RecommendationService {
                     .orElseGet(() -> prompts.of(study));
         }
 
-        @Override
-        public boolean isWaitedFor() {
-            return true;
-        }
-
         /** Not while raters grade: nobody may see them then, and each sheet makes them others. */
         @Override
         public void workOut(StudyId study) {
@@ -171,16 +166,11 @@ class RecommendationService {
         public void workOut(StudyId study) {
             grading.round(study).filter(Grading.RoundState::hasEnded).ifPresent(r -> reports.prompts(study));
         }
-
-        @Override
-        public boolean isWaitedFor() {
-            return true;
-        }
     }
 
-    /** What the outcome hangs on stands on the first page too, and takes longer than what is waited for. */
+    /** What the outcome hangs on. */
     @Component
-    @Order(FiguresAhead.ON_THE_FIRST_PAGE)
+    @Order(FiguresAhead.BESIDE_IT)
     static class RobustnessAhead implements WorkedOutAhead {
         private final RecommendationReports reports;
         private final Grading grading;

@@ -122,7 +122,8 @@ class RunSubject {
                 cost,
                 cost == null ? null : price.currency(),
                 estimated,
-                cell.tries());
+                cell.tries(),
+                reply.model());
     }
 
     private long estimatedInput(RunCell cell) {

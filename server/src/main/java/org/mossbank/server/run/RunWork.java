@@ -9,9 +9,11 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.Set;
 import java.util.UUID;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.server.answer.AnswerView;
+import org.mossbank.server.answer.AnsweringModels;
 import org.mossbank.server.answer.Answers;
 import org.mossbank.server.answer.FollowUp;
 import org.mossbank.server.answer.Measures;
@@ -40,6 +42,7 @@ class RunWork {
     private final RunCellRepository cells;
     private final RunSubject about;
     private final Answers answers;
+    private final AnsweringModels models;
     private final Snapshot snapshot;
     private final TransactionTemplate transactions;
     private final Clock clock;
@@ -49,6 +52,7 @@ class RunWork {
             RunCellRepository cells,
             RunSubject about,
             Answers answers,
+            AnsweringModels models,
             Snapshot snapshot,
             TransactionTemplate transactions,
             Clock clock) {
@@ -56,6 +60,7 @@ class RunWork {
         this.cells = cells;
         this.about = about;
         this.answers = answers;
+        this.models = models;
         this.snapshot = snapshot;
         this.transactions = transactions;
         this.clock = clock;
@@ -139,6 +144,7 @@ class RunWork {
         Run run = lock(claim.runId());
         RunCell cell = alone(claim.cellId());
         if (cell.isOwnedBy(server)) {
+            pauseOnAnotherModel(run, cell, reply);
             write(run, cell, reply, weighed);
             pauseOnAlikeFaults(run, cell);
         } else if (!reply.free()) {
@@ -161,6 +167,23 @@ class RunWork {
             run.pause(
                     "%s failed %d times in the same way, and answered nothing so far. Try its source before you go on."
                             .formatted(about.candidate(cell).name(), alike));
+        }
+    }
+
+    /** A service that put another version in place in the middle would have its answers counted as one candidate's. Asked once of each. */
+    private void pauseOnAnotherModel(Run run, RunCell cell, Reply reply) {
+        if (reply.model() == null || reply.free()) {
+            return;
+        }
+        Set<String> before = models.of(run.studyId(), cell.candidateId());
+        if (before.isEmpty() || before.contains(reply.model())) {
+            return;
+        }
+        String said = "%s says that %s answered, and before that %s."
+                .formatted(about.candidate(cell).name(), reply.model(), String.join(", ", before));
+        cell.note(said);
+        if (run.state() == Run.State.RUNNING) {
+            run.pause(said + " Its answers are marked. Go on if they may stand for one candidate.");
         }
     }
 
@@ -287,6 +310,7 @@ class RunWork {
                 came,
                 cell.firstOutputMs(),
                 Duration.between(asked, now).toMillis(),
+                null,
                 null,
                 null,
                 "The server that asked was not heard of for "

@@ -11,6 +11,7 @@ import org.jspecify.annotations.Nullable;
  * @param totalMs       milliseconds in all
  * @param inputTokens   as the service counted them
  * @param outputTokens  as the service counted them
+ * @param model         what the service said had answered; absent where it said nothing
  * @param reason        why it is not complete, in words; empty if it is
  * @param free          whether nothing can have been paid for, because it was turned away before anything came
  * @param retry         whether to try again makes sense; only where it was free
@@ -23,6 +24,7 @@ public record Reply(
         long totalMs,
         @Nullable Long inputTokens,
         @Nullable Long outputTokens,
+        @Nullable String model,
         String reason,
         boolean free,
         boolean retry,
@@ -45,7 +47,7 @@ public record Reply(
 
     /** Turned away before anything came. */
     static Reply turnedAway(long totalMs, String reason, boolean retry, @Nullable Duration retryAfter) {
-        return new Reply(Ending.FAILED, "", null, totalMs, null, null, reason, true, retry, retryAfter);
+        return new Reply(Ending.FAILED, "", null, totalMs, null, null, null, reason, true, retry, retryAfter);
     }
 
     /** Ended without being complete, after it may have cost something. */
@@ -57,6 +59,7 @@ public record Reply(
                 totalMs,
                 came.inputTokens(),
                 came.outputTokens(),
+                came.model(),
                 reason,
                 false,
                 false,

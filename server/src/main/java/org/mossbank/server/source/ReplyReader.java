@@ -20,6 +20,9 @@ final class ReplyReader {
     /** More than any answer; a service that sends without end is cut off. */
     private static final int MOST_BYTES = 8 << 20;
 
+    /** What calls itself by more is cut. */
+    private static final int LONGEST_NAME = 100;
+
     private static final JsonMapper JSON = JsonMapper.shared();
 
     private final SourceContent source;
@@ -29,6 +32,7 @@ final class ReplyReader {
     private @Nullable Long firstOutputMs;
     private @Nullable Long inputTokens;
     private @Nullable Long outputTokens;
+    private @Nullable String model;
     private @Nullable String finish;
     private boolean ended;
 
@@ -44,10 +48,11 @@ final class ReplyReader {
             String text,
             @Nullable Long firstOutputMs,
             @Nullable Long inputTokens,
-            @Nullable Long outputTokens) {}
+            @Nullable Long outputTokens,
+            @Nullable String model) {}
 
     Came came() {
-        return new Came(text.toString(), firstOutputMs, inputTokens, outputTokens);
+        return new Came(text.toString(), firstOutputMs, inputTokens, outputTokens, model);
     }
 
     /** What a service sent that cannot be read. */
@@ -125,7 +130,18 @@ final class ReplyReader {
         });
         inputTokens = count(json, source.inputTokensPointer()).orElse(inputTokens);
         outputTokens = count(json, source.outputTokensPointer()).orElse(outputTokens);
+        at(json, source.modelPointer())
+                .filter(JsonNode::isString)
+                .map(n -> named(n.asString()))
+                .filter(n -> !n.isEmpty())
+                .ifPresent(n -> model = n);
         at(json, source.finishPointer()).filter(JsonNode::isString).ifPresent(word -> finish = word.asString());
+    }
+
+    /** On one line, and no longer than a name is. */
+    private static String named(String told) {
+        String start = told.substring(0, Math.min(told.length(), LONGEST_NAME));
+        return start.replaceAll("[\\p{Cntrl}\\p{Cf}\\s]+", " ").strip();
     }
 
     private static Optional<JsonNode> at(JsonNode json, String pointer) {
@@ -166,6 +182,7 @@ final class ReplyReader {
                 totalMs,
                 inputTokens,
                 outputTokens,
+                model,
                 "",
                 false,
                 false,

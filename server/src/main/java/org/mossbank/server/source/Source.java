@@ -46,6 +46,7 @@ class Source {
     private String inputTokensPointer;
     private String outputTokensPointer;
     private String finishPointer;
+    private String modelPointer;
     private String[] completeWords;
     private String[] refusedWords;
     private String endMark;
@@ -86,6 +87,7 @@ class Source {
         inputTokensPointer = content.inputTokensPointer();
         outputTokensPointer = content.outputTokensPointer();
         finishPointer = content.finishPointer();
+        modelPointer = content.modelPointer();
         completeWords = content.completeWords().toArray(String[]::new);
         refusedWords = content.refusedWords().toArray(String[]::new);
         endMark = content.endMark();
@@ -118,6 +120,7 @@ class Source {
                 inputTokensPointer,
                 outputTokensPointer,
                 finishPointer,
+                modelPointer,
                 List.of(completeWords),
                 List.of(refusedWords),
                 endMark,

@@ -279,6 +279,7 @@ class SourceClient implements DisposableBean {
                     reply.totalMs(),
                     reply.inputTokens(),
                     reply.outputTokens(),
+                    reply.model() == null ? null : secrets.hide(reply.model()),
                     secrets.hide(reply.reason()),
                     reply.free(),
                     reply.retry(),

@@ -22,6 +22,7 @@ import java.util.List;
  * @param inputTokensPointer  JSON Pointer to the count of tokens sent; empty if none comes
  * @param outputTokensPointer JSON Pointer to the count of tokens received; empty if none comes
  * @param finishPointer       JSON Pointer to the word that says how it ended; empty if none comes
+ * @param modelPointer        JSON Pointer to what it says has answered, such as a version; empty if none comes
  * @param completeWords       words of a complete answer; any other is an incomplete one
  * @param refusedWords        words of a refusal
  * @param endMark             what the last event holds in place of JSON; empty if the stream just ends
@@ -50,6 +51,9 @@ public record SourceContent(
 
         @NotNull @Pattern(regexp = POINTER, message = POINTER_RULE)
         String finishPointer,
+
+        @NotNull @Pattern(regexp = POINTER, message = POINTER_RULE)
+        String modelPointer,
 
         @NotNull @Size(max = 20) List<@NotBlank @Size(max = 60) String> completeWords,
         @NotNull @Size(max = 20) List<@NotBlank @Size(max = 60) String> refusedWords,

@@ -57,6 +57,10 @@ public final class SourceRows {
             @Pattern(regexp = SourceContent.PLAIN_POINTER)
             String finishPointer,
 
+            @Column("JSON Pointer to what it says has answered, such as a version; empty if none comes")
+            @Pattern(regexp = SourceContent.PLAIN_POINTER)
+            String modelPointer,
+
             @Column("Words of a complete answer, with ; between them")
             List<String> completeWords,
 
@@ -149,6 +153,7 @@ public final class SourceRows {
                 row.inputTokensPointer(),
                 row.outputTokensPointer(),
                 row.finishPointer(),
+                row.modelPointer(),
                 row.completeWords(),
                 row.refusedWords(),
                 row.endMark(),
@@ -173,6 +178,7 @@ public final class SourceRows {
                         source.inputTokensPointer(),
                         source.outputTokensPointer(),
                         source.finishPointer(),
+                        source.modelPointer(),
                         source.completeWords(),
                         source.refusedWords(),
                         source.endMark(),

@@ -31,6 +31,7 @@ public class LimitsTest {
             answer-line.candidate        CandidateContent.name
             answer-line.follow_ups       AddAnswer.followUps#
             answer-line.follow_ups.asked FollowUp.asked
+            answer-line.model            Measures.model
             answer-line.prompt           PromptContent.title
             rubric-history.versions.criteria.floor               CriterionContent.floor
             rubric-history.versions.criteria.levels              CriterionContent.levels#

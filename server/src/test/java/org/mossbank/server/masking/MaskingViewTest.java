@@ -32,7 +32,7 @@ public class MaskingViewTest {
                 Outcome.COMPLETE,
                 "x ".repeat(decided + undecided),
                 List.of(),
-                new Measures(null, null, null, null, null, null, false, null),
+                new Measures(null, null, null, null, null, null, false, null, null),
                 new ChangeSize(0, 0, 0, true),
                 0);
         return new Stretches.AnswerStretches(answer, stretches, true);

@@ -460,6 +460,35 @@ public class RunTest extends ServerTest {
         assertThat(answers(own)).hasSize(12);
     }
 
+    /** It is told once; what either gave stays as it is, and the recommendation says that there were two. */
+    @Test
+    public void anotherModelInTheMiddlePausesARun() throws Exception {
+        StudyInTheMaking own = study("quillwort");
+        String candidate = own.get("/candidates").get(0).path("id").asString();
+        await(own, start(own, all(own)), is("FINISHED"));
+        put(own, candidate, "quillwort?fault=newer", 0, Map.of());
+        Map<String, Object> more = all(own);
+        more.put("attempts", 3);
+
+        String id = start(own, more);
+        JsonNode run = await(own, id, is("PAUSED"));
+        assertThat(run.path("reason").asString())
+                .isEqualTo(
+                        "Candidate 1 says that quillwort-2 answered, and before that quillwort-1. Its answers are marked."
+                                + " Go on if they may stand for one candidate.");
+        assertThat(states(run)).contains("WAITING");
+
+        own.post("/runs/" + id + "/resume", Map.of());
+        await(own, id, is("FINISHED"));
+        assertThat(answers(own))
+                .extracting(a -> a.at("/measures/model").asString())
+                .containsOnly("quillwort-1", "quillwort-2");
+        JsonNode several = own.get("/recommendation").at("/severalModels/0");
+        assertThat(several.path("candidateId").asString()).isEqualTo(candidate);
+        assertThat(several.at("/answered/0/model").asString()).isEqualTo("quillwort-1");
+        assertThat(several.at("/answered/0/answers").asInt()).isEqualTo(2);
+    }
+
     /** The answers are taken out together; what they cost, and that they failed, stays with the run. */
     @Test
     public void whatFailedCanBeAskedAgain() throws Exception {

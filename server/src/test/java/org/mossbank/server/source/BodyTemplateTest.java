@@ -21,6 +21,7 @@ public class BodyTemplateTest {
                 "/took/read",
                 "/took/wrote",
                 "/ended",
+                "/made_by",
                 List.of("done"),
                 List.of("declined"),
                 shape == SourceContent.Shape.EVENTS ? "over" : "",

@@ -77,6 +77,7 @@ public class SourceClientTest {
                 counted ? "/took/read" : "",
                 counted ? "/took/wrote" : "",
                 counted ? "/ended" : "",
+                counted ? "/made_by" : "",
                 counted ? List.of("done") : List.of(),
                 List.of("declined"),
                 service.equals("brindle") ? "over" : "",
@@ -100,6 +101,14 @@ public class SourceClientTest {
         assertThat(reply.inputTokens()).isEqualTo(7);
         assertThat(reply.outputTokens()).isEqualTo(7);
         assertThat(reply.firstOutputMs()).isNotNull().isLessThanOrEqualTo(reply.totalMs());
+    }
+
+    @Test
+    public void whatSaysItAnsweredIsRead() {
+        assertThat(ask("quillwort", "").model()).isEqualTo("quillwort-1");
+        assertThat(ask("brindle", "").model()).isEqualTo("brindle-1");
+        assertThat(ask("tansy", "").model()).isNull();
+        assertThat(ask("quillwort", "&fault=newer").model()).isEqualTo("quillwort-2");
     }
 
     @Test
@@ -280,6 +289,7 @@ public class SourceClientTest {
                 s.inputTokensPointer(),
                 s.outputTokensPointer(),
                 s.finishPointer(),
+                s.modelPointer(),
                 s.completeWords(),
                 s.refusedWords(),
                 s.endMark(),

@@ -3,6 +3,7 @@ package org.mossbank.server.memo.document;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.stream.Collectors;
 import org.mossbank.server.acts.ActView;
 import org.mossbank.server.acts.OutcomeTeller;
 import org.mossbank.server.recommendation.RecommendationReport;
@@ -29,6 +30,7 @@ final class OnTheWayParts {
         if (report.unequalFollowUps().isEmpty()) {
             part.say("No candidate was followed up with words that another did not get.");
         }
+        report.severalModels().forEach(s -> part.say(severalModels(s, basis)));
         RecommendationReport.LookingView looking = report.looking();
         part.say(
                 looking.taken().isEmpty()
@@ -37,6 +39,14 @@ final class OnTheWayParts {
                                 + Numerals.count(looking.taken().size(), "time", "times")
                                 + " before grading had ended, as the brief allows; what that costs is taken off what may be said.");
         return part;
+    }
+
+    private static String severalModels(RecommendationReport.SeveralModels several, MemoBasis basis) {
+        return "More than one model answered for " + basis.name(several.candidateId()) + ", by its service's own word: "
+                + several.answered().stream()
+                        .map(a -> a.model() + " (" + Numerals.count(a.answers(), "answer", "answers") + ")")
+                        .collect(Collectors.joining(", "))
+                + ". They count as one candidate.";
     }
 
     private static String failed(RecommendationReport report) {

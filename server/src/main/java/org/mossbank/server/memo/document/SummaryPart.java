@@ -150,6 +150,10 @@ final class SummaryPart {
                 .map(RecommendationReport.UnequalFollowUps::candidateId)
                 .distinct()
                 .forEach(c -> said.add(basis.name(c) + " got follow-ups of its own that the others did not."));
+        report.severalModels().stream()
+                .filter(s -> named.contains(s.candidateId()))
+                .forEach(s -> said.add("More than one model answered for " + basis.name(s.candidateId())
+                        + ", by its service's own word."));
         another(report.failed().otherwise())
                 .ifPresent(o ->
                         said.add("If answers that left nothing to grade counted the other way, it would be: " + o));
