@@ -3,10 +3,10 @@ import type { Schemas } from "../../api/client";
 import { classes } from "../../ui/classes";
 import { DiffLines, linesAgainst } from "../../ui/DiffText";
 import { count, duration } from "../../ui/format";
-import { outcomeWords } from "./words";
+import { changesLine, itemWords, outcomeWords } from "./words";
 
 /** What came of a trial; what it took is not for everybody. */
-export type Came = Pick<Schemas["TrialResult"], "summary" | "items" | "messages" | "log"> & {
+export type Came = Pick<Schemas["TrialResult"], "summary" | "items" | "messages" | "log" | "repository"> & {
   millis?: number;
   memoryKb?: number;
 };
@@ -22,6 +22,7 @@ export function TrialItems({ result }: { result: Came }) {
         {millis > 0 && ` · ${duration(millis)}`}
         {memoryKb > 0 && ` · at most ${Math.round(memoryKb / 1024)} MB`}
       </p>
+      {result.repository && <Repository end={result.repository} items={result.items} />}
       <ol className="grid gap-3">
         {result.items.map((item, i) => (
           <Item key={i} item={item} />
@@ -38,12 +39,43 @@ export function TrialItems({ result }: { result: Came }) {
   );
 }
 
+type RepositoryProps = { end: NonNullable<Came["repository"]>; items: Came["items"] };
+
+/** What became of the repository's tests, and of files that nobody spoke of. */
+export function Repository({ end, items }: RepositoryProps) {
+  const changes = changesLine(items);
+  return (
+    <div className="grid gap-1">
+      <p>
+        In a copy of the repository at <span className="font-mono">{end.commit.slice(0, 10)}</span>
+        {end.changed.length > 0 && `, ${count(end.changed.length, "file", "files")} changed`}
+        {changes !== "" && `. Tests: ${changes}`}.
+      </p>
+      {end.outside.length > 0 && (
+        <p>
+          Changed, though the prompt does not show it:{" "}
+          {end.outside.map((path) => (
+            <span key={path} className="mr-2 font-mono wrap-anywhere">
+              {path}
+            </span>
+          ))}
+        </p>
+      )}
+      {end.fits.map((how) => (
+        <p key={how} className="text-sm text-ink-soft">
+          {how}
+        </p>
+      ))}
+    </div>
+  );
+}
+
 function Item({ item }: { item: Schemas["CheckItem"] }) {
   const passed = item.outcome === "PASSED";
   return (
     <li className={classes("border-l-2 pl-3", passed ? "border-lichen" : "border-clay")}>
       <p>
-        <span className="font-medium wrap-anywhere">{item.name}</span>: {outcomeWords(item.outcome)}
+        <span className="font-medium wrap-anywhere">{item.name}</span>: {itemWords(item)}
         {item.why !== "" && `, ${item.why}`}
       </p>
       {!passed && (item.expected !== "" || item.came !== "") && (

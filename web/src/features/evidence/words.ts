@@ -16,6 +16,39 @@ const OUTCOMES: Record<Outcome, string> = {
 
 export const outcomeWords = (outcome: Outcome): string => OUTCOMES[outcome];
 
+type TestChange = NonNullable<Schemas["CheckItem"]["change"]>;
+
+const CHANGES: Record<TestChange, string> = {
+  BROKEN: "broken",
+  STILL_FAILS: "still fails",
+  MENDED: "mended",
+  NEW: "new",
+  MAY_FAIL: "still fails, as it may",
+  STILL_PASSES: "still passes",
+};
+
+const WORST_FIRST: TestChange[] = ["BROKEN", "STILL_FAILS", "MENDED", "NEW", "MAY_FAIL", "STILL_PASSES"];
+
+/** How a test of a repository ended before an answer and after it. */
+export const changeWords = (change: TestChange): string => CHANGES[change];
+
+/** How one thing that was asked ended: of a repository's tests, against how it ended before. */
+export function itemWords({ outcome, change }: Pick<Schemas["CheckItem"], "outcome" | "change">): string {
+  return change === undefined
+    ? outcomeWords(outcome)
+    : change === "NEW"
+      ? `new, ${outcomeWords(outcome)}`
+      : changeWords(change);
+}
+
+/** How many tests of a repository ended how, what is worst first; empty where nothing was tried before. */
+export function changesLine(items: Pick<Schemas["CheckItem"], "change">[]): string {
+  return WORST_FIRST.map((change) => [items.filter((i) => i.change === change).length, changeWords(change)] as const)
+    .filter(([n]) => n > 0)
+    .map(([n, words]) => `${n} ${words}`)
+    .join(", ");
+}
+
 /** How a trial ended as a whole, with how much of what was asked passed where that says more. */
 export function summaryWords({ outcome, passed, asked }: Schemas["TrialSummary"]): string {
   const part =

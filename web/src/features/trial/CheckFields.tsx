@@ -16,6 +16,7 @@ export function CheckFields({ draft, isSql }: CheckFieldsProps) {
   const write = (change: Partial<Content>, group?: string) => draft.change({ ...content, ...change }, group);
   return (
     <div className="grid gap-6">
+      <RepositoryFields content={content} onContent={(next, group) => draft.change(next, group)} />
       <LooseFields content={content} onContent={(next, group) => draft.change(next, group)} />
       <FileList
         legend="Files of the check"
@@ -61,6 +62,50 @@ const WITHOUT_CODE: { value: Content["withoutCode"]; label: string }[] = [
   { value: "FAILS", label: "does not work: it was to bring some" },
   { value: "LEFT_OUT", label: "is not tried: the prompt asks for words" },
 ];
+
+const REPOSITORY: Schemas["RepositoryOfCheck"] = { repository: "/", commit: "0".repeat(40), wanted: [] };
+
+function RepositoryFields({ content, onContent }: PartProps) {
+  const { repository, ...rest } = content;
+  const write = (change: Partial<Schemas["RepositoryOfCheck"]>) =>
+    onContent({ ...rest, repository: { ...REPOSITORY, ...repository, ...change } }, "repository");
+  const begin = () => onContent({ ...rest, tests: rest.tests ?? TESTS, repository: REPOSITORY });
+  return (
+    <fieldset>
+      <legend className="mb-1 font-medium">Repository</legend>
+      <Tick
+        checked={repository !== undefined}
+        label="Answers change a whole repository"
+        hint="A copy of it at one commit, under the prompt’s own code. Its tests are run before an answer and after it; the repository is only read."
+        onTick={(has) => (has ? begin() : onContent(rest))}
+      />
+      {repository && (
+        <div className="mt-2 grid gap-3">
+          <Field
+            label="Where it is"
+            hint="An absolute path on the server, in a folder that its administrator allows."
+            maxLength={LIMITS.RepositoryOfCheck.repository}
+            value={repository.repository}
+            onChange={(e) => write({ repository: e.target.value })}
+          />
+          <Field
+            label="Commit"
+            hint="Its full id."
+            maxLength={LIMITS.RepositoryOfCheck.commit}
+            value={repository.commit}
+            onChange={(e) => write({ commit: e.target.value.trim() })}
+          />
+          <Area
+            label="Tests that must pass afterwards"
+            hint="By name, one a line. Empty for all; others may fail as they did before."
+            value={repository.wanted.join("\n")}
+            onChange={(e) => write({ wanted: e.target.value.split("\n").filter((line) => line !== "") })}
+          />
+        </div>
+      )}
+    </fieldset>
+  );
+}
 
 const LOOSE = { path: "answer.txt", before: "", after: "", importsFirst: false };
 

@@ -1,5 +1,6 @@
 import type { Schemas } from "../../../api/client";
-import { outcomeWords } from "../../evidence";
+import { count } from "../../../ui/format";
+import { itemWords, outcomeWords } from "../../evidence";
 import type { TriedAnswer } from "./TriedTable";
 
 /**
@@ -26,26 +27,59 @@ const keyOf = (item: Schemas["CheckItem"]) => (item.sort === "BUILD" ? "BUILD" :
 export function itemRows(answers: TriedAnswer[]): TriedRow[] {
   const items = answers.map(({ trial }) => trial.result?.items ?? []);
   const longest = [...items].sort((a, b) => b.length - a.length);
-  const keys = [...new Set(longest.flatMap((of) => of.map(keyOf)))];
-  return keys.map((key): TriedRow => {
-    const of = items.map((own) => own.find((i) => keyOf(i) === key));
-    const first = of.find((i) => i !== undefined);
-    const expected = of.find((i) => i && i.expected !== "")?.expected;
-    return {
-      key,
-      name: first ? NAMES[first.sort](first.name) : key,
-      ...(expected !== undefined && { expected }),
-      cells: of.map((item): Cell | undefined => item && cellOf(item)),
-    };
+  const all = [...new Set(longest.flatMap((of) => of.map(keyOf)))];
+  const same = new Set(all.filter((key) => items.every((own) => isAsBefore(own.find((i) => keyOf(i) === key)))));
+  const rows = all.filter((key) => !same.has(key)).map((key) => itemRow(key, items));
+  return [...rows, ...(same.size > 0 ? [asBeforeRow(same.size, items)] : []), ...repositoryRows(answers)];
+}
+
+/** A test of a repository that passed before and does now, or was not run for an answer that could not be tried. */
+const isAsBefore = (item: Schemas["CheckItem"] | undefined) => item === undefined || item.change === "STILL_PASSES";
+
+/** What is as it was for every answer, in one row: a repository has hundreds of such tests. */
+function asBeforeRow(tests: number, items: Schemas["CheckItem"][][]): TriedRow {
+  return {
+    key: "as before",
+    name: `${count(tests, "other test", "other tests")}`,
+    cells: items.map((own): Cell | undefined =>
+      own.some((i) => i.change !== undefined) ? { words: "still pass", good: true } : undefined,
+    ),
+  };
+}
+
+/** What an answer changed that the prompt does not show, and where its changes did not fit exactly. */
+function repositoryRows(answers: TriedAnswer[]): TriedRow[] {
+  const row = (key: "outside" | "fits", name: string): TriedRow => ({
+    key,
+    name,
+    cells: answers.map(({ trial }): Cell | undefined => {
+      const lines = trial.result?.repository?.[key] ?? [];
+      return lines.length === 0 ? undefined : { words: lines.join(" "), text: lines.join("\n") };
+    }),
   });
+  return [row("outside", "Changed, though not shown"), row("fits", "How it fits")].filter((r) =>
+    r.cells.some((c) => c !== undefined),
+  );
+}
+
+function itemRow(key: string, items: Schemas["CheckItem"][][]): TriedRow {
+  const of = items.map((own) => own.find((i) => keyOf(i) === key));
+  const first = of.find((i) => i !== undefined);
+  const expected = of.find((i) => i && i.expected !== "")?.expected;
+  return {
+    key,
+    name: first ? NAMES[first.sort](first.name) : key,
+    ...(expected !== undefined && { expected }),
+    cells: of.map((item): Cell | undefined => item && cellOf(item)),
+  };
 }
 
 function cellOf(item: Schemas["CheckItem"]): Cell {
-  const words = outcomeWords(item.outcome);
+  const words = itemWords(item);
   const text = item.came === "" ? item.why : item.came;
   return {
     words: item.why === "" ? words : `${words}, ${item.why}`,
-    good: item.outcome === "PASSED",
+    ...(item.change !== "MAY_FAIL" && { good: item.outcome === "PASSED" }),
     ...(text !== "" && { text }),
     ...(item.came !== "" && { against: item.expected }),
   };

@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Function;
 import org.mossbank.core.markdown.FencedBlock;
 
 /**
@@ -55,9 +56,40 @@ public record AnswerCode(List<Fitted> changes, List<CodeFile> files, List<String
     static AnswerCode of(Map<String, String> startingCode, String answer, ComparisonBudget budget) {
         StartingCode start = new StartingCode(startingCode);
         AnswerChanges found = AnswerChanges.in(start, answer, budget);
-        List<Fitted> changes = found.told().stream()
-                .map(c -> new Fitted(c, AnswerChanges.misfit(start, c)))
-                .toList();
+        return ended(start, found, budget, c -> new Fitted(c, AnswerChanges.misfit(start, c)));
+    }
+
+    /**
+     * An answer's code, changes fitted in where their lines stand.
+     *
+     * @param told how changes fit where they do not fit exactly, in sentences
+     */
+    public record Loosely(AnswerCode code, List<String> told) {
+        public Loosely {
+            told = List.copyOf(told);
+        }
+    }
+
+    /** The same for a whole repository, where what an answer was shown may stand elsewhere. */
+    public static Loosely loosely(Map<String, String> repository, String answer) {
+        ComparisonBudget budget = ComparisonBudget.whole();
+        StartingCode start = new StartingCode(repository);
+        AnswerChanges found = AnswerChanges.in(start, answer, budget);
+        HunkFit fit = new HunkFit(start, budget);
+        AnswerCode code = ended(start, found, budget, c -> {
+            try {
+                return fit.of(c);
+            } catch (ComparisonBudget.Spent e) {
+                return new Fitted(
+                        c, Optional.of(c.from() + " could not be searched for where it fits: it is too much"));
+            }
+        });
+        return new Loosely(code, fit.told());
+    }
+
+    private static AnswerCode ended(
+            StartingCode start, AnswerChanges found, ComparisonBudget budget, Function<FileChange, Fitted> fit) {
+        List<Fitted> changes = found.told().stream().map(fit).toList();
         List<CodeFile> files = new ArrayList<>();
         try {
             for (Fitted fitted : changes) {

@@ -1,5 +1,7 @@
 package org.mossbank.core.trial;
 
+import org.jspecify.annotations.Nullable;
+
 /**
  * One thing that a check asks, and how it ended.
  *
@@ -7,8 +9,31 @@ package org.mossbank.core.trial;
  * @param expected what had to come; empty where only that it ends well was asked
  * @param came     what came, where it was otherwise
  * @param why      in words, where it did not pass
+ * @param change   how it ended before the answer and after; absent where nothing was tried before
  */
-public record CheckItem(Sort sort, String name, TrialOutcome outcome, String expected, String came, String why) {
+public record CheckItem(
+        Sort sort,
+        String name,
+        TrialOutcome outcome,
+        String expected,
+        String came,
+        String why,
+        @Nullable TestChange change) {
+    /** One that was not tried before. */
+    public CheckItem(Sort sort, String name, TrialOutcome outcome, String expected, String came, String why) {
+        this(sort, name, outcome, expected, came, why, null);
+    }
+
+    /** The same, told by how it ended before. */
+    public CheckItem with(TestChange told) {
+        return new CheckItem(sort, name, outcome, expected, came, why, told);
+    }
+
+    /** Whether the trial hangs on it. */
+    public boolean counts() {
+        return change != TestChange.MAY_FAIL;
+    }
+
     /** What was asked. */
     public enum Sort {
         BUILD,

@@ -60,6 +60,11 @@ public class AnswerCodes {
                 : heavy.run(() -> Objects.requireNonNull(kept.get(key, k -> AnswerCode.of(startingCode, text))));
     }
 
+    /** The same for a whole repository, changes fitted in where their lines stand; not kept, as it is much. */
+    public AnswerCode.Loosely loosely(Map<String, String> repository, String text) {
+        return heavy.run(() -> AnswerCode.loosely(repository, text));
+    }
+
     /** What an answer does to the starting code of its prompt, and where it goes beyond what the prompt speaks of. */
     public CodeView view(PromptView prompt, String text) {
         AnswerCode code = of(prompt.startingCode(), text);

@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.function.UnaryOperator;
 import java.util.regex.Pattern;
+import org.jspecify.annotations.Nullable;
 import org.mossbank.core.change.ChangedLine;
 import org.mossbank.core.change.FileChange;
 import org.mossbank.core.change.Hunk;
@@ -44,7 +45,18 @@ record Shown(UnaryOperator<String> masked) {
                 result.messages().stream()
                         .map(m -> new TrialResult.MessageOfLine(message(m.message()), m.answerLine()))
                         .toList(),
-                masked.apply(TIMES.matcher(result.log()).replaceAll("… ms")));
+                masked.apply(TIMES.matcher(result.log()).replaceAll("… ms")),
+                repository(result.repository()));
+    }
+
+    private TrialResult.@Nullable RepositoryEnd repository(TrialResult.@Nullable RepositoryEnd end) {
+        return end == null
+                ? null
+                : new TrialResult.RepositoryEnd(end.commit(), all(end.changed()), all(end.outside()), all(end.fits()));
+    }
+
+    private List<String> all(List<String> texts) {
+        return texts.stream().map(masked).toList();
     }
 
     private CheckItem item(CheckItem item) {
@@ -54,7 +66,8 @@ record Shown(UnaryOperator<String> masked) {
                 item.outcome(),
                 masked.apply(item.expected()),
                 masked.apply(item.came()),
-                masked.apply(item.why()));
+                masked.apply(item.why()),
+                item.change());
     }
 
     private CompilerMessage message(CompilerMessage message) {

@@ -10,6 +10,7 @@ import org.mossbank.server.ids.RepairId;
 import org.mossbank.server.ids.SheetAnswerId;
 import org.mossbank.server.study.RaterTerms;
 import org.mossbank.server.trial.TrialResult;
+import org.mossbank.server.trial.TrialResult.RepositoryEnd;
 
 /**
  * What a rater may know of the trials of the answers on their sheet: nothing that hints at a candidate can be in here.
@@ -61,7 +62,11 @@ record TrialsOnSheet(
 
     /** What came of a trial, masked, without what it took. */
     record ResultOnSheet(
-            TrialSummary summary, List<CheckItem> items, List<TrialResult.MessageOfLine> messages, String log) {
+            TrialSummary summary,
+            List<CheckItem> items,
+            List<TrialResult.MessageOfLine> messages,
+            String log,
+            @Nullable RepositoryEnd repository) {
         ResultOnSheet {
             items = List.copyOf(items);
             messages = List.copyOf(messages);

@@ -1,6 +1,7 @@
 package org.mossbank.server.sandbox;
 
 import java.nio.charset.StandardCharsets;
+import java.util.Collection;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
@@ -28,6 +29,23 @@ public final class WorkFiles {
      */
     public static WorkFiles of(Map<String, String> texts) {
         return NONE.with(texts);
+    }
+
+    /**
+     * @param files bytes by path, which nobody changes any more
+     * @throws IllegalArgumentException if a path leads out of the folder
+     */
+    public static WorkFiles ofBytes(Map<String, byte[]> files) {
+        SortedMap<String, byte[]> all = new TreeMap<>();
+        files.forEach((path, bytes) -> all.put(SafePath.require(path), bytes));
+        return new WorkFiles(all);
+    }
+
+    /** Without files that are not to be there. */
+    public WorkFiles without(Collection<String> paths) {
+        SortedMap<String, byte[]> fewer = new TreeMap<>(files);
+        paths.forEach(fewer::remove);
+        return new WorkFiles(fewer);
     }
 
     /** Takes over what was read; the caller keeps nothing of it. */

@@ -1,8 +1,10 @@
 package org.mossbank.server.startingcode;
 
+import com.fasterxml.jackson.annotation.JsonIgnore;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.InputStream;
+import java.io.OutputStream;
 import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
@@ -10,8 +12,11 @@ import java.nio.file.InvalidPathException;
 import java.nio.file.LinkOption;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
+import java.util.SortedMap;
+import java.util.TreeMap;
 import java.util.concurrent.TimeUnit;
 import java.util.regex.Pattern;
 import java.util.stream.Stream;
@@ -27,6 +32,10 @@ class GitReader {
     static final int MOST_FILES = 20_000;
     private static final long MOST_BYTES = 8L << 20;
     private static final int SECONDS = 20;
+    /** Of a whole repository: no more than a sandbox takes, with room for what is built of it. */
+    private static final int MOST_COPIED = 3_000;
+
+    private static final long MOST_BYTES_COPIED = 24L << 20;
 
     /** Files and folders below a repository's .git; each is looked at. */
     private static final int MOST_PARTS = 300_000;
@@ -43,8 +52,11 @@ class GitReader {
     /** A repository that may be read, at a commit. */
     record Commit(Path repository, String id) {}
 
-    /** A file at a commit, with its size in bytes. */
-    record Entry(String path, long bytes) {}
+    /** A file at a commit, with its size in bytes and the id of its content. */
+    record Entry(String path, long bytes, @JsonIgnore String blob) {}
+
+    /** What git is told, and how much it may say. */
+    private record Traffic(byte[] input, long most) {}
 
     boolean isOff() {
         return settings.roots().isEmpty();
@@ -164,7 +176,7 @@ class GitReader {
                     if (!Character.isDigit(parts[3].charAt(0))) {
                         throw StartingCodeProblem.of("commit", "the repository lacks an object of it");
                     }
-                    entries.add(new Entry(line.substring(tab + 1), Long.parseLong(parts[3])));
+                    entries.add(new Entry(line.substring(tab + 1), Long.parseLong(parts[3]), parts[2]));
                 }
             }
         }
@@ -184,11 +196,64 @@ class GitReader {
                 commit.id() + ":" + path);
     }
 
+    /**
+     * The bytes of all files at a commit as they were committed: no filter, no line ends and no keyword is put in. Links and
+     * submodules are left out.
+     *
+     * @throws org.mossbank.server.shared.Problem 400 if there are more files or bytes than a copy may have
+     */
+    SortedMap<String, byte[]> all(Commit commit) {
+        List<Entry> entries = list(commit);
+        if (entries.size() > MOST_COPIED
+                || entries.stream().mapToLong(Entry::bytes).sum() > MOST_BYTES_COPIED) {
+            throw StartingCodeProblem.of(
+                    "commit",
+                    "of a repository that answers are tried in, at most %,d files of %d MB together are copied"
+                            .formatted(MOST_COPIED, MOST_BYTES_COPIED >> 20));
+        }
+        StringBuilder asked = new StringBuilder();
+        for (Entry entry : entries) {
+            asked.append(entry.blob()).append('\n');
+        }
+        byte[] batch = run(
+                commit.repository(),
+                Wanted.commit("file of the commit"),
+                new Traffic(asked.toString().getBytes(StandardCharsets.US_ASCII), 2 * MOST_BYTES_COPIED),
+                "cat-file",
+                "--batch");
+        return split(batch, entries);
+    }
+
+    /** What {@code cat-file --batch} writes: a line with the id, the type and the size, the bytes, and a line's end. */
+    private static SortedMap<String, byte[]> split(byte[] batch, List<Entry> entries) {
+        SortedMap<String, byte[]> files = new TreeMap<>();
+        int at = 0;
+        for (Entry entry : entries) {
+            int line = at;
+            while (line < batch.length && batch[line] != '\n') {
+                line++;
+            }
+            String head = new String(batch, at, line - at, StandardCharsets.US_ASCII);
+            int from = line + 1;
+            int to = from + (int) entry.bytes();
+            if (!head.equals(entry.blob() + " blob " + entry.bytes()) || to >= batch.length) {
+                throw StartingCodeProblem.of("commit", "the repository lacks an object of it");
+            }
+            files.put(entry.path(), Arrays.copyOfRange(batch, from, to));
+            at = to + 1;
+        }
+        return files;
+    }
+
     private String text(Path folder, Wanted what, String... arguments) {
         return new String(run(folder, what, arguments), StandardCharsets.UTF_8).strip();
     }
 
     private byte[] run(Path folder, Wanted what, String... arguments) {
+        return run(folder, what, new Traffic(new byte[0], MOST_BYTES), arguments);
+    }
+
+    private byte[] run(Path folder, Wanted what, Traffic traffic, String... arguments) {
         List<String> command = new ArrayList<>(List.of(
                 "git",
                 "-c",
@@ -218,14 +283,25 @@ class GitReader {
                         "LC_ALL", "C.UTF-8"));
         try {
             Process process = builder.start();
-            process.getOutputStream().close();
-            return outputOf(process, what);
+            Thread told = new Thread(() -> tell(process, traffic.input), "git-input");
+            told.setDaemon(true);
+            told.start();
+            return outputOf(process, what, traffic.most);
         } catch (IOException e) {
             throw new UncheckedIOException("git cannot be run", e);
         }
     }
 
-    private static byte[] outputOf(Process process, Wanted what) throws IOException {
+    /** Beside reading what it says: of many files, either alone would wait for the other. */
+    private static void tell(Process process, byte[] input) {
+        try (OutputStream to = process.getOutputStream()) {
+            to.write(input);
+        } catch (IOException e) {
+            // It has ended; whoever reads what it said finds that it is not whole.
+        }
+    }
+
+    private static byte[] outputOf(Process process, Wanted what, long most) throws IOException {
         // A watchdog ends a git that hangs; reading then ends too.
         Process watched = process;
         process.onExit().orTimeout(SECONDS, TimeUnit.SECONDS).exceptionally(late -> watched.destroyForcibly());
@@ -234,9 +310,9 @@ class GitReader {
             byte[] buffer = new byte[1 << 16];
             for (int n = in.read(buffer); n >= 0; n = in.read(buffer)) {
                 out.write(buffer, 0, n);
-                if (out.size() > MOST_BYTES) {
+                if (out.size() > most) {
                     process.destroyForcibly();
-                    throw StartingCodeProblem.of("paths", what.name + " is larger than 8 MB");
+                    throw StartingCodeProblem.of("paths", what.name + " is larger than " + (most >> 20) + " MB");
                 }
             }
         }

@@ -85,7 +85,7 @@ class StartingCodeService {
     }
 
     /** The text, unless it is none: a NUL or a broken sequence says binary. */
-    private static Optional<String> text(byte[] content) {
+    static Optional<String> text(byte[] content) {
         try {
             String text = StandardCharsets.UTF_8
                     .newDecoder()

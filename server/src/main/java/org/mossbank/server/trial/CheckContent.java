@@ -1,5 +1,6 @@
 package org.mossbank.server.trial;
 
+import com.fasterxml.jackson.annotation.JsonInclude;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.AssertTrue;
 import jakarta.validation.constraints.DecimalMax;
@@ -8,6 +9,7 @@ import jakarta.validation.constraints.Max;
 import jakarta.validation.constraints.Min;
 import jakarta.validation.constraints.NotBlank;
 import jakarta.validation.constraints.NotNull;
+import jakarta.validation.constraints.Pattern;
 import jakarta.validation.constraints.Size;
 import java.time.Duration;
 import java.util.LinkedHashMap;
@@ -40,6 +42,7 @@ import org.mossbank.server.sandbox.SandboxLimits;
  * @param tests     a test command; absent if there is none
  * @param limits    what each step may use
  * @param withoutCode what becomes of an answer that shows no code
+ * @param repository  that answers change; absent where the starting code is all there is
  */
 public record CheckContent(
         @NotBlank @Size(max = 40) String toolchain,
@@ -50,7 +53,10 @@ public record CheckContent(
         @NotNull @Size(max = 40) List<@Valid @NotNull RunOfCheck> runs,
         @Nullable @Valid TestsOfCheck tests,
         @NotNull @Valid CheckLimits limits,
-        @NotNull WithoutCode withoutCode) {
+        @NotNull WithoutCode withoutCode,
+
+        @JsonInclude(JsonInclude.Include.NON_NULL) @Nullable @Valid
+        RepositoryOfCheck repository) {
     static final int LONGEST_COMMAND = 2_000;
     static final int LONGEST_TEXT = 200_000;
     static final int LONGEST_PATH = 300;
@@ -60,6 +66,27 @@ public record CheckContent(
         runs = List.copyOf(runs);
         // Checks that were written before it could be chosen.
         withoutCode = Objects.requireNonNullElse(withoutCode, WithoutCode.FAILS);
+    }
+
+    /**
+     * A whole repository that answers change; its tests are run before an answer and after it.
+     *
+     * @param repository absolute path on the server, below a folder that the administrator allows
+     * @param commit     full id
+     * @param wanted     names of tests that must pass afterwards; none for all of them
+     */
+    public record RepositoryOfCheck(
+            @NotBlank @Size(max = 1000) String repository,
+
+            @NotBlank
+            @Pattern(regexp = "[0-9a-f]{40}([0-9a-f]{24})?", message = "must be the full id of a commit")
+            @Size(max = 64)
+            String commit,
+
+            @NotNull @Size(max = 400) List<@NotBlank @Size(max = 500) String> wanted) {
+        public RepositoryOfCheck {
+            wanted = List.copyOf(wanted);
+        }
     }
 
     /** What becomes of an answer without any block of code. */
@@ -235,6 +262,11 @@ public record CheckContent(
     @AssertTrue(message = "only SQL has rows afterwards")
     boolean isWithRowsOnlyWhereThereAreAny() {
         return "sql".equals(toolchain) || runs.stream().allMatch(r -> r == null || r.rows() == null);
+    }
+
+    @AssertTrue(message = "of a repository its tests are run: say by which command")
+    boolean isWithTestsOfItsRepository() {
+        return repository == null || tests != null;
     }
 
     @AssertTrue(message = "a check must build, run or test something")

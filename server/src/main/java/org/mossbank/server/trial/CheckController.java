@@ -36,14 +36,14 @@ class CheckController {
 
     /** The checks of a study's prompts. */
     @GetMapping("/checks")
-    List<CheckOfPrompt> ofStudy(@PathVariable StudyId studyId) {
+    List<CheckService.CheckOfPrompt> ofStudy(@PathVariable StudyId studyId) {
         return checks.ofStudy(studyId);
     }
 
     /** Writes what a prompt asks of an answer's code. */
     @MayRefuse(ProblemType.ROUND_OPENED)
     @PutMapping("/prompts/{promptId}/check")
-    CheckOfPrompt write(
+    CheckService.CheckOfPrompt write(
             @PathVariable StudyId studyId,
             @PathVariable PromptId promptId,
             @Valid @RequestBody CheckService.WriteCheck request) {
@@ -59,7 +59,7 @@ class CheckController {
     }
 
     /** Tries a check on the starting code, the reference answer or an answer; of a saved one it is kept whether it can be trusted. */
-    @MayRefuse({ProblemType.TRIALS_OFF, ProblemType.BUSY})
+    @MayRefuse({ProblemType.TRIALS_OFF, ProblemType.BUSY, ProblemType.STARTING_CODE_REFUSED})
     @PostMapping("/prompts/{promptId}/check/try")
     TrialResult tried(
             @PathVariable StudyId studyId,

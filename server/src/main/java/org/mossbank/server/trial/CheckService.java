@@ -4,6 +4,7 @@ import jakarta.persistence.EntityManager;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.Min;
 import jakarta.validation.constraints.NotNull;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -75,6 +76,14 @@ class CheckService {
         REFERENCE_ANSWER,
         ANSWER
     }
+
+    /**
+     * The check of a prompt.
+     *
+     * @param revision  counts up with every change
+     * @param changedBy by name
+     */
+    record CheckOfPrompt(PromptId promptId, CheckContent content, int revision, Instant changedAt, String changedBy) {}
 
     /** @param revision of the check that was changed; 0 if there was none */
     record WriteCheck(@Min(0) int revision, @NotNull @Valid CheckContent content) {}
@@ -170,7 +179,7 @@ class CheckService {
         public List<PromptWarning> check(StudyId study, PromptView prompt) {
             List<PromptWarning> warnings = new ArrayList<>();
             checks.findById(prompt.id()).ifPresent(c -> {
-                if (c.passesBefore(startOf(prompt))) {
+                if (c.content().repository() == null && c.passesBefore(startOf(prompt))) {
                     warnings.add(new PromptWarning(
                             "check-passes-before",
                             "The starting code passes its check already: the check tells nothing about an answer."));

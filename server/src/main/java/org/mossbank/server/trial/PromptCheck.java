@@ -109,7 +109,7 @@ class PromptCheck {
         return new TrialRecords.CheckRecord(promptId, content(), changedAt, changedBy);
     }
 
-    CheckOfPrompt view() {
-        return new CheckOfPrompt(promptId, content(), revision, changedAt, changedBy);
+    CheckService.CheckOfPrompt view() {
+        return new CheckService.CheckOfPrompt(promptId, content(), revision, changedAt, changedBy);
     }
 }

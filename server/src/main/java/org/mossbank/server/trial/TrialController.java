@@ -55,7 +55,12 @@ class TrialController {
     }
 
     /** Begins trials of answers; those that there are already stay. */
-    @MayRefuse({ProblemType.ROUND_OPENED, ProblemType.NOT_READY, ProblemType.TRIALS_OFF})
+    @MayRefuse({
+        ProblemType.ROUND_OPENED,
+        ProblemType.NOT_READY,
+        ProblemType.TRIALS_OFF,
+        ProblemType.STARTING_CODE_REFUSED
+    })
     @PostMapping
     TrialBoard start(@PathVariable StudyId studyId, @Valid @RequestBody TrialService.StartTrials request) {
         return trials.start(studyId, request);

@@ -67,7 +67,8 @@ final class TrialLog {
                 item.outcome(),
                 cut(item.expected()),
                 cut(plain(item.came())),
-                cut(plain(item.why())));
+                cut(plain(item.why())),
+                item.change());
     }
 
     /** What a compiler says may quote the code that it reads. */

@@ -14,6 +14,7 @@ import org.mossbank.core.trial.TrialSummary;
  * @param log      what its steps wrote, cut at a stated size
  * @param millis   that its steps took together
  * @param memoryKb that it was seen to hold at once
+ * @param repository what became of the repository; absent where none was changed
  */
 public record TrialResult(
         TrialSummary summary,
@@ -21,10 +22,27 @@ public record TrialResult(
         List<MessageOfLine> messages,
         String log,
         long millis,
-        long memoryKb) {
+        long memoryKb,
+        @Nullable RepositoryEnd repository) {
     public TrialResult {
         items = List.copyOf(items);
         messages = List.copyOf(messages);
+    }
+
+    /**
+     * A scratch copy of a repository with an answer's changes in it. It is gone; the repository is as it was.
+     *
+     * @param commit  full id
+     * @param changed paths that the answer wrote, changed or removed
+     * @param outside those of them that were there, and that the prompt does not show
+     * @param fits    how changes fit where they do not fit exactly, in sentences
+     */
+    public record RepositoryEnd(String commit, List<String> changed, List<String> outside, List<String> fits) {
+        public RepositoryEnd {
+            changed = List.copyOf(changed);
+            outside = List.copyOf(outside);
+            fits = List.copyOf(fits);
+        }
     }
 
     /** @param answerLine from 1, of the answer's text; absent where the line is not the answer's */

@@ -1,18 +1,17 @@
 package org.mossbank.server.trial;
 
+import com.github.benmanes.caffeine.cache.Cache;
+import com.github.benmanes.caffeine.cache.Caffeine;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.TreeMap;
 import org.jspecify.annotations.Nullable;
-import org.mossbank.core.estimate.Require;
 import org.mossbank.core.trial.AnswerLines;
-import org.mossbank.core.trial.AssembledCode;
+import org.mossbank.core.trial.BeforeAndAfter;
 import org.mossbank.core.trial.BuildEnd;
 import org.mossbank.core.trial.CheckItem;
 import org.mossbank.core.trial.CompilerMessage;
@@ -21,7 +20,6 @@ import org.mossbank.core.trial.RunEnd;
 import org.mossbank.core.trial.Shell;
 import org.mossbank.core.trial.TrialOutcome;
 import org.mossbank.core.trial.TrialSummary;
-import org.mossbank.server.answer.AnswerCodes;
 import org.mossbank.server.sandbox.Sandbox;
 import org.mossbank.server.sandbox.SandboxJob;
 import org.mossbank.server.sandbox.SandboxLimits;
@@ -39,15 +37,20 @@ class TrialRunner {
 
     private static final String ROWS = ".rows.csv";
 
-    private final Sandbox sandbox;
-    private final Toolchains toolchains;
-    private final AnswerCodes codes;
+    private static final long MOST_KEPT = 20;
 
-    TrialRunner(Sandbox sandbox, Toolchains toolchains, AnswerCodes codes) {
+    private final Sandbox sandbox;
+    private final CodeForTrial code;
+    /** How tests of repositories ended before any answer: the same for all answers of a check. */
+    private final Cache<Before, List<CheckItem>> before =
+            Caffeine.newBuilder().maximumSize(MOST_KEPT).build();
+
+    TrialRunner(Sandbox sandbox, CodeForTrial code) {
         this.sandbox = sandbox;
-        this.toolchains = toolchains;
-        this.codes = codes;
+        this.code = code;
     }
+
+    private record Before(CheckContent check, Map<String, String> startingCode) {}
 
     /** Somebody stopped it before it ended. */
     static final class Stopped extends Exception {
@@ -59,40 +62,19 @@ class TrialRunner {
      *
      * @param startingCode text by path
      * @param answer       Markdown
-     * @throws Problem 409 if the check's toolchain is not offered here
+     * @throws Problem 409 if the check's toolchain is not offered here; 400 if its repository cannot be read here
      */
     TrialResult tried(CheckContent check, Map<String, String> startingCode, String answer, Sandbox.Stop stop)
             throws Stopped {
-        AssembledCode code = assembled(check, startingCode, answer);
-        return code.misfit().isPresent()
-                ? unfit(code.misfit().get())
-                : new Trying(check, offered(check), code, stop).all(answer);
+        CodeForTrial.Laid laid = code.of(check, startingCode, answer);
+        return laid.code().misfit().isPresent()
+                ? unfit(laid)
+                : new Trying(check, laid, stop).all(answer, before(check, startingCode, stop));
     }
 
-    private AssembledCode assembled(CheckContent check, Map<String, String> startingCode, String answer) {
-        return AssembledCode.of(
-                startingCode,
-                codes.of(startingCode, answer),
-                Optional.ofNullable(check.loose()).map(CheckContent.LooseRule::rule),
-                Set.copyOf(offered(check).languages()),
-                CheckContent.texts(check.files()));
-    }
-
-    /**
-     * The files that a person may change so that an answer can be tried: what it wrote, then what it left of the starting code; where
-     * it does not fit, the starting code alone, so that it can be brought in by hand. What the check lays over them is left out.
-     */
+    /** The files of an answer's code that a person may change. */
     Map<String, String> repairable(CheckContent check, Map<String, String> startingCode, String answer) {
-        AssembledCode code = assembled(check, startingCode, answer);
-        Map<String, String> own = new LinkedHashMap<>();
-        if (code.misfit().isEmpty()) {
-            code.written().forEach(p -> own.put(p, Require.known(code.files(), p)));
-            code.files().forEach(own::putIfAbsent);
-        } else {
-            own.putAll(new TreeMap<>(startingCode));
-        }
-        check.files().forEach(f -> own.remove(f.path()));
-        return own;
+        return code.repairable(check, startingCode, answer);
     }
 
     /** Tries an answer with files of it as a person changed them. */
@@ -103,10 +85,8 @@ class TrialRunner {
             Map<String, String> changed,
             Sandbox.Stop stop)
             throws Stopped {
-        AssembledCode code = assembled(check, startingCode, answer);
-        AssembledCode base =
-                code.misfit().isEmpty() ? code : AssembledCode.of(startingCode, CheckContent.texts(check.files()));
-        return new Trying(check, offered(check), base.repaired(changed), stop).all(answer);
+        return new Trying(check, code.repaired(check, startingCode, answer, changed), stop)
+                .all(answer, before(check, startingCode, stop));
     }
 
     /** Gives an answer's program an input of somebody's own. */
@@ -117,32 +97,48 @@ class TrialRunner {
             InputEnd.Given given,
             Sandbox.Stop stop)
             throws Stopped {
-        AssembledCode code = assembled(check, startingCode, answer);
-        return code.misfit().isPresent()
-                ? InputEnd.notBuilt(TrialOutcome.DID_NOT_APPLY, code.misfit().get())
-                : new Trying(check, offered(check), code, stop).given(given);
+        CodeForTrial.Laid laid = code.of(check, startingCode, answer);
+        return laid.code().misfit().isPresent()
+                ? InputEnd.notBuilt(
+                        TrialOutcome.DID_NOT_APPLY, laid.code().misfit().get())
+                : new Trying(check, laid, stop).given(given);
     }
 
     /** Tries the starting code as it is. */
     TrialResult unanswered(CheckContent check, Map<String, String> startingCode, Sandbox.Stop stop) throws Stopped {
-        AssembledCode code = AssembledCode.of(startingCode, CheckContent.texts(check.files()));
-        return new Trying(check, offered(check), code, stop).all("");
+        return new Trying(check, code.before(check, startingCode), stop).all("", before(check, startingCode, stop));
     }
 
-    private Toolchains.Offered offered(CheckContent check) {
-        return toolchains.of(check.toolchain()).orElseThrow(() -> TrialProblem.notOffered(check.toolchain()));
+    /** How the repository's tests end without an answer; none if it does not build, or there is no repository. */
+    private List<CheckItem> before(CheckContent check, Map<String, String> startingCode, Sandbox.Stop stop)
+            throws Stopped {
+        if (check.repository() == null) {
+            return List.of();
+        }
+        Before key = new Before(check, startingCode);
+        List<CheckItem> known = before.getIfPresent(key);
+        if (known == null) {
+            known = new Trying(check, code.before(check, startingCode), stop).testsAlone();
+            before.put(key, known);
+        }
+        return known;
     }
 
-    private static TrialResult unfit(String why) {
-        CheckItem misfit = CheckItem.ended(CheckItem.Sort.BUILD, "code", TrialOutcome.DID_NOT_APPLY, why);
-        return new TrialResult(TrialSummary.of(List.of(misfit)), List.of(misfit), List.of(), "", 0, 0);
+    private static TrialResult unfit(CodeForTrial.Laid laid) {
+        CheckItem misfit = CheckItem.ended(
+                CheckItem.Sort.BUILD,
+                "code",
+                TrialOutcome.DID_NOT_APPLY,
+                laid.code().misfit().orElseThrow());
+        return new TrialResult(
+                TrialSummary.of(List.of(misfit)), List.of(misfit), List.of(), "", 0, 0, laid.repository());
     }
 
     /** One trial under way. */
     private final class Trying {
         private final CheckContent check;
         private final Toolchains.Offered toolchain;
-        private final AssembledCode code;
+        private final CodeForTrial.Laid laid;
         private final Sandbox.Stop stop;
         private final SandboxLimits limits;
         private final TrialLog log = new TrialLog();
@@ -151,22 +147,23 @@ class TrialRunner {
         private long millis;
         private long memoryKb;
 
-        private Trying(CheckContent check, Toolchains.Offered toolchain, AssembledCode code, Sandbox.Stop stop) {
+        private Trying(CheckContent check, CodeForTrial.Laid laid, Sandbox.Stop stop) {
             this.check = check;
-            this.toolchain = toolchain;
-            this.code = code;
+            this.toolchain = code.offered(check);
+            this.laid = laid;
             this.stop = stop;
             this.limits = check.limits().limits();
         }
 
-        private TrialResult all(String answer) throws Stopped {
-            Optional<WorkFiles> built = build(WorkFiles.of(code.files()));
+        /** @param before tests of a repository as they ended without the answer */
+        private TrialResult all(String answer, List<CheckItem> before) throws Stopped {
+            Optional<WorkFiles> built = build(laid.files());
             if (built.isPresent()) {
                 for (CheckContent.RunOfCheck run : check.runs()) {
                     run(run, built.get());
                 }
                 if (check.tests() != null) {
-                    test(check.tests(), built.get());
+                    items.addAll(told(test(check.tests(), built.get()), before));
                 }
             }
             return new TrialResult(
@@ -175,11 +172,12 @@ class TrialRunner {
                     withLines(answer),
                     log.text(),
                     millis,
-                    memoryKb);
+                    memoryKb,
+                    laid.repository());
         }
 
         private InputEnd given(InputEnd.Given given) throws Stopped {
-            Optional<WorkFiles> built = build(WorkFiles.of(code.files()));
+            Optional<WorkFiles> built = build(laid.files());
             if (built.isEmpty()) {
                 return InputEnd.notBuilt(items.get(0).outcome(), log.text());
             }
@@ -243,9 +241,21 @@ class TrialRunner {
                     .orElseGet(() -> CheckItem.passed(CheckItem.Sort.RUN, name));
         }
 
-        private void test(CheckContent.TestsOfCheck tests, WorkFiles built) throws Stopped {
+        private List<CheckItem> test(CheckContent.TestsOfCheck tests, WorkFiles built) throws Stopped {
             SandboxResult result = step("tests", built, tests.command(), "");
-            items.addAll(tests.expected().judge(end(result, built)));
+            return tests.expected().judge(end(result, built));
+        }
+
+        private List<CheckItem> told(List<CheckItem> after, List<CheckItem> before) {
+            return check.repository() == null
+                    ? after
+                    : BeforeAndAfter.told(
+                            before, after, Set.copyOf(check.repository().wanted()));
+        }
+
+        private List<CheckItem> testsAlone() throws Stopped {
+            Optional<WorkFiles> built = build(laid.files());
+            return built.isEmpty() || check.tests() == null ? List.of() : test(check.tests(), built.get());
         }
 
         private List<TrialResult.MessageOfLine> withLines(String answer) {
@@ -258,12 +268,12 @@ class TrialRunner {
 
         /** Only what the answer wrote can be its line. */
         private @Nullable Integer line(AnswerLines lines, Map<String, List<String>> byFile, CompilerMessage message) {
-            if (!code.written().contains(message.path())) {
+            if (!laid.code().written().contains(message.path())) {
                 return null;
             }
             List<String> file = byFile.computeIfAbsent(
                     message.path(),
-                    p -> code.files().getOrDefault(p, "").lines().toList());
+                    p -> laid.code().files().getOrDefault(p, "").lines().toList());
             return lines.find(file, message.line()).stream().boxed().findFirst().orElse(null);
         }
     }

@@ -70,7 +70,7 @@ class TrialService {
 
     /** How the database is held: never while it is looked at whether anything can be tried, or while texts are hashed. */
     @Component
-    record Reading(Snapshot snapshot, TransactionTemplate transactions) {}
+    record Reading(Snapshot snapshot, TransactionTemplate transactions, CodeForTrial code) {}
 
     /**
      * Which answers are tried, and how often.
@@ -123,7 +123,8 @@ class TrialService {
      * Begins what is missing of the trials wanted: each turn of each answer, candidates taking turns. What there is already is left,
      * as a trial that was repeated until it passed would be none.
      *
-     * @throws Problem 409 if no prompt has a check, nothing can be tried here, or the round was opened
+     * @throws Problem 409 if no prompt has a check, nothing can be tried here, or the round was opened; 400 if a repository cannot
+     *     be read
      */
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
     @Transactional(propagation = Propagation.NEVER)
@@ -136,6 +137,11 @@ class TrialService {
         if (read.byPrompt.isEmpty()) {
             throw TrialProblem.noCheck();
         }
+        read.byPrompt.values().stream()
+                .map(c -> c.content().repository())
+                .flatMap(r -> Optional.ofNullable(r).stream())
+                .distinct()
+                .forEach(reading.code::requireReadable);
         List<Trial> fresh = fresh(study, read, request.repetitions);
         // What was known has been joined by what is new.
         if (read.known.size() > MOST) {

@@ -9,6 +9,7 @@ import java.util.concurrent.ScheduledExecutorService;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicInteger;
 import org.mossbank.server.sandbox.Sandbox;
+import org.mossbank.server.shared.Problem;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.beans.factory.ObjectProvider;
@@ -84,22 +85,32 @@ class TrialWorker {
         try {
             // Where nothing can be run, it waits for a server that can.
             if (sandbox.getObject().missing().isPresent()) {
-                Thread.sleep(TimeUnit.SECONDS.toMillis(2));
-                work.getObject().giveBack(claim.trialId(), server);
+                waitForAnother(claim);
                 return;
             }
             TrialResult result = runner.getObject().tried(claim.check(), claim.startingCode(), claim.answer(), stop);
             work.getObject().finish(claim.trialId(), server, result);
         } catch (TrialRunner.Stopped e) {
             giveBack(claim.trialId());
-        } catch (InterruptedException e) {
-            Thread.currentThread().interrupt();
+        } catch (Problem e) {
+            // Its repository or its toolchain is not to be had here by now.
+            LOG.debug("A trial waits for a server that can run it", e);
+            waitForAnother(claim);
         } catch (RuntimeException e) {
             LOG.warn("A trial came to no end, and is begun anew", e);
             giveBack(claim.trialId());
         } finally {
             underWay.remove(claim.trialId());
         }
+    }
+
+    private void waitForAnother(TrialWork.Claim claim) {
+        try {
+            Thread.sleep(TimeUnit.SECONDS.toMillis(2));
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        }
+        giveBack(claim.trialId());
     }
 
     /** If that cannot be written down now, the claim runs out by itself. */

@@ -11,7 +11,8 @@
             "candidate",
             "answer",
             "sandbox",
-            "toolchain"
+            "toolchain",
+            "startingcode"
         })
 @NullMarked
 package org.mossbank.server.trial;
