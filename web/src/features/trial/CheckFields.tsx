@@ -63,7 +63,7 @@ const WITHOUT_CODE: { value: Content["withoutCode"]; label: string }[] = [
   { value: "LEFT_OUT", label: "is not tried: the prompt asks for words" },
 ];
 
-const REPOSITORY: Schemas["RepositoryOfCheck"] = { repository: "/", commit: "0".repeat(40), wanted: [] };
+const REPOSITORY: Schemas["RepositoryOfCheck"] = { repository: "name", commit: "0".repeat(40), wanted: [] };
 
 function RepositoryFields({ content, onContent }: PartProps) {
   const { repository, ...rest } = content;
@@ -76,14 +76,14 @@ function RepositoryFields({ content, onContent }: PartProps) {
       <Tick
         checked={repository !== undefined}
         label="Answers change a whole repository"
-        hint="A copy of it at one commit, under the prompt’s own code. Its tests are run before an answer and after it; the repository is only read."
+        hint="Each is brought into a copy of it at one commit. Its tests are run before an answer and after it; the repository is only read."
         onTick={(has) => (has ? begin() : onContent(rest))}
       />
       {repository && (
         <div className="mt-2 grid gap-3">
           <Field
             label="Where it is"
-            hint="An absolute path on the server, in a folder that its administrator allows."
+            hint="Its path below a folder that the server’s administrator allows."
             maxLength={LIMITS.RepositoryOfCheck.repository}
             value={repository.repository}
             onChange={(e) => write({ repository: e.target.value })}

@@ -86,6 +86,20 @@ class GitReader {
         return new Commit(folder, id);
     }
 
+    /** The absolute path of a repository that is called by its path below an allowed folder; of one that is not there, as it is. */
+    String below(String repository) {
+        try {
+            return settings.roots().stream()
+                    .map(root -> root.resolve(repository))
+                    .filter(Files::isDirectory)
+                    .map(Path::toString)
+                    .findFirst()
+                    .orElse(repository);
+        } catch (InvalidPathException e) {
+            return repository;
+        }
+    }
+
     private Path allowed(String repository) {
         if (isOff()) {
             throw StartingCodeProblem.of("repository", "this server's administrator allows no folder for git");

@@ -32,12 +32,13 @@ public class RepositoryCopies {
     /**
      * The files at a commit.
      *
-     * @param repository absolute path on the server; looked at each time, as what is allowed may be another by now
+     * @param repository absolute path on the server, or one below a folder that the administrator allows, so that a check means the
+     *                   same on another machine; looked at each time, as what is allowed may be another by now
      * @param commit     a name of one
      * @throws org.mossbank.server.shared.Problem 400 if the administrator allows no such repository, it has no such commit, or too much
      */
     public RepositoryCopy at(String repository, String commit) {
-        GitReader.Commit found = git.resolve(repository, commit);
+        GitReader.Commit found = git.resolve(git.below(repository), commit);
         return Objects.requireNonNull(kept.get(new Place(found.repository(), found.id()), place -> copied(found)));
     }
 

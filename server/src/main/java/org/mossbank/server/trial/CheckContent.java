@@ -71,7 +71,7 @@ public record CheckContent(
     /**
      * A whole repository that answers change; its tests are run before an answer and after it.
      *
-     * @param repository absolute path on the server, below a folder that the administrator allows
+     * @param repository path below a folder that the administrator allows, or absolute
      * @param commit     full id
      * @param wanted     names of tests that must pass afterwards; none for all of them
      */

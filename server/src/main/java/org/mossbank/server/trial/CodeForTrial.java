@@ -59,9 +59,8 @@ class CodeForTrial {
             return plain(assembled(check, startingCode, codes.of(startingCode, answer)));
         }
         RepositoryCopy copy = copy(check.repository());
-        Map<String, String> base = base(copy, startingCode);
-        AnswerCode.Loosely fitted = codes.loosely(base, answer);
-        AssembledCode code = assembled(check, base, fitted.code());
+        AnswerCode.Loosely fitted = codes.loosely(copy.texts(), answer);
+        AssembledCode code = assembled(check, copy.texts(), fitted.code());
         List<String> changed = fitted.code().changes().stream()
                 .flatMap(c ->
                         java.util.stream.Stream.of(c.change().from(), c.change().path()))
@@ -82,7 +81,7 @@ class CodeForTrial {
         }
         RepositoryCopy copy = copy(check.repository());
         return laid(
-                AssembledCode.of(base(copy, startingCode), extra),
+                AssembledCode.of(copy.texts(), extra),
                 copy,
                 new TrialResult.RepositoryEnd(copy.commit(), List.of(), List.of(), List.of()));
     }
@@ -126,13 +125,6 @@ class CodeForTrial {
 
     private RepositoryCopy copy(CheckContent.RepositoryOfCheck of) {
         return repositories.at(of.repository(), of.commit());
-    }
-
-    /** The repository's texts, under what the prompt shows of them. */
-    private static Map<String, String> base(RepositoryCopy copy, Map<String, String> startingCode) {
-        Map<String, String> base = new TreeMap<>(copy.texts());
-        base.putAll(startingCode);
-        return base;
     }
 
     private static Laid laid(AssembledCode code, RepositoryCopy copy, TrialResult.RepositoryEnd end) {

@@ -17,13 +17,18 @@ import java.util.SortedMap;
 import java.util.TreeMap;
 import java.util.stream.Stream;
 import org.awaitility.Awaitility;
+import org.mossbank.core.trial.CheckItem;
+import org.mossbank.core.trial.TestChange;
 import org.mossbank.server.Bodies;
 import org.mossbank.server.ServerTest;
 import org.mossbank.server.StudyInTheMaking;
+import org.mossbank.server.sandbox.Sandbox;
 import org.mossbank.server.shared.Sha256;
+import org.springframework.beans.factory.annotation.Autowired;
 import org.testng.annotations.BeforeClass;
 import org.testng.annotations.Test;
 import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.json.JsonMapper;
 
 /** Answers that change a whole repository, which means ill: its tests before and after, in a copy; it stays as it was. */
 public class RepositoryTrialTest extends ServerTest {
@@ -326,5 +331,73 @@ public class RepositoryTrialTest extends ServerTest {
                                 Map.of("revision", 1, "content", without))
                         .problem())
                 .isEqualTo("invalid-request");
+    }
+
+    @Autowired
+    private TrialRunner runner;
+
+    /** One answer of the demo writes a whole file anew, and loses what it was not shown. */
+    @Test
+    public void anAnswerOfTheDemoBreaksAnotherTest() throws Exception {
+        Path quay = REPOSITORIES.resolve("quay");
+        shellOf(
+                "cp -r \"$1\" \"$2\"; . <(sed -n '/^demo_commit() {/,/^}/p' \"$3\"); demo_commit \"$2\" 'The quay'",
+                ROOT.resolve("demo-quay").toString(),
+                quay.toString(),
+                ROOT.resolve("mossbank").toString());
+        Path demo = ROOT.resolve("demo-next");
+        CheckContent check = JsonMapper.shared()
+                .readValue(Files.readString(demo.resolve("checks/debug-double-berth.json")), CheckContent.class);
+        Map<String, TrialResult> came = new TreeMap<>();
+        for (String answer : List.of("brindle", "quillwort", "quillwort-2", "tansy")) {
+            String text = Files.readString(demo.resolve("answers/debug-double-berth-" + answer + ".md"));
+            came.put(answer, runner.tried(check, Map.of(), text, new Sandbox.Stop()));
+        }
+        assertThat(came)
+                .extractingFromEntries(
+                        e -> e.getKey() + " " + e.getValue().summary().outcome())
+                .containsExactly(
+                        "brindle FAILED_TESTS", "quillwort PASSED", "quillwort-2 PASSED", "tansy DID_NOT_APPLY");
+        assertThat(broken(came.get("brindle")))
+                .hasSize(2)
+                .allSatisfy(t -> assertThat(t).contains("HarbourBoardTest"));
+        assertThat(came.get("quillwort").items().stream().filter(i -> i.change() == TestChange.MENDED))
+                .hasSize(2);
+        assertThat(came.get("quillwort").repository().fits()).isNotEmpty();
+    }
+
+    private static List<String> broken(TrialResult result) {
+        return result.items().stream()
+                .filter(i -> i.change() == TestChange.BROKEN)
+                .map(CheckItem::name)
+                .toList();
+    }
+
+    private static void shellOf(String script, String... arguments) throws IOException, InterruptedException {
+        List<String> command = new ArrayList<>(List.of("bash", "-ec", script, "bash"));
+        command.addAll(List.of(arguments));
+        Process process = new ProcessBuilder(command).redirectErrorStream(true).start();
+        String output = new String(process.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
+        assertThat(process.waitFor()).as(output).isZero();
+    }
+
+    /** The check and what came of it go along; what is tried again needs the repository where it came to. */
+    @Test
+    public void whatWasToldGoesIntoAnArchiveAndOutOfIt() {
+        StudyInTheMaking own = study(check(List.of("a test")), MENDS_AND_BREAKS);
+        JsonNode before = tried(own).get(0);
+        byte[] archive = own.lead.get(own.path + "/archive").raw().body();
+        String other = "/api/studies/"
+                + own.lead
+                        .upload("/api/studies/archive?again=true", archive)
+                        .json()
+                        .path("studyId")
+                        .asString();
+        assertThat(own.lead.get(other + "/checks").json().at("/0/content"))
+                .isEqualTo(own.get("/checks").at("/0/content"));
+        String trial = own.lead.get(other + "/trials").json().at("/trials/0/id").asString();
+        JsonNode after = own.lead.get(other + "/trials/" + trial).json();
+        assertThat(after.path("repository")).isEqualTo(before.path("repository"));
+        assertThat(changes(after)).isEqualTo(changes(before)).containsValue("BROKEN");
     }
 }
