@@ -240,7 +240,7 @@ describe("the recommendation", () => {
     ruledOut: [],
     setAside: [],
     unequalFollowUps: [],
-  severalModels: [],
+    severalModels: [],
     expectations: [],
     reopenings: [],
     blinding: { raters: 3, lead: false, giveAways: 0, sentKnowing: 0 },

@@ -262,6 +262,29 @@ describe("a check", () => {
     await waitFor(() => expect(screen.queryByText(/tells nothing about an answer/)).toBeNull());
   });
 
+  it("asks of a repository where it is and at which commit, looked up by a branch", async () => {
+    const found = "0123456789abcdef0123456789abcdef01234567";
+    const asked = study([])
+      .on("PUT /api/studies/s1/prompts/p1/check", () => ({ body: check(2) }))
+      .on("POST /api/studies/s1/starting-code/git/listing", () => ({
+        body: { commit: found, files: [{ path: "a.txt", bytes: 1 }] },
+      })).asked;
+    inStudy(<CheckPage />, STUDY, at);
+    await userEvent.click(await screen.findByLabelText("Answers change a whole repository"));
+    await userEvent.clear(screen.getByLabelText("Where it is"));
+    await userEvent.type(screen.getByLabelText("Where it is"), "quay");
+    await userEvent.click(screen.getByRole("button", { name: "Look it up" }));
+    expect(await screen.findByText("1 file at that commit.")).toBeDefined();
+    expect(asked.find((a) => a.path.endsWith("/listing"))?.body).toEqual({ repository: "quay", commit: "main" });
+    expect(screen.getByLabelText("Commit, its full id")).toHaveProperty("value", found);
+    expect(screen.getByLabelText("Test command")).toBeDefined();
+    await waitFor(() =>
+      expect(asked.findLast((a) => a.method === "PUT")?.body).toMatchObject({
+        content: { repository: { repository: "quay", commit: found, wanted: [] } },
+      }),
+    );
+  });
+
   it("keeps what must not be there, and how files are compared, while others are written", async () => {
     const [run] = CONTENT.runs;
     const after: Schemas["FileAfter"][] = [

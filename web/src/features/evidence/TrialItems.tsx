@@ -3,7 +3,7 @@ import type { Schemas } from "../../api/client";
 import { classes } from "../../ui/classes";
 import { DiffLines, linesAgainst } from "../../ui/DiffText";
 import { count, duration } from "../../ui/format";
-import { changesLine, itemWords, outcomeWords } from "./words";
+import { changesLine, itemWords, outcomeWords, worstFirst } from "./words";
 
 /** What came of a trial; what it took is not for everybody. */
 export type Came = Pick<Schemas["TrialResult"], "summary" | "items" | "messages" | "log" | "repository"> & {
@@ -24,7 +24,7 @@ export function TrialItems({ result }: { result: Came }) {
       </p>
       {result.repository && <Repository end={result.repository} items={result.items} />}
       <ol className="grid gap-3">
-        {result.items.map((item, i) => (
+        {worstFirst(result.items).map((item, i) => (
           <Item key={i} item={item} />
         ))}
       </ol>

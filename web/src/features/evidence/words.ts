@@ -41,11 +41,26 @@ export function itemWords({ outcome, change }: Pick<Schemas["CheckItem"], "outco
       : changeWords(change);
 }
 
+/** Of several tests. */
+const MANY: Partial<Record<TestChange, string>> = {
+  STILL_FAILS: "still fail",
+  MAY_FAIL: "still fail, as they may",
+  STILL_PASSES: "still pass",
+};
+
+/** What is worst first; what was not tried before stays where it is. */
+export function worstFirst<I extends Pick<Schemas["CheckItem"], "change">>(items: I[]): I[] {
+  const place = ({ change }: I) => (change === undefined ? -1 : WORST_FIRST.indexOf(change));
+  return items.toSorted((a, b) => place(a) - place(b));
+}
+
 /** How many tests of a repository ended how, what is worst first; empty where nothing was tried before. */
 export function changesLine(items: Pick<Schemas["CheckItem"], "change">[]): string {
-  return WORST_FIRST.map((change) => [items.filter((i) => i.change === change).length, changeWords(change)] as const)
-    .filter(([n]) => n > 0)
-    .map(([n, words]) => `${n} ${words}`)
+  return WORST_FIRST.map((change) => {
+    const n = items.filter((i) => i.change === change).length;
+    return n === 0 ? "" : `${n} ${(n > 1 && MANY[change]) || changeWords(change)}`;
+  })
+    .filter((words) => words !== "")
     .join(", ");
 }
 

@@ -1,9 +1,14 @@
+import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { LIMITS } from "../../api/limits";
 import { AddButton } from "../../ui/AddButton";
 import { Button } from "../../ui/Button";
 import { Area, Choice, Field, NumberField, Tick } from "../../ui/Field";
+import { count } from "../../ui/format";
+import { Trouble } from "../../ui/Trouble";
 import type { DraftInHand } from "../../ui/useDraft";
+import { useStudy } from "../study";
+import { useLookUpCommit } from "./api";
 import type { Content } from "./CheckPage";
 import { RunFields } from "./RunFields";
 import { FilesFromMachine } from "./FilesFromMachine";
@@ -88,13 +93,7 @@ function RepositoryFields({ content, onContent }: PartProps) {
             value={repository.repository}
             onChange={(e) => write({ repository: e.target.value })}
           />
-          <Field
-            label="Commit"
-            hint="Its full id."
-            maxLength={LIMITS.RepositoryOfCheck.commit}
-            value={repository.commit}
-            onChange={(e) => write({ commit: e.target.value.trim() })}
-          />
+          <CommitField repository={repository} onCommit={(commit) => write({ commit })} />
           <Area
             label="Tests that must pass afterwards"
             hint="By name, one a line. Empty for all; others may fail as they did before."
@@ -104,6 +103,43 @@ function RepositoryFields({ content, onContent }: PartProps) {
         </div>
       )}
     </fieldset>
+  );
+}
+
+type CommitFieldProps = { repository: Schemas["RepositoryOfCheck"]; onCommit: (commit: string) => void };
+
+/** A commit by its full id, which is looked up by a branch, a tag or a short one. */
+function CommitField({ repository, onCommit }: CommitFieldProps) {
+  const study = useStudy();
+  const [name, setName] = useState("main");
+  const lookUp = useLookUpCommit(study.id);
+  const find = () =>
+    lookUp.mutate(
+      { repository: repository.repository, commit: name },
+      { onSuccess: (listing) => onCommit(listing.commit) },
+    );
+  return (
+    <div className="grid gap-3 sm:grid-cols-[1fr_12rem_auto] sm:items-end">
+      <Field
+        label="Commit, its full id"
+        maxLength={LIMITS.RepositoryOfCheck.commit}
+        value={repository.commit}
+        onChange={(e) => onCommit(e.target.value.trim())}
+      />
+      <Field
+        label="Branch, tag or short id"
+        maxLength={LIMITS.GitPlace.commit}
+        value={name}
+        onChange={(e) => setName(e.target.value)}
+      />
+      <Button disabled={name.trim() === "" || lookUp.isPending} onClick={find}>
+        Look it up
+      </Button>
+      <p role="status" className="text-sm text-ink-soft empty:hidden sm:col-span-3">
+        {lookUp.data && `${count(lookUp.data.files.length, "file", "files")} at that commit.`}
+      </p>
+      <Trouble error={lookUp.error} className="sm:col-span-3" />
+    </div>
   );
 }
 

@@ -20,9 +20,13 @@ export function TryCheck({ prompt, content }: TryCheckProps) {
   const answers = useQuery(answersOfStudy(study.id));
   const own = answers.data?.filter((a) => a.promptId === prompt.id) ?? [];
   const [on, setOn] = useState("STARTING_CODE");
+  const isRepository = content.repository !== undefined;
   const attempt = useTryCheck(study.id, prompt.id);
   const options = [
-    { value: "STARTING_CODE", label: "the starting code: it must fail" },
+    {
+      value: "STARTING_CODE",
+      label: isRepository ? "the repository as it is" : "the starting code: it must fail",
+    },
     ...(prompt.content.referenceAnswer.trim() === ""
       ? []
       : [{ value: "REFERENCE_ANSWER", label: "the reference answer: it must pass" }]),
@@ -48,7 +52,11 @@ export function TryCheck({ prompt, content }: TryCheckProps) {
       <Trouble error={attempt.error} className="mt-3" />
       {attempt.data && !attempt.isPending && (
         <div className="mt-4" role="status">
-          <Verdict subject={attempt.variables.subject} passed={attempt.data.summary.outcome === "PASSED"} />
+          <Verdict
+            subject={attempt.variables.subject}
+            passed={attempt.data.summary.outcome === "PASSED"}
+            isRepository={attempt.data.repository !== undefined}
+          />
           <TrialItems result={attempt.data} />
         </div>
       )}
@@ -56,9 +64,16 @@ export function TryCheck({ prompt, content }: TryCheckProps) {
   );
 }
 
+type VerdictProps = {
+  subject: Subject;
+  passed: boolean;
+  /** One whose tests pass may still be broken by an answer. */
+  isRepository: boolean;
+};
+
 /** Whether a check can be trusted so far. */
-function Verdict({ subject, passed }: { subject: Subject; passed: boolean }) {
-  if (subject === "STARTING_CODE" && passed) {
+function Verdict({ subject, passed, isRepository }: VerdictProps) {
+  if (subject === "STARTING_CODE" && passed && !isRepository) {
     return (
       <Note tone="caution" className="mb-3">
         The starting code passes already: this check tells nothing about an answer.

@@ -83,3 +83,11 @@ export function useMoveTrials(studyId: string) {
     onSuccess: (board) => client.setQueryData(trialsOf(studyId).queryKey, board),
   });
 }
+
+/** The commit that a name means in a repository of the server. */
+export function useLookUpCommit(studyId: string) {
+  return useMutation({
+    mutationFn: (body: Schemas["GitPlace"]) =>
+      unwrap(api.POST("/api/studies/{studyId}/starting-code/git/listing", { params: { path: { studyId } }, body })),
+  });
+}

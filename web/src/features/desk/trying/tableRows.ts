@@ -24,7 +24,7 @@ const NAMES: Record<Schemas["CheckItem"]["sort"], (name: string) => string> = {
 const keyOf = (item: Schemas["CheckItem"]) => (item.sort === "BUILD" ? "BUILD" : `${item.sort} ${item.name}`);
 
 /** What was asked of all answers, in the order of the one of which most was asked. */
-export function itemRows(answers: TriedAnswer[]): TriedRow[] {
+export function itemRows(answers: Pick<TriedAnswer, "trial">[]): TriedRow[] {
   const items = answers.map(({ trial }) => trial.result?.items ?? []);
   const longest = [...items].sort((a, b) => b.length - a.length);
   const all = [...new Set(longest.flatMap((of) => of.map(keyOf)))];
@@ -48,7 +48,7 @@ function asBeforeRow(tests: number, items: Schemas["CheckItem"][][]): TriedRow {
 }
 
 /** What an answer changed that the prompt does not show, and where its changes did not fit exactly. */
-function repositoryRows(answers: TriedAnswer[]): TriedRow[] {
+function repositoryRows(answers: Pick<TriedAnswer, "trial">[]): TriedRow[] {
   const row = (key: "outside" | "fits", name: string): TriedRow => ({
     key,
     name,

@@ -71,6 +71,15 @@ public final class DemoInPreparation {
     }
 
     /**
+     * The study that is being prepared, with a check in a repository of which nothing was tried yet.
+     *
+     * @return the study's id
+     */
+    public static String bringInNext(Path root, ApiClient lead) {
+        return bringIn(lead, archive(root.resolve("demo-next"), (name, text) -> text));
+    }
+
+    /**
      * The study that is over, with its memo.
      *
      * @return the study's id

@@ -6,12 +6,14 @@ import java.util.List;
 import java.util.Map;
 import org.mossbank.testkit.ApiClient;
 import org.mossbank.testkit.DemoInPreparation;
+import org.mossbank.testkit.DemoRepository;
 import org.mossbank.testkit.SheetWork;
 import org.openqa.selenium.By;
 import org.openqa.selenium.Keys;
 import org.openqa.selenium.WebElement;
 import org.testng.annotations.Test;
 import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.node.ObjectNode;
 
 /** From a check to what it says of answers: written, tried, started, seen at the desk, repaired, contradicted, brought in again. */
 public class TrialsJourneyTest extends Journey {
@@ -183,6 +185,78 @@ public class TrialsJourneyTest extends Journey {
                 .path("studyId")
                 .asString();
         assertThat(standings(lead, again)).isEqualTo(standings(lead, study));
+    }
+
+    /** From a check in a repository to what an answer broke there: tried, run, seen at the desk, counted, brought in again. */
+    @Test
+    public void whatAnAnswerDoesToAWholeRepositoryIsSeen() throws Exception {
+        DemoRepository.make(ROOT, REPOSITORIES);
+        ApiClient lead = signedIn("orla");
+        String study = DemoInPreparation.bringInNext(ROOT, lead);
+        String path = "/api/studies/" + study;
+        JsonNode prompts = lead.get(path + "/prompts").json();
+        lead.delete(path + "/prompts/" + idOf(prompts, "Review the arrival form"));
+        browser.signInAs("Orla Fennick");
+        browser.go("/studies/" + study + "/prompts/" + idOf(prompts, "Give the fees a shape") + "/check")
+                .seeHeading("Check of answers’ code");
+        browser.seeText("Answers change a whole repository");
+        browser.clickButton("Look it up");
+        browser.seeText("13 files at that commit.");
+        Axe.scan(browser, ROOT, "a check in a repository");
+        browser.clickButton("Try it");
+        browser.seeText("2 still fail, as they may, 4 still pass");
+        browser.go("/studies/" + study + "/answers/trials").seeHeading("Trials");
+        browser.clickButton("Try what was not tried yet");
+        browser.seeText("3 of 3 trials ended.");
+        browser.click(By.xpath("//td//button[contains(., 'failed tests')]"));
+        browser.seeText("1 broken");
+        Axe.scan(browser, ROOT, "a trial in a repository");
+        browser.press(Keys.ESCAPE);
+
+        openTheRound(lead, path);
+        browser.signInAs("Bram Okkers");
+        browser.go("/").clickLink("Give the fees a shape");
+        browser.seeHeading("Give the fees a shape");
+        browser.await(d -> browser.focusedLabel().startsWith("Correctness, answer 1"));
+        browser.press("e");
+        browser.seeText("writesWhatIsKnownOfALine");
+        browser.see(By.xpath("//td//span[starts-with(., 'broken')]"));
+        Axe.scan(browser, ROOT, "a repository's tests at the desk");
+
+        byte[] out = lead.get(path + "/archive").raw().body();
+        String again = lead.upload("/api/studies/archive?again=true", out)
+                .json()
+                .path("studyId")
+                .asString();
+        assertThat(standings(lead, again)).isNotEmpty().isEqualTo(standings(lead, study));
+    }
+
+    /** With trials in sight from the start, so that a rater need not grade first. */
+    private static void openTheRound(ApiClient lead, String path) {
+        JsonNode view = lead.get(path + "/brief").json();
+        ((ObjectNode) view.at("/brief/raters")).put("trials", "FROM_THE_START");
+        lead.put(
+                path + "/brief",
+                Map.of(
+                        "version",
+                        view.path("version").asInt(),
+                        "title",
+                        view.path("title").asString(),
+                        "brief",
+                        view.path("brief")));
+        lead.post(path + "/brief/close", Map.of());
+        ApiClient.Response opened = lead.post(
+                path + "/round",
+                Map.of(
+                        "ratersAnAnswer",
+                        2,
+                        "repeatShare",
+                        0,
+                        "leadGrades",
+                        false,
+                        "despite",
+                        "They talked about it at length."));
+        assertThat(opened.status()).as(opened.body()).isBetween(200, 204);
     }
 
     private static List<String> standings(ApiClient lead, String study) {

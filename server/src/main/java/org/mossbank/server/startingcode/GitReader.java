@@ -64,7 +64,7 @@ class GitReader {
 
     /** Finds the commit that a name means, in a repository that the administrator allows. */
     Commit resolve(String repository, String revision) {
-        Path folder = allowed(repository);
+        Path folder = allowed(below(repository));
         if (!REVISION.matcher(revision).matches() || revision.contains("..") || revision.endsWith(".lock")) {
             throw StartingCodeProblem.of("commit", "“" + revision + "” is no name of a commit");
         }
@@ -87,7 +87,7 @@ class GitReader {
     }
 
     /** The absolute path of a repository that is called by its path below an allowed folder; of one that is not there, as it is. */
-    String below(String repository) {
+    private String below(String repository) {
         try {
             return settings.roots().stream()
                     .map(root -> root.resolve(repository))
@@ -107,7 +107,8 @@ class GitReader {
         try {
             Path path = Path.of(repository);
             if (!path.isAbsolute()) {
-                throw StartingCodeProblem.of("repository", "it must be an absolute path on the server");
+                throw StartingCodeProblem.of(
+                        "repository", "there is none of that name in a folder that the administrator allows");
             }
             requireAllowed(path, "repository");
             return path.toRealPath();

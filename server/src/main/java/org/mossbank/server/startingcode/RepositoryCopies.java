@@ -38,7 +38,7 @@ public class RepositoryCopies {
      * @throws org.mossbank.server.shared.Problem 400 if the administrator allows no such repository, it has no such commit, or too much
      */
     public RepositoryCopy at(String repository, String commit) {
-        GitReader.Commit found = git.resolve(git.below(repository), commit);
+        GitReader.Commit found = git.resolve(repository, commit);
         return Objects.requireNonNull(kept.get(new Place(found.repository(), found.id()), place -> copied(found)));
     }
 

@@ -90,6 +90,14 @@ public class StartingCodeTest extends ServerTest {
     }
 
     @Test
+    public void aRepositoryIsCalledByItsNameBelowAnAllowedFolderToo() {
+        assertThat(StudyInTheMaking.ok(list(study(), "buoys", "main"))
+                        .path("commit")
+                        .asString())
+                .isEqualTo(commit);
+    }
+
+    @Test
     public void aPathOutsideWhatTheAdministratorAllowsIsRefusedLikeOneThatIsNotThere() throws IOException {
         StudyInTheMaking study = study();
         Path link = Files.createSymbolicLink(REPOSITORIES.resolve("way-out"), forbidden);
@@ -100,7 +108,8 @@ public class StartingCodeTest extends ServerTest {
                 REPOSITORIES + "/buoys/../../" + forbidden.getFileName(),
                 REPOSITORIES + "/not-there",
                 "/",
-                "buoys")) {
+                "../" + forbidden.getFileName(),
+                "boys")) {
             ApiClient.Response response = list(study, path, "main");
             assertThat(response.problem()).as(path).isEqualTo("starting-code-refused");
             if (path.startsWith("/")) {
