@@ -1,5 +1,6 @@
 package org.mossbank.bench;
 
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.util.ArrayList;
@@ -128,10 +129,14 @@ public final class TrialsBeside {
     public static void main(String[] arguments) throws Exception {
         Path root = Path.of(arguments[0]).toAbsolutePath().normalize();
         TestDatabase database = TestDatabase.create();
-        try (ServerProcess server = ServerProcess.startDemo(root, database, Map.of("MOSSBANK_JIT", "4"))) {
+        Path repositories = Files.createTempDirectory("mossbank-bench").toRealPath();
+        RepositoryTrials.make(root, repositories);
+        try (ServerProcess server = ServerProcess.startDemo(
+                root, database, Map.of("MOSSBANK_JIT", "4", "MOSSBANK_GIT_ROOTS", repositories.toString()))) {
             ApiClient lead = ApiClient.signedIn(server.address(), "orla", PASSWORD);
             String study = "/api/studies/" + DemoInPreparation.bringInUntried(root, lead);
             oneJavaAnswer(lead, study);
+            RepositoryTrials.time(root, lead);
             int trials = timed("all trials of the demo, each twice", () -> {
                 begin(lead, study, 2);
                 return awaitAll(lead, study);

@@ -1,8 +1,10 @@
 package org.mossbank.server.sandbox;
 
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.TreeMap;
 
 /**
  * What a program finds beside its work folder, besides the programs of the machine.
@@ -21,6 +23,15 @@ public record SandboxTools(List<Mount> mounts, Map<String, String> environment) 
      * @param inside  where the program finds it
      */
     public record Mount(Path outside, String inside) {}
+
+    /** These and others. */
+    public SandboxTools with(SandboxTools others) {
+        List<Mount> all = new ArrayList<>(mounts);
+        all.addAll(others.mounts);
+        Map<String, String> told = new TreeMap<>(environment);
+        told.putAll(others.environment);
+        return new SandboxTools(all, told);
+    }
 
     public static SandboxTools none() {
         return new SandboxTools(List.of(), Map.of());

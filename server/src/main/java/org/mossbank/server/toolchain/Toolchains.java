@@ -21,10 +21,12 @@ import org.springframework.stereotype.Component;
 public class Toolchains {
     private final List<Toolchain> known;
     private final Sandbox sandbox;
+    private final TrialCache cache;
     private volatile @Nullable Map<String, Offered> found;
     private final AtomicBoolean looking = new AtomicBoolean();
 
-    Toolchains(List<Toolchain> known, Sandbox sandbox) {
+    Toolchains(List<Toolchain> known, Sandbox sandbox, TrialCache cache) {
+        this.cache = cache;
         this.known = known;
         this.sandbox = sandbox;
     }
@@ -92,9 +94,10 @@ public class Toolchains {
         }
         Map<String, Offered> looked = new LinkedHashMap<>();
         if (missing().isEmpty()) {
+            Optional<SandboxTools> cached = cache.tools();
             known.stream()
                     .sorted(java.util.Comparator.comparing(Toolchain::key))
-                    .forEach(t -> version(t).ifPresent(v -> looked.put(t.key(), offered(t, v))));
+                    .forEach(t -> version(t).ifPresent(v -> looked.put(t.key(), offered(t, v, cached))));
         }
         found = looked;
         return looked;
@@ -114,18 +117,18 @@ public class Toolchains {
                 : Optional.empty();
     }
 
-    private static Offered offered(Toolchain t, String version) {
+    private static Offered offered(Toolchain t, String version, Optional<SandboxTools> cached) {
         return new Offered(
                 t.key(),
                 t.title(),
                 version,
-                t.prelude(),
+                cached.map(c -> TrialCache.PRELUDE).orElse("") + t.prelude(),
                 t.build(),
                 t.run(),
                 t.tests().command(),
                 t.tests().expected(),
                 t.loose(),
                 t.languages(),
-                t.tools());
+                cached.map(t.tools()::with).orElseGet(t::tools));
     }
 }

@@ -276,6 +276,32 @@ public class RepositoryTrialTest extends ServerTest {
         return all;
     }
 
+    /** What a build begins ends with it; it reaches neither the repository nor a network, and nothing of it stays. */
+    @Test
+    public void aBuildThatStartsProgramsReachesNothing() throws IOException {
+        SortedMap<String, String> before = everything(repository);
+        Map<String, Object> check = check(List.of("a test"));
+        check.put(
+                "build",
+                ("touch %1$s; for f in %2$s/lib/tides.sh; do echo stray >>$f; done; git -C %2$s gc;"
+                                + " (exec 3<>/dev/tcp/127.0.0.1/5432 && touch reached);"
+                                + " setsid sh -c 'while :; do sleep 1; touch %1$s; done' & (sleep 600 &) ; true")
+                        .formatted(marker, repository));
+        JsonNode result = tried(study(check, MENDS)).get(0);
+
+        assertThat(result.at("/summary/outcome").asString()).isEqualTo("PASSED");
+        assertThat(result.path("log").asString()).doesNotContain("reached");
+        assertThat(everything(repository)).isEqualTo(before);
+        assertThat(marker).doesNotExist();
+        assertThat(ProcessHandle.allProcesses()
+                        .filter(p -> p.info()
+                                .arguments()
+                                .map(a -> String.join(" ", a).contains(marker.toString()))
+                                .orElse(false)))
+                .as("nothing that it began is left")
+                .isEmpty();
+    }
+
     /** A repository may have failed before for other reasons. */
     @Test
     public void onlyWhatTheCheckNamesMustBeMended() {
