@@ -32,6 +32,8 @@ const answer = (id: string, more: Partial<Schemas["AnswerEvidence"]>): Schemas["
   repairs: 0,
   warnings: 0,
   deprecations: 0,
+  broken: 0,
+  mended: 0,
   ...more,
 });
 
@@ -47,6 +49,7 @@ const counted = (candidateId: string, worksAsIs: number): Schemas["CandidateEvid
   withRepairs: { value: 1, low: 0.34, high: 1, level: 0.95 },
   warnings: 3,
   deprecations: 1,
+  breaking: candidateId === "c2" ? 1 : 0,
 });
 
 const REPORT: Schemas["EvidenceReport"] = {
@@ -62,7 +65,7 @@ const REPORT: Schemas["EvidenceReport"] = {
   answers: [
     answer("a1", { last: summary("PASSED"), warnings: 2 }),
     answer("a2", { candidateId: "c2", standing: "AFTER_REPAIR", lines: 1, last: summary("DID_NOT_COMPILE", 0, 0) }),
-    answer("a3", { promptId: "p2", standing: "NOT", last: summary("FAILED_TESTS", 3, 5) }),
+    answer("a3", { promptId: "p2", standing: "NOT", last: summary("FAILED_TESTS", 3, 5), broken: 2, mended: 1 }),
     answer("a4", {
       promptId: "p2",
       candidateId: "c2",
@@ -150,6 +153,8 @@ describe("trials beside the recommendation", () => {
     expect(table.getByText("now so, now so")).toBeTruthy();
     expect(table.getByText("first reply crashed → follow-up 1 passed")).toBeTruthy();
     expect(table.getByText("2 warnings")).toBeTruthy();
+    expect(table.getByText("2 tests broken, 1 mended")).toBeTruthy();
+    expect(screen.getAllByRole("columnheader", { name: /Break a test/ })[0]).toBeTruthy();
   });
 
   it("narrow down to a kind, and keep that in the address", async () => {

@@ -26,6 +26,8 @@ const trial = (id: string, more: Partial<Trial> = {}): Trial => ({
   memoryKb: 40_000,
   warnings: 0,
   deprecations: 0,
+  broken: 0,
+  mended: 0,
   ...more,
 });
 

@@ -46,6 +46,9 @@ export function WorksTable({ report, part }: WorksTableProps) {
         number("not", "Do not", (row) => row.worksNot),
         number("flaky", "Now so, now so", (row) => row.flaky),
         number("untried", "Not tried", (row) => row.answers - row.tried),
+        ...(part.candidates.some((c) => c.breaking > 0)
+          ? [number("breaking", "Break a test", (row) => row.breaking)]
+          : []),
         number("warnings", "Warnings", (row) => row.warnings),
         number("deprecated", "Of these, outdated", (row) => row.deprecations),
       ]}

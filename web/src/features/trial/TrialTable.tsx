@@ -78,6 +78,10 @@ const LOOKS: Record<Answer["standing"], string> = {
   NOT_TRIED: "border-rule",
 };
 
+/** What an answer did to tests of a repository. */
+const testsLine = ({ broken, mended }: Answer): string =>
+  [count(broken, "test broken", "tests broken"), mended > 0 && `${mended} mended`].filter(Boolean).join(", ");
+
 function Standing({ answer }: { answer: Answer }) {
   return (
     <li className={classes("border-l-2 pl-2", LOOKS[answer.standing])}>
@@ -92,6 +96,7 @@ function Standing({ answer }: { answer: Answer }) {
             .join(" → ")}
         </span>
       )}
+      {answer.broken > 0 && <span className="block text-clay">{testsLine(answer)}</span>}
       {answer.warnings > 0 && (
         <span className="block text-ink-soft">{count(answer.warnings, "warning", "warnings")}</span>
       )}

@@ -209,6 +209,9 @@ function Cells({ cells, onOpen }: { cells: Trial[][]; onOpen: (trial: Trial) => 
                 {first.turn > 0 && `follow-up ${first.turn}: `}
                 {words}
               </button>
+              {first.broken > 0 && (
+                <span className="text-clay"> · {count(first.broken, "test broken", "tests broken")}</span>
+              )}
               {first.warnings > 0 && (
                 <span className="text-ink-soft"> · {count(first.warnings, "warning", "warnings")}</span>
               )}

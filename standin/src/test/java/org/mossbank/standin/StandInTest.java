@@ -61,7 +61,7 @@ public class StandInTest {
         // 26 characters asked and 25 said, four a token.
         assertThat(answer.body())
                 .isEqualTo(
-                        "{\"said\":{\"words\":\"The loop ends one early.\\n\"},\"took\":{\"read\":7,\"wrote\":7},\"ended\":\"done\"}");
+                        "{\"made_by\":\"quillwort-1\",\"said\":{\"words\":\"The loop ends one early.\\n\"},\"took\":{\"read\":7,\"wrote\":7},\"ended\":\"done\"}");
     }
 
     @Test
@@ -71,6 +71,16 @@ public class StandInTest {
         assertThat(answer.body())
                 .startsWith("data: {\"more\":\"The last berth is left o\"}\n\n")
                 .endsWith("\"ended\":\"done\"}\n\ndata: over\n\n");
+    }
+
+    /** From the second request on, as a service that is brought up to date in the middle. */
+    @Test
+    public void aNewerVersionSaysSo() throws Exception {
+        assertThat(ask("/tansy?hurry=100&fault=newer", ASK_TURNS, "a pass").statusCode())
+                .isEqualTo(200);
+        assertThat(ask("/brindle?hurry=100", ASK_TURNS, "a pass").body()).contains("\"made_by\":\"brindle-1\"");
+        assertThat(ask("/brindle?hurry=100&fault=newer", ASK_TURNS, "a pass").body())
+                .contains("\"made_by\":\"brindle-2\"");
     }
 
     @Test

@@ -93,7 +93,9 @@ final class EvidenceComputation {
                                 .toList(),
                 tried == null ? 0 : tried.repairs().size(),
                 last.map(TriedAnswer.TurnTried::warnings).orElse(0),
-                last.map(TriedAnswer.TurnTried::deprecations).orElse(0));
+                last.map(TriedAnswer.TurnTried::deprecations).orElse(0),
+                last.map(TriedAnswer.TurnTried::broken).orElse(0),
+                last.map(TriedAnswer.TurnTried::mended).orElse(0));
     }
 
     private static Standing standing(TrialStanding standing) {
@@ -132,7 +134,8 @@ final class EvidenceComputation {
                 share(asIs, tried),
                 share(asIs + after, tried),
                 own.stream().mapToInt(AnswerEvidence::warnings).sum(),
-                own.stream().mapToInt(AnswerEvidence::deprecations).sum());
+                own.stream().mapToInt(AnswerEvidence::deprecations).sum(),
+                (int) own.stream().filter(a -> a.broken() > 0).count());
     }
 
     private static int count(List<AnswerEvidence> answers, Standing standing) {

@@ -56,6 +56,8 @@ record EvidenceReport(
      * @param repairs      that people tried
      * @param warnings     of the compiler
      * @param deprecations warnings of what is not to be used any more
+     * @param broken       tests of a repository that passed before
+     * @param mended       tests of it that failed before
      */
     record AnswerEvidence(
             AnswerId answerId,
@@ -69,7 +71,9 @@ record EvidenceReport(
             List<TurnOutcome> turns,
             int repairs,
             int warnings,
-            int deprecations) {
+            int deprecations,
+            int broken,
+            int mended) {
         AnswerEvidence {
             turns = List.copyOf(turns);
         }
@@ -99,6 +103,7 @@ record EvidenceReport(
      * @param withRepairs  share that works as it came or after a repair
      * @param warnings     of the compiler, all together
      * @param deprecations warnings of what is not to be used any more
+     * @param breaking     answers that broke a test of a repository
      */
     record CandidateEvidence(
             CandidateId candidateId,
@@ -111,5 +116,6 @@ record EvidenceReport(
             Figure asIs,
             Figure withRepairs,
             int warnings,
-            int deprecations) {}
+            int deprecations,
+            int breaking) {}
 }

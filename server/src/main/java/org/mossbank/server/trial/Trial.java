@@ -10,6 +10,7 @@ import java.util.Objects;
 import java.util.UUID;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.core.trial.CompilerMessage;
+import org.mossbank.core.trial.TestChange;
 import org.mossbank.core.trial.TrialOutcome;
 import org.mossbank.server.answer.AnswerView;
 import org.mossbank.server.ids.AnswerId;
@@ -61,6 +62,8 @@ class Trial {
     private long memoryKb;
     private int warnings;
     private int deprecations;
+    private int broken;
+    private int mended;
 
     /** {@link TrialResult} as JSON. */
     private @Nullable String result;
@@ -155,7 +158,13 @@ class Trial {
                 .count();
         deprecations = (int)
                 ended.messages().stream().filter(m -> m.message().deprecated()).count();
+        broken = count(ended, TestChange.BROKEN);
+        mended = count(ended, TestChange.MENDED);
         result = JsonMapper.shared().writeValueAsString(ended);
+    }
+
+    private static int count(TrialResult ended, TestChange change) {
+        return (int) ended.items().stream().filter(i -> i.change() == change).count();
     }
 
     /** As an archive holds it, once it has ended. */

@@ -33,6 +33,8 @@ record TrialBoard(@Nullable String missing, List<TrialOfBoard> trials) {
      * @param millis       that its steps took together
      * @param warnings     of the compiler
      * @param deprecations warnings of what is not to be used any more
+     * @param broken       tests of a repository that passed before
+     * @param mended       tests of it that failed before
      */
     record TrialOfBoard(
             UUID id,
@@ -49,6 +51,8 @@ record TrialBoard(@Nullable String missing, List<TrialOfBoard> trials) {
             long memoryKb,
             int warnings,
             int deprecations,
+            int broken,
+            int mended,
             @Nullable Instant endedAt) {
         static TrialOfBoard of(TrialRepository.Outline t, boolean isCurrent) {
             return new TrialOfBoard(
@@ -66,6 +70,8 @@ record TrialBoard(@Nullable String missing, List<TrialOfBoard> trials) {
                     t.memoryKb(),
                     t.warnings(),
                     t.deprecations(),
+                    t.broken(),
+                    t.mended(),
                     t.endedAt());
         }
     }

@@ -45,13 +45,15 @@ interface TrialRepository extends JpaRepository<Trial, UUID> {
             long memoryKb,
             int warnings,
             int deprecations,
+            int broken,
+            int mended,
             @Nullable Instant endedAt) {}
 
     @Query(
             "select t.id as id, t.promptId as promptId, t.answerId as answerId, t.turn as turn, t.repetition as repetition, "
                     + "t.checkDigest as checkDigest, t.state as state, t.outcome as outcome, t.passed as passed, t.asked as asked, "
                     + "t.millis as millis, t.memoryKb as memoryKb, t.warnings as warnings, t.deprecations as deprecations, "
-                    + "t.endedAt as endedAt from Trial t where t.studyId = :study order by t.place, t.id")
+                    + "t.broken as broken, t.mended as mended, t.endedAt as endedAt from Trial t where t.studyId = :study order by t.place, t.id")
     List<Outline> outlines(StudyId study);
 
     record CountOf(Trial.State state, long trials) {}
@@ -72,11 +74,13 @@ interface TrialRepository extends JpaRepository<Trial, UUID> {
             int passed,
             int asked,
             int warnings,
-            int deprecations) {}
+            int deprecations,
+            int broken,
+            int mended) {}
 
     String ENDED = "select t.id as id, t.promptId as promptId, t.answerId as answerId, t.turn as turn, "
             + "t.repetition as repetition, t.outcome as outcome, t.passed as passed, t.asked as asked, "
-            + "t.warnings as warnings, t.deprecations as deprecations from Trial t, PromptCheck c "
+            + "t.warnings as warnings, t.deprecations as deprecations, t.broken as broken, t.mended as mended from Trial t, PromptCheck c "
             + "where c.promptId = t.promptId and c.digest = t.checkDigest "
             + "and t.state = org.mossbank.server.trial.Trial.State.ENDED ";
 

@@ -130,7 +130,9 @@ public class Trials {
                     new RepeatedTrials(outcomes),
                     new TrialSummary(worst.outcome(), worst.passed(), worst.asked()),
                     worst.warnings(),
-                    worst.deprecations()));
+                    worst.deprecations(),
+                    worst.broken(),
+                    worst.mended()));
         });
         return turns;
     }

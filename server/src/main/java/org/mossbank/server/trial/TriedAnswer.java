@@ -29,8 +29,17 @@ public record TriedAnswer(PromptId promptId, AnswerId answerId, List<TurnTried> 
      * @param worst        of those trials
      * @param warnings     of the compiler, in that one
      * @param deprecations warnings of what is not to be used any more
+     * @param broken       tests of a repository that passed before, in that one
+     * @param mended       tests of it that failed before
      */
-    public record TurnTried(int turn, RepeatedTrials trials, TrialSummary worst, int warnings, int deprecations) {}
+    public record TurnTried(
+            int turn,
+            RepeatedTrials trials,
+            TrialSummary worst,
+            int warnings,
+            int deprecations,
+            int broken,
+            int mended) {}
 
     /** Of the last turn that was tried. */
     public Optional<TurnTried> last() {

@@ -49,7 +49,13 @@ public class FiguresOfEvidenceTest {
         TrialOutcome worst =
                 List.of(outcomes).stream().min(TrialOutcome::compareTo).orElseThrow();
         return new TriedAnswer.TurnTried(
-                turn, new RepeatedTrials(List.of(outcomes)), new TrialSummary(worst, worst.passed() ? 1 : 0, 1), 2, 1);
+                turn,
+                new RepeatedTrials(List.of(outcomes)),
+                new TrialSummary(worst, worst.passed() ? 1 : 0, 1),
+                2,
+                1,
+                worst.passed() ? 0 : 3,
+                1);
     }
 
     private void tried(int prompt, int candidate, TriedAnswer.TurnTried... turns) {
@@ -120,6 +126,7 @@ public class FiguresOfEvidenceTest {
                 .containsExactly(1, 1, 1, 1);
         assertThat(osier.warnings()).isEqualTo(8);
         assertThat(osier.deprecations()).isEqualTo(4);
+        assertThat(osier.breaking()).isEqualTo(3);
         // Wilson's of 1 of 4 at 95 %: (1 + z²/2 ± z sqrt(3/4 + z²/4)) / (4 + z²) with z = 1.95996
         assertThat(osier.asIs().low()).isCloseTo(0.0456, within(1e-4));
         assertThat(osier.asIs().high()).isCloseTo(0.6994, within(1e-4));

@@ -100,7 +100,7 @@ public class PromptTableTest {
                         study.prompts.get(0).id(),
                         answer,
                         List.of(new TriedAnswer.TurnTried(
-                                0, new RepeatedTrials(List.of(times)), new TrialSummary(worst, 0, 1), 0, 0)),
+                                0, new RepeatedTrials(List.of(times)), new TrialSummary(worst, 0, 1), 0, 0, 0, 0)),
                         List.of()));
     }
 

@@ -229,7 +229,8 @@ public class RepositoryTrialTest extends ServerTest {
     @Test
     public void eachTestIsToldBeforeAndAfter() throws Exception {
         SortedMap<String, String> before = everything(repository);
-        List<JsonNode> results = tried(study(check(List.of()), MENDS, MENDS_AND_BREAKS, ELSEWHERE, NOWHERE));
+        StudyInTheMaking told = study(check(List.of()), MENDS, MENDS_AND_BREAKS, ELSEWHERE, NOWHERE);
+        List<JsonNode> results = tried(told);
 
         assertThat(results.get(0).at("/summary/outcome").asString()).isEqualTo("PASSED");
         assertThat(changes(results.get(0)))
@@ -248,6 +249,18 @@ public class RepositoryTrialTest extends ServerTest {
         assertThat(breaks.at("/repository/outside").valueStream().map(JsonNode::asString))
                 .as("what the prompt does not show")
                 .containsExactly("notes.txt");
+
+        assertThat(told.get("/evidence")
+                        .path("answers")
+                        .valueStream()
+                        .map(a -> a.path("broken").asInt()))
+                .containsExactlyInAnyOrder(0, 1, 0, 0);
+        assertThat(told.get("/trials")
+                        .path("trials")
+                        .valueStream()
+                        .mapToInt(t -> t.path("mended").asInt())
+                        .sum())
+                .isEqualTo(3);
 
         JsonNode elsewhere = results.get(2);
         assertThat(elsewhere.at("/summary/outcome").asString()).isEqualTo("PASSED");
