@@ -172,15 +172,16 @@ class RunWork {
 
     /** A service that put another version in place in the middle would have its answers counted as one candidate's. Asked once of each. */
     private void pauseOnAnotherModel(Run run, RunCell cell, Reply reply) {
-        if (reply.model() == null || reply.free()) {
+        String model = reply.model();
+        if (model == null || reply.free()) {
             return;
         }
-        Set<String> before = models.of(run.studyId(), cell.candidateId());
-        if (before.isEmpty() || before.contains(reply.model())) {
+        Optional<Set<String>> before = models.othersThan(model, run.studyId(), cell.candidateId());
+        if (before.isEmpty()) {
             return;
         }
         String said = "%s says that %s answered, and before that %s."
-                .formatted(about.candidate(cell).name(), reply.model(), String.join(", ", before));
+                .formatted(about.candidate(cell).name(), model, String.join(", ", before.get()));
         cell.note(said);
         if (run.state() == Run.State.RUNNING) {
             run.pause(said + " Its answers are marked. Go on if they may stand for one candidate.");

@@ -265,7 +265,7 @@ public class AnswerFileTest extends ServerTest {
         wrong.put("twice a name", new String[] {start + ",\"text\":\"a\",\"text\":\"b\"}", ""});
         wrong.put("no prompt", new String[] {"{\"candidate\":\"Osierhold\",\"text\":\"a\"}", "/prompt"});
         wrong.put("no candidate", new String[] {"{\"prompt\":\"First of review\",\"text\":\"a\"}", "/candidate"});
-        wrong.put("strange property", new String[] {start + ",\"text\":\"a\",\"model\":\"x\"}", "/model"});
+        wrong.put("strange property", new String[] {start + ",\"text\":\"a\",\"mood\":\"x\"}", "/mood"});
         wrong.put(
                 "prompt a number",
                 new String[] {"{\"prompt\":1,\"candidate\":\"Osierhold\",\"text\":\"a\"}", "/prompt"});
@@ -344,7 +344,7 @@ public class AnswerFileTest extends ServerTest {
                 2,
                 c[1]));
         Map<String, String[]> heads = new LinkedHashMap<>();
-        heads.put("strange column", new String[] {"prompt,candidate,model\n", "model"});
+        heads.put("strange column", new String[] {"prompt,candidate,mood\n", "mood"});
         heads.put("column left out", new String[] {"prompt,text\nx,a\n", "candidate"});
         heads.put("column twice", new String[] {"prompt,candidate,text,text\n", ""});
         heads.forEach((name, c) -> add(cases, "table: " + name, "a.csv", bytes(c[0]), "a.csv", 1, c[1]));
@@ -375,7 +375,7 @@ public class AnswerFileTest extends ServerTest {
                 "a type of a language",
                 new Object[] {"---\n" + front + "outcome: !!java.net.URL [\"http://127.0.0.1/\"]\n---\ntext\n", 4, ""});
         wrong.put("an alias", new Object[] {"---\n" + front + "attempt: &a [1]\ntotal_ms: *a\n---\ntext\n", 1, ""});
-        wrong.put("strange name", new Object[] {"---\n" + front + "model: x\n---\ntext\n", 1, "/model"});
+        wrong.put("strange name", new Object[] {"---\n" + front + "mood: x\n---\ntext\n", 1, "/mood"});
         wrong.put("text in front", new Object[] {"---\n" + front + "text: a\n---\ntext\n", 1, "/text"});
         wrong.put("no prompt", new Object[] {"---\ncandidate: Osierhold\n---\ntext\n", 1, "/prompt"});
         wrong.put("no candidate", new Object[] {"---\nprompt: First of review\n---\ntext\n", 1, "/candidate"});
