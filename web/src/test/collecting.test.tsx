@@ -185,7 +185,7 @@ describe("a run's board", () => {
     );
     const table = await screen.findByRole("table");
     expect(screen.getByText("2 of 5 answers, 1 turned away, collecting.")).toBeDefined();
-    expect(table.textContent).toContain("an earlier try: It answered 503.");
+    expect(table.textContent).toContain("on the way: It answered 503.");
     expect(table.textContent).toContain("refused");
     expect(table.textContent).toContain("first after 0.8 s, about 41 tokens, try 2");
     expect(table.textContent).toContain("waiting");

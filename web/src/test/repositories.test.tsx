@@ -95,11 +95,23 @@ describe("at the desk", () => {
   });
 
   it("what the check lets fail is neither good nor bad, and a new test is told as new", () => {
-    const [row, added] = itemRows([
+    const [added, row] = itemRows([
       answer(1, [test("old trouble", "MAY_FAIL", "FAILED_TESTS"), test("added", "NEW", "FAILED_TESTS")]),
     ]);
     expect(row?.cells[0]).toEqual({ words: "still fails, as it may" });
     expect(added?.cells[0]).toEqual({ words: "new, failed tests", good: false });
+  });
+
+  it("what was broken stands above what was mended", () => {
+    const rows = itemRows([
+      answer(1, [test("mended", "MENDED"), test("kept", "STILL_PASSES"), test("lost", "BROKEN", "FAILED_TESTS")]),
+      answer(2, [
+        test("mended", "STILL_FAILS", "FAILED_TESTS"),
+        test("kept", "STILL_PASSES"),
+        test("lost", "STILL_PASSES"),
+      ]),
+    ]);
+    expect(rows.map((r) => r.name)).toEqual(["lost", "mended", "1 other test"]);
   });
 
   it("what was changed though it was not shown, and how it fits, stand below", () => {

@@ -2,6 +2,6 @@ export { evidenceOf, gradedEvidenceOf, repairableOf, repairsOf, resultOfRepair, 
 export { RepairDialog } from "./RepairDialog";
 export { Messages, Output, TrialItems } from "./TrialItems";
 export { TrialsNote } from "./TrialsNote";
-export { changesLine, itemWords, outcomeWords, summaryWords, together, trialWords } from "./words";
+export { changePlace, changesLine, itemWords, outcomeWords, summaryWords, together, trialWords } from "./words";
 export { WorksByTrial } from "./WorksByTrial";
 export { WorksTable } from "./WorksTable";

@@ -41,6 +41,9 @@ export function itemWords({ outcome, change }: Pick<Schemas["CheckItem"], "outco
       : changeWords(change);
 }
 
+/** Less is worse. */
+export const changePlace = (change: TestChange): number => WORST_FIRST.indexOf(change);
+
 /** Of several tests. */
 const MANY: Partial<Record<TestChange, string>> = {
   STILL_FAILS: "still fail",
@@ -50,7 +53,7 @@ const MANY: Partial<Record<TestChange, string>> = {
 
 /** What is worst first; what was not tried before stays where it is. */
 export function worstFirst<I extends Pick<Schemas["CheckItem"], "change">>(items: I[]): I[] {
-  const place = ({ change }: I) => (change === undefined ? -1 : WORST_FIRST.indexOf(change));
+  const place = ({ change }: I) => (change === undefined ? -1 : changePlace(change));
   return items.toSorted((a, b) => place(a) - place(b));
 }
 

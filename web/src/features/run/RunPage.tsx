@@ -216,7 +216,7 @@ function Cell({ cell }: { cell: RunCell }) {
           )}
           {note !== undefined && (
             <span className="block text-sm text-ink-soft">
-              {cell.outcome === "COMPLETE" && "an earlier try: "}
+              {cell.outcome === "COMPLETE" && "on the way: "}
               {note}
             </span>
           )}

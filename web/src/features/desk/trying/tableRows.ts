@@ -1,6 +1,6 @@
 import type { Schemas } from "../../../api/client";
 import { count } from "../../../ui/format";
-import { itemWords, outcomeWords } from "../../evidence";
+import { changePlace, itemWords, outcomeWords } from "../../evidence";
 import type { TriedAnswer } from "./TriedTable";
 
 /**
@@ -29,12 +29,21 @@ export function itemRows(answers: Pick<TriedAnswer, "trial">[]): TriedRow[] {
   const longest = [...items].sort((a, b) => b.length - a.length);
   const all = [...new Set(longest.flatMap((of) => of.map(keyOf)))];
   const same = new Set(all.filter((key) => items.every((own) => isAsBefore(own.find((i) => keyOf(i) === key)))));
-  const rows = all.filter((key) => !same.has(key)).map((key) => itemRow(key, items));
+  const rows = all
+    .filter((key) => !same.has(key))
+    .toSorted((a, b) => worst(a, items) - worst(b, items))
+    .map((key) => itemRow(key, items));
   return [...rows, ...(same.size > 0 ? [asBeforeRow(same.size, items)] : []), ...repositoryRows(answers)];
 }
 
 /** A test of a repository that passed before and does now, or was not run for an answer that could not be tried. */
 const isAsBefore = (item: Schemas["CheckItem"] | undefined) => item === undefined || item.change === "STILL_PASSES";
+
+/** Where a test of a repository stands among others, by the answer that it ended worst for; all else comes before. */
+const worst = (key: string, items: Schemas["CheckItem"][][]): number => {
+  const changes = items.flatMap((own) => own.filter((i) => keyOf(i) === key).flatMap((i) => i.change ?? []));
+  return changes.length === 0 ? -1 : Math.min(...changes.map(changePlace));
+};
 
 /** What is as it was for every answer, in one row: a repository has hundreds of such tests. */
 function asBeforeRow(tests: number, items: Schemas["CheckItem"][][]): TriedRow {

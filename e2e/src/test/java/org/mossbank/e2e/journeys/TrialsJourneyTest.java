@@ -249,7 +249,7 @@ public class TrialsJourneyTest extends Journey {
                 path + "/round",
                 Map.of(
                         "ratersAnAnswer",
-                        2,
+                        4,
                         "repeatShare",
                         0,
                         "leadGrades",
