@@ -1,6 +1,7 @@
 package org.mossbank.core.comparison;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
 import java.util.ArrayList;
@@ -75,6 +76,51 @@ public class MixedGridsTest {
         same(
                 Standings.forDeciding(new MixedGrids(base, parts).of(scores, weights), LEVEL),
                 Standings.forDeciding(base.with(scores), LEVEL));
+    }
+
+    /** No cell is gone through: with scores that are all nought, what decides is that of the parts. */
+    @Test
+    public void whatDecidesFollowsFromThePartsAlone() {
+        ScoreGrid base = base(0.2);
+        Random random = new Random(11);
+        double[] weights = {0.6, 0.4};
+        List<double[][]> parts = IntStream.range(0, weights.length)
+                .mapToObj(k -> part(base, (c, p) -> random.nextInt(5)))
+                .toList();
+        double[][] nought = new double[CANDIDATES][base.places()];
+
+        same(
+                Standings.forDeciding(new MixedGrids(base, parts).of(nought, weights), LEVEL),
+                Standings.forDeciding(base.with(sum(parts, weights)), LEVEL));
+        assertThatThrownBy(() -> new MixedGrids(base, parts).of(nought, 1))
+                .isInstanceOf(IllegalArgumentException.class);
+    }
+
+    /** By hand: of three places the first chooses nobody, and the other two lie 10 and 30 over the one. */
+    @Test
+    public void aChoiceIsComparedWhereBothHaveAScore() {
+        ScoreGrid grid = ScoreGrid.of(
+                List.of(
+                        new ScoredCell("a", "p10", "r0", 90),
+                        new ScoredCell("a", "p11", "r0", 60),
+                        new ScoredCell("b", "p10", "r0", 20),
+                        new ScoredCell("b", "p11", "r0", 50),
+                        new ScoredCell("b", "p12", "r0", 40),
+                        new ScoredCell("c", "p12", "r0", 70)),
+                PromptGroups.byKind(p -> "k"));
+        int b = grid.candidateAt("b");
+        int[] choice = {-1, grid.candidateAt("a"), grid.candidateAt("c")};
+        assertThat(grid.choosing(place -> choice[place], b).orElseThrow().mean())
+                .isEqualTo(20);
+        assertThat(grid.choosing(place -> grid.candidateAt("a"), b)
+                        .orElseThrow()
+                        .mean())
+                .as("a has no score at the third")
+                .isEqualTo(40);
+        assertThat(grid.choosing(place -> -1, b)).isEmpty();
+        assertThat(grid.choosing(place -> grid.candidateAt("c"), grid.candidateAt("a")))
+                .as("nowhere have both a score")
+                .isEmpty();
     }
 
     /** The first two get the same on the whole, one for one thing and the other for another: they are equal, to the last digit. */
