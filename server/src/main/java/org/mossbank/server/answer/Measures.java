@@ -42,7 +42,10 @@ public record Measures(
         boolean estimated,
         @Nullable @Min(1) Integer tries,
 
-        @Nullable @Size(max = 1000) String model) {
+        @Nullable @Size(max = LONGEST_MODELS) String model) {
+    /** A hundred characters a turn, and what stands between them. */
+    static final int LONGEST_MODELS = (FollowUp.MOST + 1) * 102;
+
     private static final String BETWEEN = "; ";
 
     /** Nobody measured anything. */

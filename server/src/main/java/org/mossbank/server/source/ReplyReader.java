@@ -20,9 +20,6 @@ final class ReplyReader {
     /** More than any answer; a service that sends without end is cut off. */
     private static final int MOST_BYTES = 8 << 20;
 
-    /** What calls itself by more is cut. */
-    private static final int LONGEST_NAME = 100;
-
     private static final JsonMapper JSON = JsonMapper.shared();
 
     private final SourceContent source;
@@ -132,16 +129,10 @@ final class ReplyReader {
         outputTokens = count(json, source.outputTokensPointer()).orElse(outputTokens);
         at(json, source.modelPointer())
                 .filter(JsonNode::isString)
-                .map(n -> named(n.asString()))
+                .map(n -> n.asString().strip())
                 .filter(n -> !n.isEmpty())
                 .ifPresent(n -> model = n);
         at(json, source.finishPointer()).filter(JsonNode::isString).ifPresent(word -> finish = word.asString());
-    }
-
-    /** On one line, and no longer than a name is. */
-    private static String named(String told) {
-        String start = told.substring(0, Math.min(told.length(), LONGEST_NAME));
-        return start.replaceAll("[\\p{Cntrl}\\p{Cf}\\s]+", " ").strip();
     }
 
     private static Optional<JsonNode> at(JsonNode json, String pointer) {

@@ -44,6 +44,9 @@ import org.springframework.stereotype.Component;
  */
 @Component
 class SourceClient implements DisposableBean {
+    /** What a model calls itself; what is beyond is cut. */
+    private static final int LONGEST_NAME = 100;
+
     private static final int CONNECT_SECONDS = 10;
     private static final int MOST_CONNECTIONS = 200;
     private static final int TOLD_OF_A_FAULT = 300;
@@ -271,6 +274,12 @@ class SourceClient implements DisposableBean {
             return Reply.broken(ending, reader.came(), total, reason);
         }
 
+        /** On one line, no longer than a name is, and one: several are told apart by semicolons. Cut last, or half a secret would be left. */
+        private static String named(String told) {
+            String plain = told.replaceAll("[\\p{Cntrl}\\p{Cf}\\s;]+", " ").strip();
+            return plain.substring(0, Math.min(plain.length(), LONGEST_NAME));
+        }
+
         private Reply withoutSecrets(Reply reply) {
             return new Reply(
                     reply.ending(),
@@ -279,7 +288,7 @@ class SourceClient implements DisposableBean {
                     reply.totalMs(),
                     reply.inputTokens(),
                     reply.outputTokens(),
-                    reply.model() == null ? null : secrets.hide(reply.model()),
+                    reply.model() == null ? null : named(secrets.hide(reply.model())),
                     secrets.hide(reply.reason()),
                     reply.free(),
                     reply.retry(),

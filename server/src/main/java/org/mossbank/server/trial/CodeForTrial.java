@@ -101,15 +101,14 @@ class CodeForTrial {
     Map<String, String> repairable(CheckContent check, Map<String, String> startingCode, String answer) {
         AssembledCode code = of(check, startingCode, answer).code;
         Map<String, String> own = new LinkedHashMap<>();
-        if (code.misfit().isEmpty()) {
-            code.written().forEach(p -> own.put(p, Require.known(code.files(), p)));
-            // Of a whole repository those that the prompt shows: nobody looks through thousands.
-            startingCode.keySet().stream()
-                    .filter(code.files()::containsKey)
-                    .forEach(p -> own.putIfAbsent(p, Require.known(code.files(), p)));
-        } else {
-            own.putAll(new TreeMap<>(startingCode));
-        }
+        AssembledCode base = code.misfit().isEmpty() ? code : before(check, startingCode).code;
+        code.written().forEach(p -> own.put(p, Require.known(base.files(), p)));
+        // Of a whole repository those that the prompt shows, as the repository has them: nobody looks through
+        // thousands.
+        new TreeMap<>(startingCode)
+                .keySet().stream()
+                        .filter(base.files()::containsKey)
+                        .forEach(p -> own.putIfAbsent(p, Require.known(base.files(), p)));
         check.files().forEach(f -> own.remove(f.path()));
         return own;
     }

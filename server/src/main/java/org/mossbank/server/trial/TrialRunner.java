@@ -42,15 +42,13 @@ class TrialRunner {
     private final Sandbox sandbox;
     private final CodeForTrial code;
     /** How tests of repositories ended before any answer: the same for all answers of a check. */
-    private final Cache<Before, List<CheckItem>> before =
+    private final Cache<CheckContent, List<CheckItem>> before =
             Caffeine.newBuilder().maximumSize(MOST_KEPT).build();
 
     TrialRunner(Sandbox sandbox, CodeForTrial code) {
         this.sandbox = sandbox;
         this.code = code;
     }
-
-    private record Before(CheckContent check, Map<String, String> startingCode) {}
 
     /** Somebody stopped it before it ended. */
     static final class Stopped extends Exception {
@@ -69,7 +67,7 @@ class TrialRunner {
         CodeForTrial.Laid laid = code.of(check, startingCode, answer);
         return laid.code().misfit().isPresent()
                 ? unfit(laid)
-                : new Trying(check, laid, stop).all(answer, before(check, startingCode, stop));
+                : new Trying(check, laid, stop).all(answer, before(check, stop));
     }
 
     /** The files of an answer's code that a person may change. */
@@ -86,7 +84,7 @@ class TrialRunner {
             Sandbox.Stop stop)
             throws Stopped {
         return new Trying(check, code.repaired(check, startingCode, answer, changed), stop)
-                .all(answer, before(check, startingCode, stop));
+                .all(answer, before(check, stop));
     }
 
     /** Gives an answer's program an input of somebody's own. */
@@ -106,20 +104,18 @@ class TrialRunner {
 
     /** Tries the starting code as it is. */
     TrialResult unanswered(CheckContent check, Map<String, String> startingCode, Sandbox.Stop stop) throws Stopped {
-        return new Trying(check, code.before(check, startingCode), stop).all("", before(check, startingCode, stop));
+        return new Trying(check, code.before(check, startingCode), stop).all("", before(check, stop));
     }
 
     /** How the repository's tests end without an answer; none if it does not build, or there is no repository. */
-    private List<CheckItem> before(CheckContent check, Map<String, String> startingCode, Sandbox.Stop stop)
-            throws Stopped {
+    private List<CheckItem> before(CheckContent check, Sandbox.Stop stop) throws Stopped {
         if (check.repository() == null) {
             return List.of();
         }
-        Before key = new Before(check, startingCode);
-        List<CheckItem> known = before.getIfPresent(key);
+        List<CheckItem> known = before.getIfPresent(check);
         if (known == null) {
-            known = new Trying(check, code.before(check, startingCode), stop).testsAlone();
-            before.put(key, known);
+            known = new Trying(check, code.before(check, Map.of()), stop).testsAlone();
+            before.put(check, known);
         }
         return known;
     }
