@@ -263,6 +263,35 @@ public class SourceClientTest {
         inner.stop(0);
     }
 
+    /** The secret stands where a name is cut: were it cut first, the beginning of it would be left. */
+    @Test
+    public void aModelThatIsCalledByASecretIsNotToldByIt() throws IOException {
+        String called = "x".repeat(90) + " " + PASS + " y; z";
+        HttpServer inner = HttpServer.create(new InetSocketAddress(InetAddress.getByName("127.0.0.1"), 0), 0);
+        inner.createContext("/", exchange -> {
+            byte[] said =
+                    ("{\"said\":{\"words\":\"Here.\"},\"ended\":\"done\",\"made_by\":\"" + called + "\"}").getBytes();
+            exchange.sendResponseHeaders(200, said.length);
+            exchange.getResponseBody().write(said);
+            exchange.close();
+        });
+        inner.start();
+        Reply reply = client.ask(
+                withUrl(
+                        source("quillwort", ""),
+                        "http://127.0.0.1:" + inner.getAddress().getPort() + "/"),
+                ASKED,
+                1,
+                (text, ms) -> {},
+                new SourceClient.Cancel());
+
+        assertThat(reply.model())
+                .hasSize(100)
+                .startsWith("x".repeat(90) + " (secret)")
+                .doesNotContain("heron", ";");
+        inner.stop(0);
+    }
+
     @Test
     public void aServiceThatIsNotThereCanBeTriedAgain() {
         Reply reply = client.ask(

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.mossbank.server.Checks.shell;
 
 import java.io.IOException;
+import java.net.URI;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -289,6 +290,12 @@ public class RepositoryTrialTest extends ServerTest {
         return all;
     }
 
+    /** Something listens there: outside a sandbox it would be reached. */
+    private static int databasePort() {
+        return URI.create(System.getenv("MOSSBANK_TEST_DB_URL").substring("jdbc:".length()))
+                .getPort();
+    }
+
     /** What a build begins ends with it; it reaches neither the repository nor a network, and nothing of it stays. */
     @Test
     public void aBuildThatStartsProgramsReachesNothing() throws IOException {
@@ -297,9 +304,9 @@ public class RepositoryTrialTest extends ServerTest {
         check.put(
                 "build",
                 ("touch %1$s; for f in %2$s/lib/tides.sh; do echo stray >>$f; done; git -C %2$s gc;"
-                                + " (exec 3<>/dev/tcp/127.0.0.1/5432 && touch reached);"
+                                + " bash -c 'exec 3<>/dev/tcp/127.0.0.1/%3$s' && echo reached;"
                                 + " setsid sh -c 'while :; do sleep 1; touch %1$s; done' & (sleep 600 &) ; true")
-                        .formatted(marker, repository));
+                        .formatted(marker, repository, databasePort()));
         JsonNode result = tried(study(check, MENDS)).get(0);
 
         assertThat(result.at("/summary/outcome").asString()).isEqualTo("PASSED");
