@@ -242,11 +242,6 @@ function ReadFields({ form }: ReadFieldsProps) {
       />
       <Field label="Pointer to output tokens" {...text("outputTokensPointer")} />
       <Field
-        label="Pointer to the model’s version"
-        hint="What it says has answered. If that changes, collecting pauses."
-        {...text("modelPointer")}
-      />
-      <Field
         label="Finish reasons of a complete answer"
         hint="With commas between them. Any other is incomplete."
         value={content.completeWords.join(", ")}
@@ -257,6 +252,11 @@ function ReadFields({ form }: ReadFieldsProps) {
         label="Finish reasons of a refusal"
         value={content.refusedWords.join(", ")}
         onChange={(e) => set({ refusedWords: words(e.target.value) })}
+      />
+      <Field
+        label="Pointer to the model’s version"
+        hint="What it says has answered. If that changes, collecting pauses."
+        {...text("modelPointer")}
       />
       {content.shape === "EVENTS" && (
         <Field label="Data of the last event" hint="Empty if the stream just ends." {...text("endMark")} />
