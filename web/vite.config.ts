@@ -1,11 +1,12 @@
 import tailwindcss from "@tailwindcss/vite";
 import react from "@vitejs/plugin-react";
-import { defineConfig } from "vite";
+import { defineConfig } from "vitest/config";
 
 const server = `http://127.0.0.1:${process.env["MOSSBANK_PORT"] ?? "8750"}`;
 
 export default defineConfig({
   plugins: [react(), tailwindcss()],
   build: { outDir: "target/classes/static", emptyOutDir: true, assetsInlineLimit: 0 },
+  test: { setupFiles: ["src/test/setup.ts"] },
   server: { host: "127.0.0.1", port: 5173, proxy: { "/api": server } },
 });

@@ -1,5 +1,5 @@
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import { cleanup, configure, render } from "@testing-library/react";
+import { cleanup, render } from "@testing-library/react";
 import type { ReactNode } from "react";
 import { MemoryRouter, Outlet, Route, Routes } from "react-router";
 import { afterEach, vi } from "vitest";
@@ -102,9 +102,6 @@ export function inStudy(children: ReactNode, study = STUDY, place = { path: "pag
     </QueryClientProvider>,
   );
 }
-
-// A busy machine may need longer than the usual second until a page shows what it fetched.
-configure({ asyncUtilTimeout: 15_000 });
 
 afterEach(() => {
   cleanup();
