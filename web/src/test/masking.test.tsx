@@ -1,5 +1,5 @@
 // @vitest-environment happy-dom
-import { inStudy, server, type ServerDouble, STUDY } from "./page";
+import { inStudy, server, STUDY, type ServerDouble, writeIn } from "./page";
 import { screen, waitFor, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { describe, expect, it } from "vitest";
@@ -144,11 +144,10 @@ describe("masking", () => {
     inStudy(<MaskingPage />);
     expect(await headline()).toBe("Nothing gives a candidate away");
     await userEvent.click(screen.getByRole("button", { name: "Add a word" }));
-    await userEvent.type(screen.getByLabelText("Word 1"), "Moor");
+    await writeIn(screen.getByLabelText("Word 1"), "Moor");
     await userEvent.click(screen.getByRole("button", { name: "Add a word" }));
-    await waitFor(
-      () => expect(asked.filter((a) => a.method === "PUT").at(-1)?.body).toEqual({ version: 0, words: ["Moor"] }),
-      { timeout: 4000 },
+    await waitFor(() =>
+      expect(asked.filter((a) => a.method === "PUT").at(-1)?.body).toEqual({ version: 0, words: ["Moor"] }),
     );
     expect(screen.getByLabelText("Word 2")).toBeDefined();
   });

@@ -1,5 +1,5 @@
 // @vitest-environment happy-dom
-import { inStudy, server, STUDY } from "./page";
+import { inStudy, server, STUDY, writeIn } from "./page";
 import { screen, waitFor, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { useState } from "react";
@@ -125,19 +125,17 @@ describe("the versions of a memo", () => {
 describe("a memo that is written", () => {
   it("keeps what is written in a part, and reads as it will stand", async () => {
     const answers = await memo(DRAFT);
-    await userEvent.type(screen.getByRole("textbox", { name: "Your words: The outcome and its reasons" }), "By far.");
-    await waitFor(
-      () =>
-        expect(answers.asked.find((a) => a.method === "PUT")?.body).toEqual({
-          version: 3,
-          names: "PSEUDONYM",
-          change: "",
-          words: [
-            { section: "SUMMARY", text: "Take it **now**." },
-            { section: "OUTCOME", text: "By far." },
-          ],
-        }),
-      { timeout: 4_000 },
+    await writeIn(screen.getByRole("textbox", { name: "Your words: The outcome and its reasons" }), "By far.");
+    await waitFor(() =>
+      expect(answers.asked.find((a) => a.method === "PUT")?.body).toEqual({
+        version: 3,
+        names: "PSEUDONYM",
+        change: "",
+        words: [
+          { section: "SUMMARY", text: "Take it **now**." },
+          { section: "OUTCOME", text: "By far." },
+        ],
+      }),
     );
     await userEvent.click(screen.getByRole("button", { name: "Read it as it will stand" }));
     expect(screen.queryByRole("textbox", { name: /Your words/ })).toBeNull();
@@ -174,8 +172,8 @@ describe("a memo that is written", () => {
     }
     inStudy(<Leaving />, CLOSED, { path: "recommendation/memo/:number", at: "recommendation/memo/1" });
     const field = () => screen.findByRole("textbox", { name: "Your words: The outcome and its reasons" });
-    await userEvent.type(await field(), "By far.");
-    await waitFor(() => expect(answers.asked.some((a) => a.method === "PUT")).toBe(true), { timeout: 4_000 });
+    await writeIn(await field(), "By far.");
+    await waitFor(() => expect(answers.asked.some((a) => a.method === "PUT")).toBe(true));
     await screen.findByText("All saved");
     await userEvent.click(screen.getByRole("button", { name: "leave or come back" }));
     await userEvent.click(screen.getByRole("button", { name: "leave or come back" }));
@@ -184,26 +182,24 @@ describe("a memo that is written", () => {
 
   it("keeps words in the order of the parts, and none that are empty", async () => {
     const answers = await memo({ ...DRAFT, words: [{ section: "OUTCOME", text: "By far." }] });
-    await userEvent.type(screen.getByRole("textbox", { name: "Your words: On one page" }), "Take it.");
+    await writeIn(screen.getByRole("textbox", { name: "Your words: On one page" }), "Take it.");
     await userEvent.clear(screen.getByRole("textbox", { name: "Your words: The outcome and its reasons" }));
-    await userEvent.type(screen.getByRole("textbox", { name: "Your words: The outcome and its reasons" }), "So.");
-    await waitFor(
-      () =>
-        expect(answers.asked.filter((a) => a.method === "PUT").at(-1)?.body).toMatchObject({
-          words: [
-            { section: "SUMMARY", text: "Take it." },
-            { section: "OUTCOME", text: "So." },
-          ],
-        }),
-      { timeout: 4_000 },
+    await writeIn(screen.getByRole("textbox", { name: "Your words: The outcome and its reasons" }), "So.");
+    await waitFor(() =>
+      expect(answers.asked.filter((a) => a.method === "PUT").at(-1)?.body).toMatchObject({
+        words: [
+          { section: "SUMMARY", text: "Take it." },
+          { section: "OUTCOME", text: "So." },
+        ],
+      }),
     );
   });
 
   it("is signed in the version that was saved last", async () => {
     const answers = await memo(DRAFT);
     answers.on(`POST ${ONE}/signature`, () => ({ body: SIGNED }));
-    await userEvent.type(screen.getByRole("textbox", { name: "Your words: The outcome and its reasons" }), "So.");
-    await waitFor(() => expect(answers.asked.some((a) => a.method === "PUT")).toBe(true), { timeout: 4_000 });
+    await writeIn(screen.getByRole("textbox", { name: "Your words: The outcome and its reasons" }), "So.");
+    await waitFor(() => expect(answers.asked.some((a) => a.method === "PUT")).toBe(true));
     await screen.findByText("All saved");
     await userEvent.click(screen.getByRole("button", { name: "Sign it …" }));
     await userEvent.click(within(screen.getByRole("dialog")).getByRole("button", { name: "Sign it" }));

@@ -1,5 +1,6 @@
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { cleanup, render } from "@testing-library/react";
+import userEvent from "@testing-library/user-event";
 import type { ReactNode } from "react";
 import { MemoryRouter, Outlet, Route, Routes } from "react-router";
 import { afterEach, vi } from "vitest";
@@ -101,6 +102,12 @@ export function inStudy(children: ReactNode, study = STUDY, place = { path: "pag
       </MemoryRouter>
     </QueryClientProvider>,
   );
+}
+
+/** All at once: what saves itself while one types is saved once, however slow the machine is. */
+export async function writeIn(field: HTMLElement, text: string) {
+  await userEvent.click(field);
+  await userEvent.paste(text);
 }
 
 afterEach(() => {

@@ -1,6 +1,6 @@
 // @vitest-environment happy-dom
 // First, so that the client finds its stand-in for the server.
-import { inStudy, server, STUDY } from "./page";
+import { inStudy, server, STUDY, writeIn } from "./page";
 import { fireEvent, screen, waitFor, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { describe, expect, it, vi } from "vitest";
@@ -46,8 +46,8 @@ describe("the brief", () => {
       body: { ...view(), ...Object(asked.body), version: 8 },
     }));
     inStudy(<BriefEditor plan={USUAL_PLAN} brief={view()} />);
-    await userEvent.type(screen.getByLabelText("Question"), "Which one?");
-    await waitFor(() => expect(screen.getAllByRole("status")[0]?.textContent).toBe("All saved"), { timeout: 3000 });
+    await writeIn(screen.getByLabelText("Question"), "Which one?");
+    await waitFor(() => expect(screen.getAllByRole("status")[0]?.textContent).toBe("All saved"));
     expect(puts(answers).length).toBe(1);
     expect(puts(answers)[0]?.body).toMatchObject({ version: 7, brief: { question: "Which one?" } });
     expect(localStorage.length).toBe(0);
@@ -83,8 +83,8 @@ describe("the brief", () => {
       },
     }));
     inStudy(<BriefEditor plan={USUAL_PLAN} brief={view()} />);
-    await userEvent.type(screen.getByLabelText("Question"), "Mine?");
-    const alert = await screen.findByRole("alert", {}, { timeout: 3000 });
+    await writeIn(screen.getByLabelText("Question"), "Mine?");
+    const alert = await screen.findByRole("alert");
     await userEvent.click(within(alert).getByRole("button", { name: "Take what is there" }));
     expect(screen.getByLabelText("Question")).toHaveProperty("value", "Theirs?");
     await userEvent.click(screen.getByRole("button", { name: "Undo" }));
@@ -97,7 +97,7 @@ describe("the brief", () => {
     );
     inStudy(<BriefEditor plan={USUAL_PLAN} brief={view()} />);
     fireEvent.change(screen.getByLabelText("Margin, in points of 100"), { target: { value: "400" } });
-    await screen.findByRole("alert", {}, { timeout: 3000 });
+    await screen.findByRole("alert");
     expect(screen.getByLabelText("Margin, in points of 100").getAttribute("aria-invalid")).toBe("true");
   });
 });
@@ -130,8 +130,8 @@ describe("a prompt", () => {
     inStudy(<PromptEditor prompt={prompt()} all={[prompt()]} />);
     await userEvent.click(screen.getByRole("button", { name: "Add a constraint" }));
     await userEvent.click(screen.getByRole("button", { name: "Add what it must contain" }));
-    await userEvent.type(screen.getByLabelText("Request"), " Say why.");
-    await waitFor(() => expect(answers.asked.some((a) => a.method === "PUT")).toBe(true), { timeout: 3000 });
+    await writeIn(screen.getByLabelText("Request"), " Say why.");
+    await waitFor(() => expect(answers.asked.some((a) => a.method === "PUT")).toBe(true));
     const put = answers.asked.find((a) => a.method === "PUT");
     expect(put?.body).toMatchObject({
       version: 2,
@@ -150,9 +150,7 @@ describe("a prompt", () => {
     inStudy(<PromptEditor prompt={prompt()} all={[prompt()]} />);
     await within(screen.getByLabelText("Written by")).findByText("Åse Lund");
     await userEvent.selectOptions(screen.getByLabelText("Written by"), "Åse Lund");
-    await waitFor(() => expect(answers.asked.find((a) => a.method === "PUT")?.body).toMatchObject({ authorId: "p2" }), {
-      timeout: 3000,
-    });
+    await waitFor(() => expect(answers.asked.find((a) => a.method === "PUT")?.body).toMatchObject({ authorId: "p2" }));
   });
 
   it("shows what usually goes wrong with it, and only with it", async () => {
