@@ -155,6 +155,7 @@ function CloseRound({ studyId, left }: { studyId: string; left: number }) {
               : `${count(left, "sheet is", "sheets are")} not sent in. Grades on them will not count, and raters cannot go on with them.`}
           </p>
           <p>Raters will see which candidate wrote what.</p>
+          {close.isPending && <p role="status">It is being closed, and what came of it worked out …</p>}
         </ReasonDialog>
       )}
     </section>

@@ -3,10 +3,10 @@ package org.mossbank.server.agreement;
 import org.mossbank.server.figures.FiguresAhead;
 import org.mossbank.server.grading.RoundClosed;
 import org.mossbank.server.shared.SystemOnly;
+import org.springframework.context.event.EventListener;
 import org.springframework.stereotype.Component;
-import org.springframework.transaction.event.TransactionalEventListener;
 
-/** What a round gave is worked out as soon as it is closed, so that the first who opens it need not wait for all of it. */
+/** What a round gave is worked out when it is closed: whoever closes it waits for that, and whoever opens it then does not. */
 @Component
 class WorkedOutAtClose {
     private final FiguresAhead ahead;
@@ -15,10 +15,9 @@ class WorkedOutAtClose {
         this.ahead = ahead;
     }
 
-    /** Once it is closed for everybody, as another connection reads it. */
     @SystemOnly
-    @TransactionalEventListener
-    void begin(RoundClosed closed) {
-        ahead.of(closed.studyId());
+    @EventListener
+    void workOut(RoundClosed closed) {
+        ahead.now(closed.studyId());
     }
 }

@@ -17,8 +17,8 @@ import org.springframework.context.event.EventListener;
 import org.springframework.stereotype.Service;
 
 /**
- * Works out a study's figures beside everything else, so that the first who opens it need not wait. One study at a time;
- * where too many wait already, theirs are worked out when somebody asks.
+ * Works out a study's figures before somebody asks, so that the first who opens it need not wait: with what makes them new, while
+ * whoever did that waits, or beside everything else. Where too many wait already, theirs are worked out when somebody asks.
  */
 @Service
 public class FiguresAhead {
@@ -37,9 +37,14 @@ public class FiguresAhead {
 
     private final Statistics statistics;
     private final boolean wanted;
-    private final ThreadPoolExecutor beside = oneAfterAnother("figures-ahead");
-    /** So that what somebody is about to ask does not wait for all of another study. */
-    private final ThreadPoolExecutor soon = oneAfterAnother("figures-soon");
+    private final ThreadPoolExecutor soon = new ThreadPoolExecutor(
+            1,
+            1,
+            0,
+            TimeUnit.SECONDS,
+            new ArrayBlockingQueue<>(MOST_WAITING),
+            work -> new Thread(work, "figures-soon"),
+            new ThreadPoolExecutor.DiscardPolicy());
 
     FiguresAhead(
             ObjectProvider<WorkedOutAhead> all,
@@ -48,17 +53,6 @@ public class FiguresAhead {
         this.all = all;
         this.statistics = statistics;
         this.wanted = wanted;
-    }
-
-    private static ThreadPoolExecutor oneAfterAnother(String name) {
-        return new ThreadPoolExecutor(
-                1,
-                1,
-                0,
-                TimeUnit.SECONDS,
-                new ArrayBlockingQueue<>(MOST_WAITING),
-                work -> new Thread(work, name),
-                new ThreadPoolExecutor.DiscardPolicy());
     }
 
     /** Only that which somebody is about to ask. Returns at once. */
@@ -78,6 +72,12 @@ public class FiguresAhead {
     @SystemOnly
     public void cameIn(StudyId study, int rows) {
         statistics.renewAfter(rows);
+        now(study);
+    }
+
+    /** All of them, outside any transaction: they are there when this returns. */
+    @SystemOnly
+    public void now(StudyId study) {
         if (wanted) {
             List<WorkedOutAhead> every = all.orderedStream().toList();
             Progress.stage("working out figures", every.size());
@@ -86,18 +86,6 @@ public class FiguresAhead {
                 Progress.advance(1);
             });
         }
-    }
-
-    /** Returns at once. */
-    @SystemOnly
-    public void of(StudyId study) {
-        if (wanted) {
-            beside.execute(() -> workOut(study));
-        }
-    }
-
-    private void workOut(StudyId study) {
-        all.orderedStream().forEach(one -> workOut(study, one));
     }
 
     private static void workOut(StudyId study, WorkedOutAhead one) {
@@ -112,7 +100,6 @@ public class FiguresAhead {
     @SystemOnly
     @EventListener(ContextClosedEvent.class)
     void end() {
-        beside.shutdownNow();
         soon.shutdownNow();
     }
 }

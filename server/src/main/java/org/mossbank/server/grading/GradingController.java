@@ -73,6 +73,7 @@ class GradingController {
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void close(@PathVariable StudyId studyId, @Valid @RequestBody GradingService.CloseRound request) {
         record.of(studyId, () -> grading.close(studyId, request));
+        grading.tellOfEnd(studyId);
     }
 
     /** Opens the round again, with a reason. */

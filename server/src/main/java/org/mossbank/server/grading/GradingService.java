@@ -22,6 +22,7 @@ import org.mossbank.server.shared.ProblemType;
 import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.security.access.prepost.PreAuthorize;
 import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
 
 /** What the lead sees and does while raters grade. */
@@ -111,6 +112,12 @@ class GradingService {
                 ActSort.ROUND_CLOSED,
                 "%d of %d sheets sent in".formatted(totals.sent(), totals.sheets()),
                 request.reason());
+    }
+
+    /** Tells that grading has ended, once that is kept. Whoever works out what came of it is waited for, without a connection. */
+    @PreAuthorize("@studyAccess.mayLead(#study)")
+    @Transactional(propagation = Propagation.NEVER)
+    public void tellOfEnd(StudyId study) {
         events.publishEvent(new RoundClosed(study));
     }
 

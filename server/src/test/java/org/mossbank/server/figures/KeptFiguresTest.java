@@ -2,12 +2,10 @@ package org.mossbank.server.figures;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import java.time.Duration;
 import java.util.List;
 import java.util.Map;
 import java.util.UUID;
 import java.util.concurrent.CopyOnWriteArrayList;
-import org.awaitility.Awaitility;
 import org.mossbank.server.ServerTest;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.shared.database.Statistics;
@@ -129,10 +127,8 @@ public class KeptFiguresTest extends ServerTest {
                 .params(UUID.fromString(fresh))
                 .update();
         forgetWhatIsInMemory();
-        new FiguresAhead(ahead, statistics, true).of(StudyId.from(fresh));
-        Awaitility.await()
-                .atMost(Duration.ofSeconds(60))
-                .until(() -> sortsOf(fresh).size() == 6);
+        new FiguresAhead(ahead, statistics, true).now(StudyId.from(fresh));
+        assertThat(sortsOf(fresh)).hasSize(6);
         List<String> order = ahead.orderedStream()
                 .map(w -> AopUtils.getTargetClass(w).getSimpleName())
                 .toList();
@@ -147,15 +143,13 @@ public class KeptFiguresTest extends ServerTest {
 
     /** Where nothing is worked out ahead, only what an act tells of is kept after it. */
     @Test
-    public void whatARoundGaveIsWorkedOutAsSoonAsItIsClosed() {
+    public void whatARoundGaveIsThereWhenItIsClosed() {
         String fresh = copyOfTheDemo();
         FiguresAhead working = applicationContext.getBean(FiguresAhead.class);
         ReflectionTestUtils.setField(working, "wanted", true);
         try {
             as(LEAD).post("/api/studies/" + fresh + "/round/close", Map.of("reason", "Enough is graded."));
-            Awaitility.await()
-                    .atMost(Duration.ofSeconds(60))
-                    .until(() -> sortsOf(fresh).containsAll(List.of("diagnosis", "robustness")));
+            assertThat(sortsOf(fresh)).contains("diagnosis", "robustness");
         } finally {
             ReflectionTestUtils.setField(working, "wanted", false);
         }
@@ -194,7 +188,7 @@ public class KeptFiguresTest extends ServerTest {
                                 .getBeanProvider(WorkedOutAhead.class),
                         statistics,
                         true)
-                .of(study);
-        Awaitility.await().until(() -> worked.equals(List.of(study)));
+                .now(study);
+        assertThat(worked).containsExactly(study);
     }
 }
