@@ -65,6 +65,11 @@ public final class WorkFiles {
         return Optional.ofNullable(files.get(path)).map(bytes -> new String(bytes, StandardCharsets.UTF_8));
     }
 
+    /** A file's bytes, which nobody changes. */
+    public Optional<byte[]> read(String path) {
+        return Optional.ofNullable(files.get(path));
+    }
+
     public Set<String> paths() {
         return files.keySet();
     }
