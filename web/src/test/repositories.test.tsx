@@ -27,6 +27,7 @@ const result = (items: Schemas["CheckItem"][], repository = end()) => ({
   items,
   messages: [],
   log: "",
+  pictures: [],
   repository,
 });
 
@@ -42,6 +43,7 @@ describe("what an answer does to a repository", () => {
   it("is told test by test, what is worst first, with what the prompt does not show", () => {
     render(
       <TrialItems
+        pictureAt={() => ""}
         result={result(
           [
             test("kept", "STILL_PASSES"),

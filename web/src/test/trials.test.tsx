@@ -98,6 +98,7 @@ const RESULT = {
     },
   ],
   log: "== build",
+  pictures: [],
   millis: 1200,
   memoryKb: 65_536,
 };
@@ -254,7 +255,10 @@ describe("a check", () => {
 
   it("is tried before it is trusted", async () => {
     study([]).on("POST /api/studies/s1/prompts/p1/check/try", () => ({
-      body: { ...RESULT, summary: { outcome: "PASSED", passed: 1, asked: 1 }, items: [], messages: [] },
+      body: {
+        result: { ...RESULT, summary: { outcome: "PASSED", passed: 1, asked: 1 }, items: [], messages: [] },
+        pictures: [],
+      },
     }));
     inStudy(<CheckPage />, STUDY, at);
     await userEvent.click(await screen.findByRole("button", { name: "Try it" }));

@@ -1,32 +1,18 @@
 // @vitest-environment happy-dom
-import { inStudy, server } from "./page";
-import { useQuery } from "@tanstack/react-query";
+import { deskWith, item, panel } from "./triedDesk";
 import { screen, waitFor, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { beforeEach, describe, expect, it } from "vitest";
 import type { Schemas } from "../api/client";
-import { oneSheet } from "../features/desk/api";
 import { isTyping } from "../features/desk/keys";
-import { SheetDesk } from "../features/desk/SheetDesk";
 import { wordsOf } from "../features/desk/trying/GiveInput";
 import { isContrary } from "../features/desk/WorksByTrial";
 import { asIfLaidOut } from "./laidOut";
-import { answerOn, aSheet } from "./sheet";
 
 beforeEach(asIfLaidOut);
 
 const PASSED: Schemas["TrialSummary"] = { outcome: "PASSED", passed: 1, asked: 1 };
 const WRONG: Schemas["TrialSummary"] = { outcome: "WRONG_OUTPUT", passed: 0, asked: 1 };
-
-const item = (more: Partial<Schemas["CheckItem"]>): Schemas["CheckItem"] => ({
-  sort: "RUN",
-  name: "four fathoms",
-  outcome: "PASSED",
-  expected: "",
-  came: "",
-  why: "",
-  ...more,
-});
 
 const TRIALS: Schemas["TrialsOnSheet"] = {
   shown: "FROM_THE_START",
@@ -41,6 +27,7 @@ const TRIALS: Schemas["TrialsOnSheet"] = {
         summary: WRONG,
         items: [item({ outcome: "WRONG_OUTPUT", expected: "depth 4", came: "depth 5", why: "line 1 is another" })],
         messages: [],
+        pictures: [],
         log: "== four fathoms",
       },
       repairs: [],
@@ -50,34 +37,14 @@ const TRIALS: Schemas["TrialsOnSheet"] = {
       answerId: "b",
       awaitsGrade: false,
       turns: [{ turn: 0, summary: PASSED, times: 1, isFlaky: false }],
-      result: { summary: PASSED, items: [item({})], messages: [], log: "== four fathoms" },
+      result: { summary: PASSED, items: [item({})], messages: [], pictures: [], log: "== four fathoms" },
       repairs: [],
       proposed: "AS_IS",
     },
   ],
 };
 
-/** A desk on a sheet of two answers that were tried. */
-async function desk(trials: Schemas["TrialsOnSheet"] = TRIALS, change: Partial<Schemas["SheetView"]> = {}) {
-  const double = server();
-  const answers = [answerOn("a", 1, { hasCode: true }), answerOn("b", 2, { hasCode: true })];
-  double
-    .on("GET /api/sheets/sheet", () => ({ body: aSheet({ tried: true, answers, ...change }) }))
-    .on("GET /api/sheets/sheet/trials", () => ({ body: trials }))
-    .on("GET /api/sheets/sheet/inputs", () => ({ body: [] }))
-    .on("PUT /api/sheets/sheet/answers/a/works", () => ({ body: { revision: 1 } }))
-    .on("PUT /api/sheets/sheet/time", () => ({ body: null }));
-  inStudy(<Kept />);
-  await screen.findByRole("grid");
-  return double;
-}
-
-function Kept() {
-  const sheet = useQuery({ ...oneSheet("sheet"), staleTime: Infinity });
-  return sheet.data ? <SheetDesk sheet={sheet.data} accountId="me" fromCopy={false} /> : null;
-}
-
-const panel = () => screen.findByRole("region", { name: "What came of trying the answers" });
+const desk = (trials = TRIALS, change: Partial<Schemas["SheetView"]> = {}) => deskWith(trials, change);
 
 describe("trials at the desk", () => {
   it("opens by a key, and by the same key gives the answers back", async () => {

@@ -1,5 +1,5 @@
 import { Dialog as Radix } from "radix-ui";
-import { type ReactNode, useRef, useState } from "react";
+import { type KeyboardEvent, type ReactNode, useRef, useState } from "react";
 import { Button } from "./Button";
 import { classes } from "./classes";
 
@@ -9,6 +9,10 @@ type DialogProps = {
   onOpenChange: (open: boolean) => void;
   /** Room for two columns, where that much is read at once. */
   wide?: boolean;
+  /** Room for a picture of a whole page. */
+  widest?: boolean;
+  /** Keys of its own, wherever the focus is in it. */
+  onKeyDown?: (event: KeyboardEvent) => void;
   children: ReactNode;
 };
 
@@ -24,7 +28,7 @@ const isWritten = (field: EventTarget) =>
  * A window over the page; Escape closes it, asking first where something was written in it, and the focus goes back to where it
  * came from.
  */
-export function Dialog({ title, open, onOpenChange, wide = false, children }: DialogProps) {
+export function Dialog({ title, open, onOpenChange, wide = false, widest = false, onKeyDown, children }: DialogProps) {
   const [unsaved, setUnsaved] = useState(false);
   const [leaving, setLeaving] = useState(false);
   const [wasOpen, setWasOpen] = useState(open);
@@ -40,6 +44,7 @@ export function Dialog({ title, open, onOpenChange, wide = false, children }: Di
         <Radix.Overlay className="fixed inset-0 z-40 bg-ink/40 dark:bg-paper/70" />
         <Radix.Content
           aria-describedby={undefined}
+          onKeyDown={onKeyDown}
           onInput={(event) => setUnsaved(unsaved || isWritten(event.target))}
           onEscapeKeyDown={(event) => {
             if (unsaved && !leaving) {
@@ -64,8 +69,9 @@ export function Dialog({ title, open, onOpenChange, wide = false, children }: Di
             }
           }}
           className={classes(
-            "fixed top-[12vh] left-1/2 z-50 max-h-[76vh] -translate-x-1/2 overflow-y-auto rounded-leaf border border-edge bg-vellum p-5 shadow-lg",
-            wide ? "w-[min(64rem,92vw)]" : "w-[min(34rem,92vw)]",
+            "fixed left-1/2 z-50 -translate-x-1/2 overflow-y-auto rounded-leaf border border-edge bg-vellum p-5 shadow-lg",
+            widest ? "top-[2vh] max-h-[96vh] w-[96vw]" : "top-[12vh] max-h-[76vh]",
+            !widest && (wide ? "w-[min(64rem,92vw)]" : "w-[min(34rem,92vw)]"),
           )}
         >
           <Radix.Title className="mb-3 font-serif text-xl font-semibold">{title}</Radix.Title>

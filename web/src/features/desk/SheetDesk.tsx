@@ -78,17 +78,29 @@ export function SheetDesk({ sheet, accountId, fromCopy }: SheetDeskProps) {
       />
       <Conflicts desk={desk} sheet={sheet} />
       <Compared {...seen} />
-      {view.trying && sheet.tried && (
-        <Suspense fallback={<p className="flex-1 px-4 py-2 text-ink-soft">Fetching …</p>}>
-          <Tried sheet={sheet} columns={columns} locked={locked} onClose={() => showAndGo({ type: "trying" })} />
-        </Suspense>
-      )}
+      <TriedHere {...seen} columns={columns} locked={locked} />
       <AnswersAndTable {...seen} {...given} columns={columns} table={table} />
       <SheetDock {...seen} {...given} main={main} />
       <LookAgain sheet={sheet} desk={desk} />
       <KeyHelp open={view.help} onOpenChange={(open) => onView({ type: "help", open })} />
     </main>
   );
+}
+
+/** What came of trying the answers, where that is looked at. */
+function TriedHere({ sheet, view, onView, showAndGo, columns, locked }: Seen & { columns: number[]; locked: boolean }) {
+  return view.trying && sheet.tried ? (
+    <Suspense fallback={<p className="flex-1 px-4 py-2 text-ink-soft">Fetching …</p>}>
+      <Tried
+        sheet={sheet}
+        columns={columns}
+        locked={locked}
+        enlarged={view.enlarged}
+        onEnlarge={(at) => onView({ type: "enlarge", ...(at && { at }) })}
+        onClose={() => showAndGo({ type: "trying" })}
+      />
+    </Suspense>
+  ) : null;
 }
 
 type Seen = {

@@ -34,7 +34,9 @@ export function useSheetKeys(props: SheetKeysProps): (event: KeyboardEvent) => v
   }, [main]);
 
   return (event) => {
-    if (isTyping(event.target) || event.altKey || view.help) {
+    // A dialog over the desk is a child of it here, and none in the page: its keys are its own.
+    const isElsewhere = event.target instanceof Node && !event.currentTarget.contains(event.target);
+    if (isElsewhere || isTyping(event.target) || event.altKey || view.help) {
       return;
     }
     const ctrl = event.ctrlKey || event.metaKey;
@@ -63,6 +65,11 @@ function actions({ sheet, view, columns, main, locked, onView, showAndGo, sendOr
     trying: () => {
       if (sheet.tried) {
         showAndGo({ type: "trying" });
+      }
+    },
+    enlarge: () => {
+      if (sheet.tried) {
+        onView({ type: "enlarge", at: { row: 0, column: Math.max(0, columns.indexOf(at)) } });
       }
     },
     fold: () => {

@@ -32,6 +32,8 @@ export type View = {
   compared?: Compared;
   /** Whether what came of trying the answers is shown in their place. */
   trying?: boolean;
+  /** Which picture of their pages is enlarged: by its step, and by its place among the answers that are shown. */
+  enlarged?: { row: number; column: number };
   remarking?: Remarking;
 };
 
@@ -42,6 +44,7 @@ export type ViewChange =
   | { type: "next-part"; all: boolean }
   | { type: "pin"; column: number }
   | { type: "search" | "help"; open: boolean }
+  | { type: "enlarge"; at?: NonNullable<View["enlarged"]> }
   | { type: "compared"; compared?: Compared }
   | { type: "remark"; remarking?: Remarking };
 
@@ -95,6 +98,10 @@ export function changeView(hasCode: boolean[]) {
         return compared ? withoutComparison(view) : { ...view, trying: false, compared: compareFrom(view) };
       case "trying":
         return { ...withoutComparison(view), trying: !view.trying };
+      case "enlarge": {
+        const { enlarged, ...others } = view;
+        return change.at ? { ...withoutComparison(others), trying: true, enlarged: change.at } : others;
+      }
       case "compared":
         return change.compared ? { ...view, compared: change.compared } : withoutComparison(view);
       case "focus":

@@ -10,7 +10,7 @@ import { type Came, TrialItems } from "./TrialItems";
 export type ChangedFile = Schemas["ChangedFile"];
 
 /** A repair that was just tried. */
-export type Tried = { repair: { lines: number }; result: Came };
+export type Tried = { repair: { id: string; lines: number }; result: Came };
 
 const CodeEditor = lazy(async () => ({ default: (await import("../../ui/CodeEditor")).CodeEditor }));
 
@@ -21,11 +21,13 @@ type RepairDialogProps = {
   /** Why they could not be fetched. */
   failure: Error | null;
   onTry: (changed: ChangedFile[]) => Promise<Tried>;
+  /** Where a picture of its page is, by the repair and its place. */
+  pictureAt: (repairId: string, place: number) => string;
   onClose: () => void;
 };
 
 /** Changing an answer's code so that it can be tried: the answer stays as it is, and each try is kept with its lines. */
-export function RepairDialog({ title, files, failure, onTry, onClose }: RepairDialogProps) {
+export function RepairDialog({ title, files, failure, onTry, pictureAt, onClose }: RepairDialogProps) {
   return (
     <Dialog wide open title={title} onOpenChange={(open) => !open && onClose()}>
       <p className="mb-3 text-sm text-ink-soft">
@@ -35,17 +37,18 @@ export function RepairDialog({ title, files, failure, onTry, onClose }: RepairDi
       <Trouble error={failure} />
       {files === undefined && !failure && <p role="status">Fetching its code …</p>}
       {files?.length === 0 && <p>There is no code in it that could be changed.</p>}
-      {files !== undefined && files.length > 0 && <Editing files={files} onTry={onTry} />}
+      {files !== undefined && files.length > 0 && <Editing files={files} onTry={onTry} pictureAt={pictureAt} />}
     </Dialog>
   );
 }
 
-type EditingProps = { files: ChangedFile[]; onTry: RepairDialogProps["onTry"] };
+type EditingProps = Pick<RepairDialogProps, "onTry" | "pictureAt"> & { files: ChangedFile[] };
 
-function Editing({ files, onTry }: EditingProps) {
+function Editing({ files, onTry, pictureAt }: EditingProps) {
   const [path, setPath] = useState(files[0]?.path ?? "");
   const [texts, setTexts] = useState<Record<string, string>>({});
   const trial = useTrying(onTry);
+  const { tried } = trial;
   const changed = files.flatMap((f) => {
     const text = texts[f.path];
     return text === undefined || text === f.text ? [] : [{ path: f.path, text }];
@@ -85,10 +88,10 @@ function Editing({ files, onTry }: EditingProps) {
         </span>
       </div>
       <Trouble error={trial.error} className="mt-3" />
-      {trial.tried && !trial.isPending && (
+      {tried && !trial.isPending && (
         <div className="mt-4 border-t border-rule pt-3" role="status">
-          <p className="mb-2 font-medium">After a repair of {count(trial.tried.repair.lines, "line", "lines")}:</p>
-          <TrialItems result={trial.tried.result} />
+          <p className="mb-2 font-medium">After a repair of {count(tried.repair.lines, "line", "lines")}:</p>
+          <TrialItems result={tried.result} pictureAt={(place) => pictureAt(tried.repair.id, place)} />
         </div>
       )}
     </>

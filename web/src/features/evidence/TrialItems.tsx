@@ -3,16 +3,21 @@ import type { Schemas } from "../../api/client";
 import { classes } from "../../ui/classes";
 import { DiffLines, linesAgainst } from "../../ui/DiffText";
 import { count, duration } from "../../ui/format";
+import { PagePictures } from "./PagePictures";
+import { pageRows, type PictureAt } from "./pages";
 import { changesLine, itemWords, outcomeWords, worstFirst } from "./words";
 
 /** What came of a trial; what it took is not for everybody. */
 export type Came = Pick<Schemas["TrialResult"], "summary" | "items" | "messages" | "log" | "repository"> & {
+  pictures: (Pick<Schemas["PictureOfPage"], "width" | "height" | "step" | "text"> & { isHeld?: boolean })[];
   millis?: number;
   memoryKb?: number;
 };
 
+type TrialItemsProps = { result: Came; pictureAt: PictureAt };
+
 /** What came of a trial: each thing that was asked with how it ended, what was expected against what came, and the log. */
-export function TrialItems({ result }: { result: Came }) {
+export function TrialItems({ result, pictureAt }: TrialItemsProps) {
   const { summary, millis = 0, memoryKb = 0 } = result;
   return (
     <div className="grid gap-4">
@@ -28,6 +33,7 @@ export function TrialItems({ result }: { result: Came }) {
           <Item key={i} item={item} />
         ))}
       </ol>
+      {result.pictures.length > 0 && <PagePictures rows={pageRows([result], [pictureAt])} />}
       {result.messages.length > 0 && <Messages messages={result.messages} />}
       {result.log !== "" && (
         <details>

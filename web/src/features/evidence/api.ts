@@ -42,6 +42,12 @@ export const resultOfRepair = (studyId: string, answerId: string, repairId: stri
       ),
   });
 
+/** A picture of the page of an answer as it was repaired. */
+export const repairPictureAt =
+  (studyId: string, answerId: string, repairId: string) =>
+  (place: number): string =>
+    `/api/studies/${studyId}/answers/${answerId}/repairs/${repairId}/pictures/${place}`;
+
 export const repairableOf = (studyId: string, answerId: string) =>
   queryOptions({
     queryKey: studyKeys.part(studyId, "repairable", answerId),

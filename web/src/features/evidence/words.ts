@@ -33,9 +33,15 @@ const WORST_FIRST: TestChange[] = ["BROKEN", "STILL_FAILS", "MENDED", "NEW", "MA
 export const changeWords = (change: TestChange): string => CHANGES[change];
 
 /** How one thing that was asked ended: of a repository's tests, against how it ended before. */
-export function itemWords({ outcome, change }: Pick<Schemas["CheckItem"], "outcome" | "change">): string {
+export function itemWords({
+  sort,
+  outcome,
+  change,
+}: Pick<Schemas["CheckItem"], "sort" | "outcome" | "change">): string {
   return change === undefined
-    ? outcomeWords(outcome)
+    ? sort === "PAGE" && outcome === "WRONG_OUTPUT"
+      ? "not as it must be"
+      : outcomeWords(outcome)
     : change === "NEW"
       ? `new, ${outcomeWords(outcome)}`
       : changeWords(change);

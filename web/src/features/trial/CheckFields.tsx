@@ -10,6 +10,7 @@ import type { DraftInHand } from "../../ui/useDraft";
 import { useStudy } from "../study";
 import { useLookUpCommit } from "./api";
 import type { Content } from "./CheckPage";
+import { PageFields } from "./PageFields";
 import { RunFields } from "./RunFields";
 import { FilesFromMachine } from "./FilesFromMachine";
 
@@ -49,6 +50,7 @@ export function CheckFields({ draft, isSql }: CheckFieldsProps) {
       </div>
       <RunFields runs={content.runs} isSql={isSql} onRuns={(runs, group) => write({ runs }, group)} />
       <TestFields content={content} onContent={(next, group) => draft.change(next, group)} />
+      <PageFields content={content} onContent={(next, group) => draft.change(next, group)} />
       <Choice
         label="An answer that shows no code"
         className="max-w-md"

@@ -15,6 +15,7 @@ import { promptsOfStudy } from "../prompt";
 import { useStudy } from "../study";
 import { checksOf, putCheck, toolchainsOf, useRemoveCheck } from "./api";
 import { CheckFields } from "./CheckFields";
+import { FRESH_PAGE } from "./PageFields";
 import { TryCheck } from "./TryCheck";
 
 export type Content = Schemas["CheckContent"];
@@ -64,6 +65,16 @@ export function CheckPage() {
   );
 }
 
+const AS_IT_IS: Schemas["RunOfCheck"] = {
+  name: "As it is",
+  arguments: [],
+  input: "",
+  before: [],
+  status: 0,
+  after: [],
+  elsewhere: "ALLOWED",
+};
+
 /** A check as one by a toolchain begins. */
 const begun = (toolchain: Toolchain): Content => ({
   toolchain: toolchain.key,
@@ -71,17 +82,8 @@ const begun = (toolchain: Toolchain): Content => ({
   files: [],
   build: toolchain.build,
   run: toolchain.run,
-  runs: [
-    {
-      name: "As it is",
-      arguments: [],
-      input: "",
-      before: [],
-      status: 0,
-      after: [],
-      elsewhere: "ALLOWED",
-    },
-  ],
+  // What is not run is a page, and is opened.
+  ...(toolchain.run === "" ? { runs: [], page: FRESH_PAGE } : { runs: [AS_IT_IS] }),
   limits: { seconds: 20, memoryMb: 768, processes: 128, outputKb: 256 },
   withoutCode: "FAILS",
 });

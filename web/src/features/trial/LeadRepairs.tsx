@@ -9,6 +9,7 @@ import { useStudy } from "../study";
 import {
   RepairDialog,
   repairableOf,
+  repairPictureAt,
   repairsOf,
   summaryWords,
   useRepairAnswer,
@@ -75,7 +76,7 @@ function WhatCame({ answerId, repairId }: { answerId: string; repairId: string }
   return (
     <div className="mt-2">
       <Query of={result} what="what came of it">
-        {(came) => <TrialItems result={came} />}
+        {(came) => <TrialItems result={came} pictureAt={repairPictureAt(study.id, answerId, repairId)} />}
       </Query>
     </div>
   );
@@ -91,6 +92,7 @@ function Repairing({ answerId, onClose }: { answerId: string; onClose: () => voi
       files={files.data}
       failure={files.error}
       onTry={(changed) => repair.mutateAsync(changed)}
+      pictureAt={(repairId, place) => repairPictureAt(study.id, answerId, repairId)(place)}
       onClose={onClose}
     />
   );

@@ -16,7 +16,7 @@ import { CandidateName, candidatesOfStudy } from "../candidate";
 import { promptsOfStudy } from "../prompt";
 import { useStudy } from "../study";
 import { answersOfStudy } from "../answer";
-import { checksOf, trialOf, trialsOf, useMoveTrials, useLiveTrials } from "./api";
+import { checksOf, pictureAt, trialOf, trialsOf, useMoveTrials, useLiveTrials } from "./api";
 import { LeadRepairs } from "./LeadRepairs";
 import { TrialItems, WorksByTrial, together, trialWords } from "../evidence";
 
@@ -248,7 +248,7 @@ function TrialDialog({ trial, alike, onOpen, onClose }: TrialDialogProps) {
         />
       )}
       <Query of={result} what="the trial">
-        {(found) => <TrialItems result={found} />}
+        {(found) => <TrialItems result={found} pictureAt={pictureAt(study.id, trial.id)} />}
       </Query>
       <LeadRepairs answerId={trial.answerId} />
     </Dialog>

@@ -54,10 +54,13 @@ export function TryCheck({ prompt, content }: TryCheckProps) {
         <div className="mt-4" role="status">
           <Verdict
             subject={attempt.variables.subject}
-            passed={attempt.data.summary.outcome === "PASSED"}
-            isRepository={attempt.data.repository !== undefined}
+            passed={attempt.data.result.summary.outcome === "PASSED"}
+            isRepository={attempt.data.result.repository !== undefined}
           />
-          <TrialItems result={attempt.data} />
+          <TrialItems
+            result={attempt.data.result}
+            pictureAt={(place) => `data:image/png;base64,${attempt.data.pictures[place] ?? ""}`}
+          />
         </div>
       )}
     </section>

@@ -37,6 +37,12 @@ export const trialOf = (studyId: string, trialId: string) =>
       unwrap(api.GET("/api/studies/{studyId}/trials/{trialId}", { params: { path: { studyId, trialId } }, signal })),
   });
 
+/** A picture of an answer's page, taken in a trial. */
+export const pictureAt =
+  (studyId: string, trialId: string) =>
+  (place: number): string =>
+    `/api/studies/${studyId}/trials/${trialId}/pictures/${place}`;
+
 export const putCheck = (studyId: string, promptId: string, body: Schemas["WriteCheck"]) =>
   unwrap(api.PUT("/api/studies/{studyId}/prompts/{promptId}/check", { params: { path: { studyId, promptId } }, body }));
 

@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { RepairDialog } from "../../evidence";
-import { repairable, useRepair } from "./api";
+import { repairable, repairPictureAt, useRepair } from "./api";
 
 type RepairingProps = { sheetId: string; answerId: string; number: number; onClose: () => void };
 
@@ -14,6 +14,7 @@ export function Repairing({ sheetId, answerId, number, onClose }: RepairingProps
       files={files.data}
       failure={files.error}
       onTry={(changed) => repair.mutateAsync(changed)}
+      pictureAt={(repairId, place) => repairPictureAt(sheetId, answerId, repairId)(place)}
       onClose={onClose}
     />
   );

@@ -5,7 +5,7 @@ import { Dialog } from "../../../ui/Dialog";
 import { count } from "../../../ui/format";
 import { Query } from "../../../ui/Query";
 import { summaryWords, TrialItems } from "../../evidence";
-import { resultOfRepair } from "./api";
+import { repairPictureAt, resultOfRepair } from "./api";
 import { ChangedFiles } from "../reading";
 
 type Repair = Schemas["RepairOnSheet"];
@@ -55,7 +55,7 @@ function WhatCame({ sheetId, answerId, repairId }: { sheetId: string; answerId: 
   return (
     <div className="mt-4 border-t border-rule pt-3">
       <Query of={result} what="what came of it">
-        {(came) => <TrialItems result={came} />}
+        {(came) => <TrialItems result={came} pictureAt={repairPictureAt(sheetId, answerId, repairId)} />}
       </Query>
     </div>
   );

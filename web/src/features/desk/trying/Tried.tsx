@@ -4,6 +4,7 @@ import type { Schemas } from "../../../api/client";
 import { Button } from "../../../ui/Button";
 import { Note } from "../../../ui/Note";
 import { Query } from "../../../ui/Query";
+import type { Place } from "../../evidence";
 import { inputsOnSheet, trialsOnSheet } from "./api";
 import { GiveInput } from "./GiveInput";
 import { Repairing } from "./Repairing";
@@ -16,6 +17,9 @@ type TriedProps = {
   /** Which answers are shown, from left to right. */
   columns: number[];
   locked: boolean;
+  /** Which picture of the pages is enlarged. */
+  enlarged: Place | undefined;
+  onEnlarge: (at: Place | undefined) => void;
   onClose: () => void;
 };
 
@@ -26,7 +30,8 @@ const SHOWN: Record<Schemas["TrialsOnSheet"]["shown"], string> = {
 };
 
 /** What came of trying the answers: the same rows for all of them, so that one glance shows who fails where. */
-export function Tried({ sheet, columns, locked, onClose }: TriedProps) {
+export function Tried({ onClose, ...props }: TriedProps) {
+  const { sheet } = props;
   const trials = useQuery(trialsOnSheet(sheet.id));
   return (
     <section
@@ -43,7 +48,7 @@ export function Tried({ sheet, columns, locked, onClose }: TriedProps) {
         </Button>
       </div>
       <Query of={trials} what="what came of trying the answers">
-        {(shown) => <Shown sheet={sheet} trials={shown} columns={columns} locked={locked} />}
+        {(shown) => <Shown trials={shown} {...props} />}
       </Query>
     </section>
   );
@@ -51,7 +56,7 @@ export function Tried({ sheet, columns, locked, onClose }: TriedProps) {
 
 type ShownProps = Omit<TriedProps, "onClose"> & { trials: Schemas["TrialsOnSheet"] };
 
-function Shown({ sheet, trials, columns, locked }: ShownProps) {
+function Shown({ sheet, trials, columns, locked, enlarged, onEnlarge }: ShownProps) {
   const inputs = useQuery(inputsOnSheet(sheet.id));
   const [repairing, setRepairing] = useState<string>();
   const seen = trials.answers.filter((a) => !a.awaitsGrade).map((a) => a.answerId);
@@ -69,6 +74,8 @@ function Shown({ sheet, trials, columns, locked }: ShownProps) {
         inputs={inputs.data ?? []}
         onRepair={locked || isOff ? undefined : setRepairing}
         sheetId={sheet.id}
+        enlarged={enlarged}
+        onEnlarge={onEnlarge}
       />
       {isOff && (
         <Note tone="info" className="mx-3 mt-3">

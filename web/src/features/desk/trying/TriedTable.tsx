@@ -3,7 +3,18 @@ import type { Schemas } from "../../../api/client";
 import { Button } from "../../../ui/Button";
 import { classes } from "../../../ui/classes";
 import { count } from "../../../ui/format";
-import { Messages, Output, outcomeWords, summaryWords } from "../../evidence";
+import {
+  Messages,
+  Output,
+  outcomeWords,
+  type PageRow,
+  pageRows,
+  PageViewer,
+  type Place,
+  summaryWords,
+  Thumbnail,
+} from "../../evidence";
+import { pictureAt } from "./api";
 import { Repairs } from "./Repairs";
 import { inputRow, itemRows, type TriedRow } from "./tableRows";
 
@@ -17,53 +28,117 @@ type TriedTableProps = {
   /** Absent where nothing can be repaired. */
   onRepair: ((answerId: string) => void) | undefined;
   sheetId: string;
+  enlarged: Place | undefined;
+  onEnlarge: (at: Place | undefined) => void;
 };
 
 /** What was asked as rows, answers as columns; a row opens to what was expected and what each wrote. */
-export function TriedTable({ answers, inputs, onRepair, sheetId }: TriedTableProps) {
+export function TriedTable({ answers, inputs, onRepair, sheetId, enlarged, onEnlarge }: TriedTableProps) {
   const [open, setOpen] = useState<string>();
+  const pages = pageRows(
+    answers.map(({ trial }) => trial.result),
+    answers.map(({ answer }) => pictureAt(sheetId, answer.id)),
+  );
   const rows = [...itemRows(answers), ...inputs.map((input, i) => inputRow(input, i + 1, answers))];
   const toggle = (key: string) => setOpen(open === key ? undefined : key);
   return (
-    <table className="w-full table-fixed border-collapse text-sm">
-      <colgroup>
-        <col className="w-[12.5rem]" />
-      </colgroup>
-      <thead className="sticky top-0 z-[1] bg-paper">
-        <tr className="border-b border-edge align-bottom">
-          <th scope="col" className="py-1 pr-3 pl-3 text-left font-medium">
-            Asked
-          </th>
-          {answers.map(({ answer, trial }) => (
-            <th key={answer.id} scope="col" className="px-3 py-1 text-left font-normal">
-              <span className="font-semibold">Answer {answer.number}</span>
-              <Standing trial={trial} />
+    <>
+      <table className="w-full table-fixed border-collapse text-sm">
+        <colgroup>
+          <col className="w-[12.5rem]" />
+        </colgroup>
+        <thead className="sticky top-0 z-[1] bg-paper">
+          <tr className="border-b border-edge align-bottom">
+            <th scope="col" className="py-1 pr-3 pl-3 text-left font-medium">
+              Asked
             </th>
+            {answers.map(({ answer, trial }) => (
+              <th key={answer.id} scope="col" className="px-3 py-1 text-left font-normal">
+                <span className="font-semibold">Answer {answer.number}</span>
+                <Standing trial={trial} />
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map((row) => (
+            <Row key={row.key} row={row} open={open === row.key} onToggle={() => toggle(row.key)} />
           ))}
-        </tr>
-      </thead>
-      <tbody>
-        {rows.map((row) => (
-          <Row key={row.key} row={row} open={open === row.key} onToggle={() => toggle(row.key)} />
-        ))}
-        <LogRow answers={answers} open={open === "log"} onToggle={() => toggle("log")} />
-        <tr className="border-b border-rule align-top">
-          <th scope="row" className="py-1.5 pr-3 pl-3 text-left font-medium">
-            Repairs
-          </th>
-          {answers.map(({ answer, trial }) => (
-            <td key={answer.id} className="px-3 py-1.5">
-              <Repairs sheetId={sheetId} answerId={answer.id} repairs={trial.repairs} />
-              {onRepair && trial.result && (
-                <Button className="mt-1 text-sm" onClick={() => onRepair(answer.id)}>
-                  Repair …<span className="sr-only"> answer {answer.number}</span>
-                </Button>
-              )}
-            </td>
+          {pages.map((row, i) => (
+            <PageSteps
+              key={row.key}
+              row={row}
+              answers={answers}
+              onEnlarge={(column) => onEnlarge({ row: i, column })}
+            />
           ))}
-        </tr>
-      </tbody>
-    </table>
+          <LogRow answers={answers} open={open === "log"} onToggle={() => toggle("log")} />
+          <RepairsRow answers={answers} sheetId={sheetId} onRepair={onRepair} />
+        </tbody>
+      </table>
+      {enlarged && pages.length > 0 && (
+        <PageViewer
+          rows={pages}
+          heads={answers.map(({ answer }) => `Answer ${answer.number}`)}
+          at={enlarged}
+          onMove={onEnlarge}
+          onClose={() => onEnlarge(undefined)}
+        />
+      )}
+    </>
+  );
+}
+
+function RepairsRow({ answers, sheetId, onRepair }: Pick<TriedTableProps, "answers" | "sheetId" | "onRepair">) {
+  return (
+    <tr className="border-b border-rule align-top">
+      <th scope="row" className="py-1.5 pr-3 pl-3 text-left font-medium">
+        Repairs
+      </th>
+      {answers.map(({ answer, trial }) => (
+        <td key={answer.id} className="px-3 py-1.5">
+          <Repairs sheetId={sheetId} answerId={answer.id} repairs={trial.repairs} />
+          {onRepair && trial.result && (
+            <Button className="mt-1 text-sm" onClick={() => onRepair(answer.id)}>
+              Repair …<span className="sr-only"> answer {answer.number}</span>
+            </Button>
+          )}
+        </td>
+      ))}
+    </tr>
+  );
+}
+
+type PageStepsProps = { row: PageRow; answers: TriedAnswer[]; onEnlarge: (column: number) => void };
+
+/** How the pages of all answers stood after one step. */
+function PageSteps({ row, answers, onEnlarge }: PageStepsProps) {
+  return (
+    <tr className="border-b border-rule align-top">
+      <th scope="row" className="py-1 pr-3 pl-3 text-left font-medium wrap-anywhere">
+        {row.name}
+      </th>
+      {answers.map(({ answer }, i) => {
+        const cell = row.cells[i];
+        return (
+          <td key={answer.id} className="px-3 py-1">
+            {cell && (
+              <>
+                <span
+                  className={classes(
+                    "block border-l-2 pl-2 wrap-anywhere",
+                    cell.good ? "border-lichen" : "border-clay",
+                  )}
+                >
+                  {cell.words}
+                </span>
+                <Thumbnail cell={cell} label={`answer ${answer.number}, ${row.name}`} onEnlarge={() => onEnlarge(i)} />
+              </>
+            )}
+          </td>
+        );
+      })}
+    </tr>
   );
 }
 

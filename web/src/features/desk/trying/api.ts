@@ -16,6 +16,18 @@ export const inputsOnSheet = (sheetId: string) =>
     queryFn: ({ signal }) => unwrap(api.GET("/api/sheets/{sheetId}/inputs", { params: { path: { sheetId } }, signal })),
   });
 
+/** A picture of an answer's page. */
+export const pictureAt =
+  (sheetId: string, answerId: string) =>
+  (place: number): string =>
+    `/api/sheets/${sheetId}/answers/${answerId}/pictures/${place}`;
+
+/** A picture of the page of an answer as somebody repaired it. */
+export const repairPictureAt =
+  (sheetId: string, answerId: string, repairId: string) =>
+  (place: number): string =>
+    `/api/sheets/${sheetId}/answers/${answerId}/repairs/${repairId}/pictures/${place}`;
+
 /** The files of an answer that may be changed. */
 export const repairable = (sheetId: string, answerId: string) =>
   queryOptions({

@@ -18,14 +18,19 @@ const NAMES: Record<Schemas["CheckItem"]["sort"], (name: string) => string> = {
   BUILD: () => "It builds",
   RUN: (name) => name,
   TEST: bare,
+  PAGE: (name) => name,
 };
 
 /** There is one build, whatever kept it from being one. */
 const keyOf = (item: Schemas["CheckItem"]) => (item.sort === "BUILD" ? "BUILD" : `${item.sort} ${item.name}`);
 
+/** A browser that was ended is told by an item that is of no step. */
+const isStep = (item: Schemas["CheckItem"]) => item.sort === "PAGE" && item.name !== "page";
+
 /** What was asked of all answers, in the order of the one of which most was asked. */
 export function itemRows(answers: Pick<TriedAnswer, "trial">[]): TriedRow[] {
-  const items = answers.map(({ trial }) => trial.result?.items ?? []);
+  // Steps of a page have rows with pictures of their own.
+  const items = answers.map(({ trial }) => (trial.result?.items ?? []).filter((i) => !isStep(i)));
   const longest = [...items].sort((a, b) => b.length - a.length);
   const all = [...new Set(longest.flatMap((of) => of.map(keyOf)))];
   const same = new Set(all.filter((key) => items.every((own) => isAsBefore(own.find((i) => keyOf(i) === key)))));

@@ -184,11 +184,19 @@ public abstract class ServerTest extends AbstractTestNGSpringContextTests {
         SheetWork.explain(rater, sheet, answer);
     }
 
+    /** An archive's files as texts, by path. */
     protected static Map<String, String> unzip(byte[] archive) {
-        Map<String, String> files = new TreeMap<>();
+        Map<String, String> texts = new TreeMap<>();
+        unzipped(archive).forEach((path, bytes) -> texts.put(path, new String(bytes, StandardCharsets.UTF_8)));
+        return texts;
+    }
+
+    /** An archive's files by path. */
+    protected static Map<String, byte[]> unzipped(byte[] archive) {
+        Map<String, byte[]> files = new TreeMap<>();
         try (ZipInputStream zip = new ZipInputStream(new ByteArrayInputStream(archive))) {
             for (ZipEntry entry = zip.getNextEntry(); entry != null; entry = zip.getNextEntry()) {
-                files.put(entry.getName(), new String(zip.readAllBytes(), StandardCharsets.UTF_8));
+                files.put(entry.getName(), zip.readAllBytes());
             }
         } catch (IOException e) {
             throw new UncheckedIOException(e);

@@ -26,6 +26,11 @@ public final class StudyInTheMaking {
         return new StudyInTheMaking(lead, study.path("id").asString());
     }
 
+    /** One that is there. */
+    public static StudyInTheMaking of(ApiClient lead, String id) {
+        return new StudyInTheMaking(lead, id);
+    }
+
     public String id() {
         return id;
     }

@@ -43,14 +43,14 @@ public record PageEnd(int width, int height, List<StepEnd> steps) {
                     i < steps.size()
                             ? judged(name, asked.get(i), steps.get(i), errorsAllowed)
                             : CheckItem.ended(
-                                    CheckItem.Sort.RUN, name, TrialOutcome.WRONG_OUTPUT, "it was not come to"));
+                                    CheckItem.Sort.PAGE, name, TrialOutcome.WRONG_OUTPUT, "it was not come to"));
         }
         return items;
     }
 
     private static CheckItem judged(String name, PageStep asked, StepEnd end, boolean errorsAllowed) {
         if (!end.fault.isEmpty()) {
-            return CheckItem.ended(CheckItem.Sort.RUN, name, TrialOutcome.WRONG_OUTPUT, end.fault);
+            return CheckItem.ended(CheckItem.Sort.PAGE, name, TrialOutcome.WRONG_OUTPUT, end.fault);
         }
         List<String> wrong = new ArrayList<>();
         for (int i = 0; i < asked.sights().size(); i++) {
@@ -64,7 +64,7 @@ public record PageEnd(int width, int height, List<StepEnd> steps) {
             wrong.add("it said: " + end.errors.get(0));
         }
         return wrong.isEmpty()
-                ? CheckItem.passed(CheckItem.Sort.RUN, name)
-                : CheckItem.ended(CheckItem.Sort.RUN, name, TrialOutcome.WRONG_OUTPUT, String.join("; ", wrong));
+                ? CheckItem.passed(CheckItem.Sort.PAGE, name)
+                : CheckItem.ended(CheckItem.Sort.PAGE, name, TrialOutcome.WRONG_OUTPUT, String.join("; ", wrong));
     }
 }

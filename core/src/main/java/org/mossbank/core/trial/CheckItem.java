@@ -38,7 +38,9 @@ public record CheckItem(
     public enum Sort {
         BUILD,
         RUN,
-        TEST
+        TEST,
+        /** A step of a page. */
+        PAGE
     }
 
     public static CheckItem passed(Sort sort, String name) {

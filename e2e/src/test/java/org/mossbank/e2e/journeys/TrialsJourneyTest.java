@@ -11,6 +11,7 @@ import org.mossbank.testkit.SheetWork;
 import org.openqa.selenium.By;
 import org.openqa.selenium.Keys;
 import org.openqa.selenium.WebElement;
+import org.openqa.selenium.support.ui.Select;
 import org.testng.annotations.Test;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.node.ObjectNode;
@@ -196,6 +197,7 @@ public class TrialsJourneyTest extends Journey {
         String path = "/api/studies/" + study;
         JsonNode prompts = lead.get(path + "/prompts").json();
         lead.delete(path + "/prompts/" + idOf(prompts, "Review the arrival form"));
+        lead.delete(path + "/prompts/" + idOf(prompts, PAGE));
         browser.signInAs("Orla Fennick");
         browser.go("/studies/" + study + "/prompts/" + idOf(prompts, "Give the fees a shape") + "/check")
                 .seeHeading("Check of answers’ code");
@@ -229,6 +231,105 @@ public class TrialsJourneyTest extends Journey {
                 .path("studyId")
                 .asString();
         assertThat(standings(lead, again)).isNotEmpty().isEqualTo(standings(lead, study));
+    }
+
+    private static final String PAGE = "Ask before a berth is given up";
+
+    /** From a check of a page to the wrong button that one answer preselects: written, tried, run, seen at the desk, brought in again. */
+    @Test
+    public void whatAPageDoesIsSeenStepByStep() {
+        ApiClient lead = signedIn("orla");
+        String study = DemoInPreparation.bringInNext(ROOT, lead);
+        String path = "/api/studies/" + study;
+        JsonNode prompts = lead.get(path + "/prompts").json();
+        lead.delete(path + "/prompts/" + idOf(prompts, "Review the arrival form"));
+        lead.delete(path + "/prompts/" + idOf(prompts, "Give the fees a shape"));
+        String prompt = idOf(prompts, PAGE);
+        lead.delete(path + "/prompts/" + prompt + "/check");
+        browser.signInAs("Orla Fennick");
+        browser.go("/studies/" + study + "/prompts/" + prompt + "/check").seeHeading("Check of answers’ code");
+        new Select(browser.field("By which toolchain")).selectByValue("page");
+        browser.clickButton("Begin the check");
+        browser.seeText("A page is opened and looked at");
+        browser.clickButton("Add a step");
+        paste("Name", "Give up berth 4");
+        browser.clickButton("Add what must be seen after step 2");
+        new Select(browser.field("After step 2, sight 1")).selectByVisibleText("what has the focus");
+        browser.all(By.xpath("//label[.='Name']/following-sibling::input"))
+                .get(1)
+                .sendKeys("Keep it");
+        browser.seeText("All saved");
+        Axe.scan(browser, ROOT, "a check of a page");
+        new Select(browser.field("On")).selectByVisibleText("answer debug-give-up-berth-brindle");
+        browser.clickButton("Try it");
+        browser.await(d -> drawn("[aria-label='Pictures of the page'] img") == 2);
+
+        browser.go("/studies/" + study + "/answers/trials").seeHeading("Trials");
+        browser.clickButton("Try what was not tried yet");
+        browser.seeText("3 of 3 trials ended.");
+        browser.click(By.xpath("(//td//button[contains(., 'wrong output')])[1]"));
+        browser.await(d -> drawn("[aria-label='Pictures of the page'] img") == 2);
+        Axe.scan(browser, ROOT, "a trial of a page");
+        browser.press(Keys.ESCAPE);
+
+        openTheRound(lead, path);
+        seePagesAtTheDesk();
+
+        byte[] out = lead.get(path + "/archive").raw().body();
+        String again = lead.upload("/api/studies/archive?again=true", out)
+                .json()
+                .path("studyId")
+                .asString();
+        assertThat(standings(lead, again)).isNotEmpty().isEqualTo(standings(lead, study));
+        assertThat(pictures(lead, again)).isEqualTo(6).isEqualTo(pictures(lead, study));
+    }
+
+    private void seePagesAtTheDesk() {
+        browser.signInAs("Bram Okkers");
+        browser.go("/").clickLink(PAGE);
+        browser.seeHeading(PAGE);
+        browser.await(d -> browser.focusedLabel().startsWith("Correctness, answer 1"));
+        browser.press("e");
+        browser.await(d -> drawn("table td img") == 6);
+        browser.see(By.xpath("//td//span[contains(., 'button “Give it up” has it')]"));
+        Axe.scan(browser, ROOT, "pages at the desk");
+        browser.press("z");
+        browser.await(d -> drawn("[role=dialog] img") == 1);
+        String first = browser.see(By.cssSelector("[role=dialog] h2")).getText();
+        browser.press(Keys.ARROW_RIGHT, Keys.ARROW_DOWN);
+        browser.await(
+                d -> !browser.see(By.cssSelector("[role=dialog] h2")).getText().equals(first)
+                        && browser.see(By.cssSelector("[role=dialog] h2"))
+                                .getText()
+                                .startsWith("Answer 2: 1280 × 800, step 2"));
+        Axe.scan(browser, ROOT, "a page enlarged");
+        browser.press(Keys.ESCAPE);
+        browser.await(d -> browser.all(By.cssSelector("[role=dialog]")).isEmpty());
+        assertThat(String.valueOf(browser.driver().executeScript("return document.body.innerText")))
+                .doesNotContain("Brindle", "Quillwort", "Tansy");
+    }
+
+    /** How many pictures have come, and can be seen. */
+    private long drawn(String selector) {
+        browser.driver()
+                .executeScript("for (const i of document.querySelectorAll(arguments[0])) i.scrollIntoView()", selector);
+        return (Long) browser.driver()
+                .executeScript(
+                        "return [...document.querySelectorAll(arguments[0])].filter(i => i.naturalWidth > 0).length",
+                        selector);
+    }
+
+    private static int pictures(ApiClient lead, String study) {
+        String trials = "/api/studies/" + study + "/trials";
+        return lead.get(trials)
+                .json()
+                .path("trials")
+                .valueStream()
+                .mapToInt(t -> lead.get(trials + "/" + t.path("id").asString())
+                        .json()
+                        .path("pictures")
+                        .size())
+                .sum();
     }
 
     /** With trials in sight from the start, so that a rater need not grade first. */

@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Function;
 import org.mossbank.core.estimate.Require;
 import org.mossbank.server.grading.SheetsAtDesk;
 import org.mossbank.server.ids.AnswerId;
@@ -15,6 +16,7 @@ import org.mossbank.server.ids.RepairId;
 import org.mossbank.server.ids.SheetAnswerId;
 import org.mossbank.server.ids.SheetId;
 import org.mossbank.server.ids.StudyId;
+import org.mossbank.server.page.PictureOfPage;
 import org.mossbank.server.shared.HeavyWork;
 import org.mossbank.server.shared.Problem;
 import org.mossbank.server.shared.database.CountedTurn;
@@ -195,6 +197,70 @@ class DeskTrials {
     }
 
     /**
+     * A picture of the page of an answer on the sheet.
+     *
+     * @param place in the order in which its trial tells of them
+     * @return PNG
+     * @throws Problem 404 if there is none, or it is held back
+     */
+    @PreAuthorize("@sheetAccess.isOwn(#sheetId)")
+    @Transactional(propagation = Propagation.NEVER)
+    public byte[] picture(SheetId sheetId, SheetAnswerId id, int place) {
+        return picture(
+                sheetId,
+                id,
+                answer -> Optional.ofNullable(trials.results(List.of(answer)).get(answer)),
+                answer -> trials.picture(answer, place),
+                place);
+    }
+
+    /**
+     * A picture of the page of an answer on the sheet as somebody repaired it.
+     *
+     * @return PNG
+     * @throws Problem 404 if there is none, or it is held back
+     */
+    @PreAuthorize("@sheetAccess.isOwn(#sheetId)")
+    @Transactional(propagation = Propagation.NEVER)
+    public byte[] repairPicture(SheetId sheetId, SheetAnswerId id, RepairId repair, int place) {
+        return picture(
+                sheetId,
+                id,
+                answer -> Optional.of(repairs.one(answer, repair).result()),
+                answer -> Optional.of(repairs.picture(answer, repair, place)),
+                place);
+    }
+
+    private byte[] picture(
+            SheetId sheetId,
+            SheetAnswerId id,
+            Function<AnswerId, Optional<TrialResult>> result,
+            Function<AnswerId, Optional<byte[]>> png,
+            int place) {
+        record Found(Shown shown, PictureOfPage about, byte[] png) {}
+        Found found = reading.snapshot.of(() -> {
+            SightOfTrials.Sight of = sight.of(sheetId);
+            AnswerId answer = of.seen(id);
+            return new Found(
+                    Require.known(of.masks(), answer),
+                    result.apply(answer)
+                            .map(TrialResult::pictures)
+                            .filter(told -> place >= 0 && place < told.size())
+                            .map(told -> told.get(place))
+                            .orElseThrow(DeskTrials::noPicture),
+                    png.apply(answer).orElseThrow(DeskTrials::noPicture));
+        });
+        if (reading.heavy.run(() -> found.shown.isHeld(found.about))) {
+            throw noPicture();
+        }
+        return found.png;
+    }
+
+    private static Problem noPicture() {
+        return Problem.notFound("This picture");
+    }
+
+    /**
      * What came of a repair of an answer on the sheet.
      *
      * @throws Problem 404 if there is no such repair
@@ -205,11 +271,7 @@ class DeskTrials {
         record Kept(Shown shown, TrialResult result) {}
         Kept kept = reading.snapshot.of(() -> {
             SightOfTrials.Sight of = sight.of(sheetId);
-            AnswerId answer = of.seenAnswers().stream()
-                    .filter(a -> a.id().equals(id))
-                    .map(SheetsAtDesk.AnswerAtDesk::answerId)
-                    .findFirst()
-                    .orElseThrow(() -> Problem.notFound("This answer"));
+            AnswerId answer = of.seen(id);
             return new Kept(
                     Require.known(of.masks(), answer),
                     repairs.one(answer, repair).result());

@@ -10,6 +10,7 @@ import org.mossbank.server.shared.LargeBody;
 import org.mossbank.server.shared.MayRefuse;
 import org.mossbank.server.shared.ProblemType;
 import org.mossbank.server.trial.RepairRequest;
+import org.springframework.http.MediaType;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -69,6 +70,24 @@ class EvidenceAtDeskController {
     TrialsOnSheet.ResultOnSheet repairResult(
             @PathVariable SheetId sheetId, @PathVariable SheetAnswerId answerId, @PathVariable RepairId repairId) {
         return trials.repairResult(sheetId, answerId, repairId);
+    }
+
+    /** A picture of the page of an answer on a sheet of one's own. */
+    @MayRefuse({ProblemType.EXPECTATION_FIRST, ProblemType.REPEAT_OPEN, ProblemType.BUSY})
+    @GetMapping(path = "/answers/{answerId}/pictures/{place}", produces = MediaType.IMAGE_PNG_VALUE)
+    byte[] picture(@PathVariable SheetId sheetId, @PathVariable SheetAnswerId answerId, @PathVariable int place) {
+        return trials.picture(sheetId, answerId, place);
+    }
+
+    /** A picture of the page of an answer as somebody repaired it. */
+    @MayRefuse({ProblemType.EXPECTATION_FIRST, ProblemType.REPEAT_OPEN, ProblemType.BUSY})
+    @GetMapping(path = REPAIRS + "/{repairId}/pictures/{place}", produces = MediaType.IMAGE_PNG_VALUE)
+    byte[] repairPicture(
+            @PathVariable SheetId sheetId,
+            @PathVariable SheetAnswerId answerId,
+            @PathVariable RepairId repairId,
+            @PathVariable int place) {
+        return trials.repairPicture(sheetId, answerId, repairId, place);
     }
 
     /** Inputs of one's own, with what programs did with them. */

@@ -14,15 +14,24 @@ import org.mossbank.core.trial.CheckItem;
 import org.mossbank.core.trial.CompilerMessage;
 import org.mossbank.server.answer.FileChangeView;
 import org.mossbank.server.ids.AccountId;
+import org.mossbank.server.page.PictureOfPage;
 import org.mossbank.server.trial.InputEnd;
 import org.mossbank.server.trial.Repairs.RepairMade;
 import org.mossbank.server.trial.TrialResult;
 
-/** What came of trials as raters read it: a program can print a name as well as an answer can, and a path can hold one. */
-record Shown(UnaryOperator<String> masked) {
+/**
+ * What came of trials as raters read it: a program can print a name as well as an answer can, and a path can hold one.
+ *
+ * @param masked a text of it, as it may be shown
+ * @param named  whether something is masked in the answer itself
+ */
+record Shown(UnaryOperator<String> masked, boolean named) {
     /** How long things took says what ran where, and is nobody's grade. */
     private static final Pattern TIMES =
             Pattern.compile("\\b\\d{1,9} ?ms\\b|\\bduration_ms:? \\d{1,9}(?:\\.\\d{1,9})?");
+
+    /** Of what stands on a page, for those who cannot see its picture. */
+    private static final int MOST_TEXT = 4_000;
 
     /** Paths by how they are shown, in their order; two that are shown alike are told apart by a number. */
     Map<String, String> paths(Collection<String> paths) {
@@ -46,7 +55,23 @@ record Shown(UnaryOperator<String> masked) {
                         .map(m -> new TrialResult.MessageOfLine(message(m.message()), m.answerLine()))
                         .toList(),
                 masked.apply(TIMES.matcher(result.log()).replaceAll("… ms")),
-                repository(result.repository()));
+                repository(result.repository()),
+                result.pictures().stream().map(this::picture).toList());
+    }
+
+    private TrialsOnSheet.PictureOnSheet picture(PictureOfPage about) {
+        boolean held = isHeld(about);
+        return new TrialsOnSheet.PictureOnSheet(
+                about.width(),
+                about.height(),
+                about.step(),
+                held ? "" : about.text().substring(0, Math.min(about.text().length(), MOST_TEXT)),
+                held);
+    }
+
+    /** A picture cannot be masked: one that may name somebody is not shown. */
+    boolean isHeld(PictureOfPage about) {
+        return !masked.apply(about.text()).equals(about.text()) || about.unread() && named;
     }
 
     private TrialResult.@Nullable RepositoryEnd repository(TrialResult.@Nullable RepositoryEnd end) {

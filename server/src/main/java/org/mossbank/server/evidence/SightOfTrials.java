@@ -61,8 +61,17 @@ class SightOfTrials implements ProposedWorks {
                     .toList();
         }
 
+        /** @throws Problem 404 if there is no such answer on it, or its rater does not see its trials */
+        AnswerId seen(SheetAnswerId id) {
+            return seenAnswers().stream()
+                    .filter(a -> a.id().equals(id))
+                    .map(SheetsAtDesk.AnswerAtDesk::answerId)
+                    .findFirst()
+                    .orElseThrow(() -> Problem.notFound("This answer"));
+        }
+
         /**
-         * An answer on it whose trials its rater sees.
+         * An answer on it whose trials its rater sees, to do something with.
          *
          * @throws Problem 404 if there is none; 409 if they do not see them, or can do nothing on the sheet any more
          */
@@ -100,7 +109,10 @@ class SightOfTrials implements ProposedWorks {
                 visible,
                 trials.check(sheet.promptId()),
                 masking.ofCode(sheet.studyId(), ids).entrySet().stream()
-                        .collect(Collectors.toMap(Map.Entry::getKey, e -> new Shown(e.getValue()))));
+                        .collect(Collectors.toMap(
+                                Map.Entry::getKey,
+                                e -> new Shown(
+                                        e.getValue().masked(), e.getValue().named()))));
     }
 
     private RaterTerms.TrialsShown shown(SheetsAtDesk.SheetAtDesk sheet) {

@@ -66,12 +66,25 @@ record TrialsOnSheet(
             List<CheckItem> items,
             List<TrialResult.MessageOfLine> messages,
             String log,
-            @Nullable RepositoryEnd repository) {
+            @Nullable RepositoryEnd repository,
+            List<PictureOnSheet> pictures) {
         ResultOnSheet {
             items = List.copyOf(items);
             messages = List.copyOf(messages);
+            pictures = List.copyOf(pictures);
         }
     }
+
+    /**
+     * A picture of the answer's page; it is fetched by its place.
+     *
+     * @param width  of the page, in CSS pixels
+     * @param height of the page, in CSS pixels
+     * @param step   after which it was taken, from 0
+     * @param text   that stood on the page; empty if it is held back
+     * @param isHeld whether it is held back, as it may name a candidate
+     */
+    record PictureOnSheet(int width, int height, int step, String text, boolean isHeld) {}
 
     /**
      * A change that somebody made to the code so that it can be tried.

@@ -12,6 +12,7 @@
             "answer",
             "masking",
             "rubric",
+            "page",
             "trial",
             "grading",
             "recommendation"

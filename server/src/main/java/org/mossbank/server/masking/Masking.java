@@ -125,17 +125,27 @@ public class Masking {
     private static final int MOST_LOOKED_FOR = 200;
 
     /**
+     * What raters are shown of an answer's code, and of what that prints and draws.
+     *
+     * @param masked a text of it, as it may be shown
+     * @param named  whether something is masked in the answer itself: what it draws, and cannot be read, may show it too
+     */
+    public record OfCode(UnaryOperator<String> masked, boolean named) {}
+
+    /**
      * Takes what gives an answer's candidate away out of its code and what that prints: the words that the study looks for, and what
      * is masked in the answer's text. Line by line: as many come out as go in.
      */
     @SystemOnly
-    public Map<AnswerId, UnaryOperator<String>> ofCode(StudyId study, Collection<AnswerId> ids) {
+    public Map<AnswerId, OfCode> ofCode(StudyId study, Collection<AnswerId> ids) {
         UnaryOperator<String> said = said(study);
         Map<AnswerId, List<Mask>> decided = stretches.decided(List.copyOf(ids));
-        return ids.stream()
-                .distinct()
-                .collect(Collectors.toMap(
-                        id -> id, id -> text -> said.apply(without(text, decided.getOrDefault(id, List.of())))));
+        return ids.stream().distinct().collect(Collectors.toMap(id -> id, id -> {
+            List<Mask> own = decided.getOrDefault(id, List.of());
+            return new OfCode(
+                    text -> said.apply(without(text, own)),
+                    own.stream().anyMatch(m -> m.decided().accepted()));
+        }));
     }
 
     private static String without(String text, List<Mask> decided) {

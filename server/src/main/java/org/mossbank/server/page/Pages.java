@@ -1,8 +1,5 @@
 package org.mossbank.server.page;
 
-import java.awt.image.BufferedImage;
-import java.io.ByteArrayInputStream;
-import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.UncheckedIOException;
@@ -11,18 +8,13 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.util.ArrayList;
-import java.util.Iterator;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
-import javax.imageio.ImageIO;
-import javax.imageio.ImageReader;
-import javax.imageio.stream.ImageInputStream;
 import org.mossbank.core.page.PageEnd;
-import org.mossbank.core.page.PageSight;
-import org.mossbank.core.page.PageStep;
+import org.mossbank.core.trial.CheckItem;
+import org.mossbank.core.trial.TrialOutcome;
 import org.mossbank.server.sandbox.Sandbox;
 import org.mossbank.server.sandbox.SandboxJob;
 import org.mossbank.server.sandbox.SandboxLimits;
@@ -46,10 +38,11 @@ public class Pages {
     private static final List<String> SETTINGS = List.of("/etc/fonts", "/etc/chromium.d");
 
     private static final SandboxLimits LIMITS = new SandboxLimits(Duration.ofSeconds(90), 1024, 256, 64 << 10, 64);
-    private static final int MOST_RESULT_BYTES = 1 << 20;
-    private static final int MOST_PICTURE_BYTES = 4 << 20;
-    private static final int MOST_PIXELS_A_SIDE = 4_000;
-    private static final int MOST_TEXT = 4_000;
+    private static final int MOST_RESULT_BYTES = 2 << 20;
+    private static final int MOST_TEXT = 20_000;
+    /** Of all pictures of one look. */
+    private static final int MOST_PICTURE_BYTES = 6 << 20;
+
     private static final JsonMapper JSON = JsonMapper.shared();
 
     private final Sandbox sandbox;
@@ -58,53 +51,52 @@ public class Pages {
         this.sandbox = sandbox;
     }
 
-    /** @param width in CSS pixels, which are those of its pictures */
-    public record Size(int width, int height) {}
-
     /**
      * What was seen.
      *
      * @param ends     one a size, in their order; fewer if the browser was ended
-     * @param pictures after each step that was come to
-     * @param fault    why nothing more was seen, in words; empty if all was
+     * @param pictures after each step that was come to, size by size
+     * @param run      of the browser as a program
      */
-    public record Seen(List<PageEnd> ends, List<Picture> pictures, String fault) {
+    public record Seen(List<PageEnd> ends, List<Picture> pictures, SandboxResult run) {
         public Seen {
             ends = List.copyOf(ends);
             pictures = List.copyOf(pictures);
         }
-    }
 
-    /** A picture as it was drawn anew, so that nothing but pixels comes out of the sandbox. */
-    public static final class Picture {
-        private final Size size;
-        private final int step;
-        private final String text;
-        private final byte[] png;
-
-        Picture(Size size, int step, String text, byte[] png) {
-            this.size = size;
-            this.step = step;
-            this.text = text;
-            this.png = png;
+        /** One item a step at each size; of a browser that was ended, why. */
+        public List<CheckItem> judged(PageContent page) {
+            List<CheckItem> items = new ArrayList<>();
+            for (int i = 0; i < page.sizes().size(); i++) {
+                PageContent.PageSize size = page.sizes().get(i);
+                PageEnd end = i < ends.size() ? ends.get(i) : new PageEnd(size.width(), size.height(), List.of());
+                items.addAll(end.judge(page.asked(), page.errorsAllowed()));
+            }
+            fault().ifPresent(items::add);
+            return items;
         }
 
-        public Size size() {
-            return size;
+        private Optional<CheckItem> fault() {
+            return ends.isEmpty()
+                    ? Optional.of(CheckItem.ended(
+                            CheckItem.Sort.PAGE,
+                            "page",
+                            switch (run.ending()) {
+                                case TIMED_OUT -> TrialOutcome.TIMED_OUT;
+                                case OUT_OF_MEMORY -> TrialOutcome.OUT_OF_MEMORY;
+                                case WROTE_TOO_MUCH, BY_ITSELF, BROKE_ITS_BOX, STOPPED -> TrialOutcome.CRASHED;
+                            },
+                            why()))
+                    : Optional.empty();
         }
 
-        /** From 0. */
-        public int step() {
-            return step;
-        }
-
-        /** What stood on the page, so that it can be told whether it names somebody. */
-        public String text() {
-            return text;
-        }
-
-        public byte[] png() {
-            return png.clone();
+        private String why() {
+            return switch (run.ending()) {
+                case TIMED_OUT -> "the browser was ended, as it took too long";
+                case OUT_OF_MEMORY -> "the browser was ended, as it took too much memory";
+                case WROTE_TOO_MUCH -> "the browser was ended, as it wrote too much";
+                case BY_ITSELF, BROKE_ITS_BOX, STOPPED -> "the browser ended before it had seen anything";
+            };
         }
     }
 
@@ -117,12 +109,20 @@ public class Pages {
                         .map(p -> p + " is not installed"));
     }
 
-    /** @param files of the page, built */
-    public Seen look(WorkFiles files, List<Size> sizes, List<PageStep> steps, Sandbox.Stop stop) {
-        WorkFiles all = files.with(Map.of(FOLDER + "page.mjs", driver(), FOLDER + "plan.json", plan(sizes, steps)));
+    /**
+     * Goes through a page at each size.
+     *
+     * @param files of the page, built
+     */
+    public Seen look(WorkFiles files, PageContent page, Sandbox.Stop stop) {
+        // What a build left where the browser's findings are to be would be taken for them.
+        List<String> forged =
+                files.paths().stream().filter(p -> p.startsWith(FOLDER)).toList();
+        WorkFiles all = files.without(forged)
+                .with(Map.of(FOLDER + "page.mjs", driver(), FOLDER + "plan.json", JSON.writeValueAsString(page)));
         SandboxResult result =
                 sandbox.run(new SandboxJob(all, "node " + FOLDER + "page.mjs", "", tools(), LIMITS), stop);
-        return seen(result, sizes);
+        return seen(result, page);
     }
 
     private static String driver() {
@@ -141,64 +141,45 @@ public class Pages {
         return new SandboxTools(mounts, Map.of("HOME", "/tmp"));
     }
 
-    private static String plan(List<Size> sizes, List<PageStep> steps) {
-        List<Map<String, Object>> all = new ArrayList<>();
-        for (PageStep step : steps) {
-            Map<String, Object> one = new LinkedHashMap<>();
-            one.put("action", step.action());
-            one.put("role", step.role());
-            one.put("name", step.name());
-            one.put("text", step.text());
-            one.put("sights", step.sights().stream().map(Pages::sight).toList());
-            all.add(one);
-        }
-        return JSON.writeValueAsString(Map.of("sizes", sizes, "steps", all));
-    }
-
-    private static Map<String, Object> sight(PageSight sight) {
-        return Map.of(
-                "how", sight.how(),
-                "role", sight.role(),
-                "name", sight.name(),
-                "text", sight.text(),
-                "absent", sight.absent());
-    }
-
-    private static Seen seen(SandboxResult result, List<Size> sizes) {
+    private static Seen seen(SandboxResult result, PageContent page) {
         Optional<JsonNode> came = result.files()
                 .read(FOLDER + "result.json")
                 .filter(b -> b.length <= MOST_RESULT_BYTES)
                 .flatMap(Pages::parsed);
         if (came.isEmpty()) {
-            return new Seen(List.of(), List.of(), fault(result));
+            return new Seen(List.of(), List.of(), result);
         }
         List<PageEnd> ends = new ArrayList<>();
         List<Picture> pictures = new ArrayList<>();
-        for (int i = 0; i < sizes.size(); i++) {
-            Size size = sizes.get(i);
+        for (int i = 0; i < page.sizes().size(); i++) {
+            PageContent.PageSize size = page.sizes().get(i);
             List<PageEnd.StepEnd> steps = new ArrayList<>();
             for (JsonNode step : came.get().path("sizes").path(i).path("steps")) {
                 int number = steps.size();
+                if (number == page.steps().size()) {
+                    break;
+                }
                 steps.add(step(step));
+                String text = step.path("text").asString("");
+                PictureOfPage about = new PictureOfPage(
+                        size.width(),
+                        size.height(),
+                        number,
+                        cut(text),
+                        step.path("unread").asBoolean(true) || text.length() > MOST_TEXT);
                 result.files()
                         .read(FOLDER + i + "-" + number + ".png")
-                        .flatMap(Pages::drawnAnew)
-                        .ifPresent(png -> pictures.add(
-                                new Picture(size, number, cut(step.path("text").asString("")), png)));
+                        .flatMap(file -> Picture.drawnAnew(about, file))
+                        .filter(p -> p.bytes()
+                                        + pictures.stream()
+                                                .mapToInt(Picture::bytes)
+                                                .sum()
+                                <= MOST_PICTURE_BYTES)
+                        .ifPresent(pictures::add);
             }
             ends.add(new PageEnd(size.width(), size.height(), steps));
         }
-        return new Seen(ends, pictures, "");
-    }
-
-    private static String fault(SandboxResult result) {
-        return switch (result.ending()) {
-            case TIMED_OUT -> "the browser was ended, as it took too long";
-            case OUT_OF_MEMORY -> "the browser was ended, as it took too much memory";
-            case WROTE_TOO_MUCH -> "the browser was ended, as it wrote too much";
-            case STOPPED -> "somebody stopped it";
-            case BY_ITSELF, BROKE_ITS_BOX -> "the browser ended before it had seen anything";
-        };
+        return new Seen(ends, pictures, result);
     }
 
     private static Optional<JsonNode> parsed(byte[] json) {
@@ -218,33 +199,10 @@ public class Pages {
                 step.path("errors").valueStream().map(e -> cut(e.asString(""))).toList());
     }
 
+    /** Half a character becomes a mark: the database holds none. */
     private static String cut(String text) {
-        String plain = text.replace('\0', '\uFFFD');
+        String plain =
+                new String(text.getBytes(StandardCharsets.UTF_8), StandardCharsets.UTF_8).replace('\0', '\uFFFD');
         return plain.length() <= MOST_TEXT ? plain : plain.substring(0, MOST_TEXT);
-    }
-
-    /** Its size is read before its pixels are: a few bytes may claim to be gigabytes. */
-    private static Optional<byte[]> drawnAnew(byte[] file) {
-        if (file.length > MOST_PICTURE_BYTES) {
-            return Optional.empty();
-        }
-        try (ImageInputStream in = ImageIO.createImageInputStream(new ByteArrayInputStream(file))) {
-            Iterator<ImageReader> readers = ImageIO.getImageReadersByFormatName("png");
-            ImageReader reader = readers.next();
-            try {
-                reader.setInput(in, true, true);
-                if (reader.getWidth(0) > MOST_PIXELS_A_SIDE || reader.getHeight(0) > MOST_PIXELS_A_SIDE) {
-                    return Optional.empty();
-                }
-                BufferedImage image = reader.read(0);
-                ByteArrayOutputStream out = new ByteArrayOutputStream();
-                ImageIO.write(image, "png", out);
-                return Optional.of(out.toByteArray());
-            } finally {
-                reader.dispose();
-            }
-        } catch (IOException | RuntimeException e) {
-            return Optional.empty();
-        }
     }
 }

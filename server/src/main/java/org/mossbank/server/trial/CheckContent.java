@@ -28,6 +28,7 @@ import org.mossbank.core.trial.LooseCode;
 import org.mossbank.core.trial.SafePath;
 import org.mossbank.core.trial.TestRun;
 import org.mossbank.core.trial.TestRun.Format;
+import org.mossbank.server.page.PageContent;
 import org.mossbank.server.sandbox.SandboxLimits;
 
 /**
@@ -43,6 +44,7 @@ import org.mossbank.server.sandbox.SandboxLimits;
  * @param limits    what each step may use
  * @param withoutCode what becomes of an answer that shows no code
  * @param repository  that answers change; absent where the starting code is all there is
+ * @param page        what is done and seen on a page that is built; absent where there is none
  */
 public record CheckContent(
         @NotBlank @Size(max = 40) String toolchain,
@@ -56,7 +58,10 @@ public record CheckContent(
         @NotNull WithoutCode withoutCode,
 
         @JsonInclude(JsonInclude.Include.NON_NULL) @Nullable @Valid
-        RepositoryOfCheck repository) {
+        RepositoryOfCheck repository,
+
+        @JsonInclude(JsonInclude.Include.NON_NULL) @Nullable @Valid
+        PageContent page) {
     static final int LONGEST_COMMAND = 2_000;
     static final int LONGEST_TEXT = 200_000;
     static final int LONGEST_PATH = 300;
@@ -269,10 +274,11 @@ public record CheckContent(
         return repository == null || tests != null;
     }
 
-    @AssertTrue(message = "a check must build, run or test something")
+    @AssertTrue(message = "a check must build, run, test or open something")
     boolean isAskingSomething() {
         return build == null
-                || Stream.of(!build.isBlank(), !runs.isEmpty(), tests != null).anyMatch(asked -> asked);
+                || Stream.of(!build.isBlank(), !runs.isEmpty(), tests != null, page != null)
+                        .anyMatch(asked -> asked);
     }
 
     static Map<String, String> texts(List<CheckFile> files) {

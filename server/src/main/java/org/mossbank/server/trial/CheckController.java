@@ -61,7 +61,7 @@ class CheckController {
     /** Tries a check on the starting code, the reference answer or an answer; of a saved one it is kept whether it can be trusted. */
     @MayRefuse({ProblemType.TRIALS_OFF, ProblemType.BUSY, ProblemType.STARTING_CODE_REFUSED})
     @PostMapping("/prompts/{promptId}/check/try")
-    TrialResult tried(
+    CheckService.TriedCheck tried(
             @PathVariable StudyId studyId,
             @PathVariable PromptId promptId,
             @Valid @RequestBody CheckService.TryCheck request) {

@@ -17,6 +17,7 @@ import org.mossbank.server.answer.Answers;
 import org.mossbank.server.ids.AnswerId;
 import org.mossbank.server.ids.PromptId;
 import org.mossbank.server.ids.StudyId;
+import org.mossbank.server.page.Picture;
 import org.mossbank.server.prompt.PromptView;
 import org.mossbank.server.prompt.Prompts;
 import org.mossbank.server.prompt.check.PromptWarning;
@@ -166,6 +167,17 @@ class CheckService {
         return new TreeMap<>(prompt.startingCode()).toString();
     }
 
+    /**
+     * What came of trying a check.
+     *
+     * @param pictures PNG, in the order in which the result tells of them: they are not kept
+     */
+    record TriedCheck(TrialResult result, List<byte[]> pictures) {
+        TriedCheck {
+            pictures = List.copyOf(pictures);
+        }
+    }
+
     /** What speaks against a check: it tells nothing of an answer, or asks what a right one does not do. */
     @Component
     static class CheckOfCheck implements org.mossbank.server.prompt.check.PromptCheck {
@@ -204,7 +216,7 @@ class CheckService {
      */
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
     @Transactional(propagation = Propagation.NEVER)
-    public TrialResult tried(StudyId study, PromptId prompt, TryCheck request) {
+    public TriedCheck tried(StudyId study, PromptId prompt, TryCheck request) {
         toolchains.missing().ifPresent(why -> {
             throw TrialProblem.off(why);
         });
@@ -223,10 +235,11 @@ class CheckService {
                                 .orElseThrow(() -> Problem.notFound("This answer"))
                                 .wholeText();
         Map<String, String> start = read.prompt.startingCode();
-        TrialResult result = aside.run(stop -> request.subject == Subject.STARTING_CODE
+        TrialRunner.Tried tried = aside.run(stop -> request.subject == Subject.STARTING_CODE
                 ? runner.unanswered(request.content, start, stop)
                 : runner.tried(request.content, start, text, stop));
-        keep(read.prompt, request, result.summary().outcome().passed());
-        return result;
+        keep(read.prompt, request, tried.result().summary().outcome().passed());
+        return new TriedCheck(
+                tried.result(), tried.pictures().stream().map(Picture::png).toList());
     }
 }

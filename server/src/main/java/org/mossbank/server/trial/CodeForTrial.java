@@ -11,6 +11,7 @@ import org.mossbank.core.change.AnswerCode;
 import org.mossbank.core.estimate.Require;
 import org.mossbank.core.trial.AssembledCode;
 import org.mossbank.server.answer.AnswerCodes;
+import org.mossbank.server.page.Pages;
 import org.mossbank.server.sandbox.WorkFiles;
 import org.mossbank.server.startingcode.RepositoryCopies;
 import org.mossbank.server.startingcode.RepositoryCopy;
@@ -23,8 +24,10 @@ class CodeForTrial {
     private final AnswerCodes codes;
     private final RepositoryCopies repositories;
     private final Toolchains toolchains;
+    private final Pages pages;
 
-    CodeForTrial(AnswerCodes codes, RepositoryCopies repositories, Toolchains toolchains) {
+    CodeForTrial(AnswerCodes codes, RepositoryCopies repositories, Toolchains toolchains, Pages pages) {
+        this.pages = pages;
         this.codes = codes;
         this.repositories = repositories;
         this.toolchains = toolchains;
@@ -45,9 +48,20 @@ class CodeForTrial {
         return toolchains.of(check.toolchain()).orElseThrow(() -> TrialProblem.notOffered(check.toolchain()));
     }
 
-    /** @throws org.mossbank.server.shared.Problem 400 if it cannot be read here */
-    void requireReadable(CheckContent.RepositoryOfCheck repository) {
-        copy(repository);
+    /**
+     * Looks whether answers can be tried by a check on this server.
+     *
+     * @throws org.mossbank.server.shared.Problem 400 if its repository cannot be read here; 409 if no page can be opened
+     */
+    void requireHere(CheckContent check) {
+        if (check.repository() != null) {
+            copy(check.repository());
+        }
+        if (check.page() != null) {
+            pages.missing().ifPresent(why -> {
+                throw TrialProblem.noPages(why);
+            });
+        }
     }
 
     /**

@@ -18,6 +18,7 @@ import org.mossbank.server.ids.AnswerId;
 import org.mossbank.server.ids.PromptId;
 import org.mossbank.server.ids.RepairId;
 import org.mossbank.server.ids.StudyId;
+import org.mossbank.server.page.Picture;
 import org.mossbank.server.trial.Repairs.RepairMade;
 import tools.jackson.core.type.TypeReference;
 import tools.jackson.databind.json.JsonMapper;
@@ -111,9 +112,9 @@ class Repair {
     }
 
     /** As an archive holds it. */
-    TrialRecords.RepairRecord record() {
-        RepairMade made = made();
-        return new TrialRecords.RepairRecord(answerId, authorId, files(), made.changes(), lines, result(), madeAt);
+    TrialRecords.RepairRecord record(TrialResult came, List<Picture> pictures) {
+        return new TrialRecords.RepairRecord(
+                answerId, authorId, files(), made().changes(), lines, came, pictures, madeAt);
     }
 
     RepairMade made() {

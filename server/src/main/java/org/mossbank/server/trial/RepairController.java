@@ -8,6 +8,7 @@ import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.shared.LargeBody;
 import org.mossbank.server.shared.MayRefuse;
 import org.mossbank.server.shared.ProblemType;
+import org.springframework.http.MediaType;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -51,5 +52,15 @@ class RepairController {
     TrialResult result(
             @PathVariable StudyId studyId, @PathVariable AnswerId answerId, @PathVariable RepairId repairId) {
         return repairs.result(studyId, answerId, repairId);
+    }
+
+    /** A picture of the page of an answer as it was repaired. */
+    @GetMapping(path = "/repairs/{repairId}/pictures/{place}", produces = MediaType.IMAGE_PNG_VALUE)
+    byte[] picture(
+            @PathVariable StudyId studyId,
+            @PathVariable AnswerId answerId,
+            @PathVariable RepairId repairId,
+            @PathVariable int place) {
+        return repairs.picture(studyId, answerId, repairId, place);
     }
 }

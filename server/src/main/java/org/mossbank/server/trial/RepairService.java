@@ -79,6 +79,14 @@ class RepairService {
         return repairs.one(answer, repair).result();
     }
 
+    /** @throws Problem 404 if there is no such picture */
+    @PreAuthorize("@studyAccess.maySeeAll(#study)")
+    @Transactional(readOnly = true)
+    public byte[] picture(StudyId study, AnswerId answer, RepairId repair, int place) {
+        requireAnswer(study, answer);
+        return repairs.picture(answer, repair, place);
+    }
+
     /** A repair, and what came of it item by item. */
     record RepairResult(RepairView repair, TrialResult result) {}
 

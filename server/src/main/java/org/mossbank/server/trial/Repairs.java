@@ -22,6 +22,7 @@ import org.mossbank.server.shared.ProblemType;
 import org.mossbank.server.shared.SystemOnly;
 import org.mossbank.server.shared.database.CountedTurn;
 import org.mossbank.server.toolchain.Toolchains;
+import org.mossbank.server.trial.picture.PagePictures;
 import org.springframework.stereotype.Component;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
@@ -59,9 +60,14 @@ public class Repairs {
         this.turn = turn;
     }
 
-    /** When it is one's turn to try, to compare, and to write down. */
+    /** When it is one's turn to try, to compare, and to write down; and where pictures are kept. */
     @Component
-    record Turn(Aside aside, HeavyWork heavy, TransactionTemplate transactions, CountedTurn counted) {}
+    record Turn(
+            Aside aside,
+            HeavyWork heavy,
+            TransactionTemplate transactions,
+            CountedTurn counted,
+            PagePictures pictures) {}
 
     /**
      * A change that a person made to an answer's code so that it can be tried, and how that ended.
@@ -140,7 +146,7 @@ public class Repairs {
         refuseMany(answer);
         Map<String, String> before = runner.repairable(read.check, read.startingCode, read.answer);
         Repair.Change change = turn.heavy.run(() -> change(before, shown, changed));
-        TrialResult result = turn.aside.run(
+        TrialRunner.Tried tried = turn.aside.run(
                 stop -> runner.repaired(read.check, read.startingCode, read.answer, change.files(), stop));
         return Objects.requireNonNull(turn.transactions.execute(status -> {
             requireStill(study, read.subject);
@@ -148,10 +154,12 @@ public class Repairs {
             refuseMany(answer);
             RepairMade.By by =
                     new RepairMade.By(writing.actor().id(), writing.actor().now());
-            Repair repair = Repair.of(study, read.subject, change, by, result);
+            TrialRunner.Tried kept = tried.within(turn.pictures.hasRoom(study, tried.pictures()));
+            Repair repair = Repair.of(study, read.subject, change, by, kept.result());
             writing.entities().persist(repair);
+            turn.pictures.keepOfRepair(study, repair.made().id(), kept.pictures());
             writing.entities().flush();
-            return new RepairTried(repair.made(), result);
+            return new RepairTried(repair.made(), kept.result());
         }));
     }
 
@@ -199,6 +207,21 @@ public class Repairs {
     public Kept one(AnswerId answer, RepairId id) {
         Repair repair = repairs.one(answer, id).orElseThrow(() -> Problem.notFound("This repair"));
         return new Kept(repair.made(), repair.files(), repair.result());
+    }
+
+    /**
+     * A picture of the page of an answer as it was repaired.
+     *
+     * @param place in the order in which the result tells of them
+     * @return PNG
+     * @throws Problem 404 if there is none
+     */
+    @SystemOnly
+    @Transactional(readOnly = true)
+    public byte[] picture(AnswerId answer, RepairId id, int place) {
+        return repairs.one(answer, id)
+                .flatMap(r -> turn.pictures.ofRepair(r.made().id(), place))
+                .orElseThrow(() -> Problem.notFound("This picture"));
     }
 
     /** @param files text by path, of the files that were changed */

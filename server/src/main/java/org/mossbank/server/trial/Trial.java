@@ -6,6 +6,7 @@ import jakarta.persistence.Enumerated;
 import jakarta.persistence.Id;
 import java.nio.charset.StandardCharsets;
 import java.time.Instant;
+import java.util.List;
 import java.util.Objects;
 import java.util.UUID;
 import org.jspecify.annotations.Nullable;
@@ -16,6 +17,7 @@ import org.mossbank.server.answer.AnswerView;
 import org.mossbank.server.ids.AnswerId;
 import org.mossbank.server.ids.PromptId;
 import org.mossbank.server.ids.StudyId;
+import org.mossbank.server.page.Picture;
 import org.mossbank.server.shared.Sha256;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -168,9 +170,9 @@ class Trial {
     }
 
     /** As an archive holds it, once it has ended. */
-    TrialRecords.TrialRecord record() {
+    TrialRecords.TrialRecord record(TrialResult ended, List<Picture> pictures) {
         return new TrialRecords.TrialRecord(
-                answerId, turn, repetition, Objects.requireNonNull(result()), Objects.requireNonNull(endedAt));
+                answerId, turn, repetition, ended, pictures, Objects.requireNonNull(endedAt));
     }
 
     /** What came of it; absent until it has ended. */

@@ -54,6 +54,12 @@ class TrialController {
         return trials.one(studyId, trialId);
     }
 
+    /** A picture of an answer's page, in the order in which the trial tells of them. */
+    @GetMapping(path = "/{trialId}/pictures/{place}", produces = MediaType.IMAGE_PNG_VALUE)
+    byte[] picture(@PathVariable StudyId studyId, @PathVariable UUID trialId, @PathVariable int place) {
+        return trials.picture(studyId, trialId, place);
+    }
+
     /** Begins trials of answers; those that there are already stay. */
     @MayRefuse({
         ProblemType.ROUND_OPENED,

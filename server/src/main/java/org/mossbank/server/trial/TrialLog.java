@@ -3,6 +3,7 @@ package org.mossbank.server.trial;
 import java.util.regex.Pattern;
 import org.mossbank.core.trial.CheckItem;
 import org.mossbank.core.trial.CompilerMessage;
+import org.mossbank.server.page.PictureOfPage;
 import org.mossbank.server.sandbox.SandboxResult;
 
 /** What the steps of a trial wrote, one below the other, within a bound. */
@@ -69,6 +70,11 @@ final class TrialLog {
                 cut(plain(item.came())),
                 cut(plain(item.why())),
                 item.change());
+    }
+
+    /** What stands on a page may be anything. */
+    static PictureOfPage plain(PictureOfPage about) {
+        return new PictureOfPage(about.width(), about.height(), about.step(), plain(about.text()), about.unread());
     }
 
     /** What a compiler says may quote the code that it reads. */

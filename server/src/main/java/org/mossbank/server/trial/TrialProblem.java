@@ -15,6 +15,10 @@ final class TrialProblem {
         return new Problem(ProblemType.TRIALS_OFF, "This server does not offer the toolchain " + toolchain + ".");
     }
 
+    static Problem noPages(String why) {
+        return new Problem(ProblemType.TRIALS_OFF, "No page is opened on this server, as " + why + ".");
+    }
+
     static Problem noCheck() {
         return new Problem(ProblemType.NOT_READY, "No prompt that was chosen has a check.");
     }

@@ -5,6 +5,7 @@ import java.time.Instant;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.SortedMap;
 import org.mossbank.core.change.FileChange;
 import org.mossbank.core.estimate.Require;
@@ -14,8 +15,10 @@ import org.mossbank.server.ids.AccountId;
 import org.mossbank.server.ids.AnswerId;
 import org.mossbank.server.ids.PromptId;
 import org.mossbank.server.ids.StudyId;
+import org.mossbank.server.page.Picture;
 import org.mossbank.server.shared.SystemOnly;
 import org.mossbank.server.trial.Repairs.RepairMade;
+import org.mossbank.server.trial.picture.PagePictures;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 
@@ -26,6 +29,7 @@ public class TrialRecords {
     private final TrialRepository trials;
     private final RepairRepository repairs;
     private final Answers answers;
+    private final PagePictures pictures;
     private final EntityManager entities;
 
     TrialRecords(
@@ -33,7 +37,9 @@ public class TrialRecords {
             TrialRepository trials,
             RepairRepository repairs,
             Answers answers,
+            PagePictures pictures,
             EntityManager entities) {
+        this.pictures = pictures;
         this.checks = checks;
         this.trials = trials;
         this.repairs = repairs;
@@ -41,14 +47,22 @@ public class TrialRecords {
         this.entities = entities;
     }
 
+    /** Of all pictures of a study together, in bytes. */
+    public static final long MOST_PICTURES = PagePictures.MOST_BYTES;
+
     /** Everything of a study. */
     public record Records(List<CheckRecord> checks, List<TrialRecord> trials, List<RepairRecord> repairs) {}
 
     /** @param changedBy by name */
     public record CheckRecord(PromptId promptId, CheckContent content, Instant changedAt, String changedBy) {}
 
-    /** A trial that has ended. */
-    public record TrialRecord(AnswerId answerId, int turn, int repetition, TrialResult result, Instant endedAt) {}
+    /**
+     * A trial that has ended.
+     *
+     * @param pictures those that its result tells of
+     */
+    public record TrialRecord(
+            AnswerId answerId, int turn, int repetition, TrialResult result, List<Picture> pictures, Instant endedAt) {}
 
     /**
      * A repair.
@@ -56,6 +70,7 @@ public class TrialRecords {
      * @param files   text by path, of the files that were changed
      * @param changes file by file
      * @param lines   changed; one that was replaced counts once
+     * @param pictures those that its result tells of
      */
     public record RepairRecord(
             AnswerId answerId,
@@ -64,6 +79,7 @@ public class TrialRecords {
             List<FileChange> changes,
             int lines,
             TrialResult result,
+            List<Picture> pictures,
             Instant madeAt) {}
 
     @SystemOnly
@@ -71,8 +87,18 @@ public class TrialRecords {
     public Records ofStudy(StudyId study) {
         return new Records(
                 checks.ofStudy(study).stream().map(PromptCheck::record).toList(),
-                trials.current(study).stream().map(Trial::record).toList(),
-                repairs.current(study).stream().map(Repair::record).toList());
+                trials.current(study).stream().map(this::record).toList(),
+                repairs.current(study).stream().map(this::record).toList());
+    }
+
+    private TrialRecord record(Trial trial) {
+        TrialResult result = Objects.requireNonNull(trial.result());
+        return trial.record(result, pictures.ofTrial(trial.id(), result.pictures()));
+    }
+
+    private RepairRecord record(Repair repair) {
+        TrialResult result = repair.result();
+        return repair.record(result, pictures.ofRepair(repair.made().id(), result.pictures()));
     }
 
     /** As an archive brings them: each of an answer that is there, to a prompt whose check is among them. */
@@ -105,10 +131,11 @@ public class TrialRecords {
                     ++place);
             trial.end(record.result, record.endedAt);
             entities.persist(trial);
+            pictures.keepOfTrial(study, trial.id(), record.pictures);
         }
         for (RepairRecord record : records.repairs) {
             AnswerView answer = Require.known(byId, record.answerId);
-            entities.persist(Repair.of(
+            Repair repair = Repair.of(
                     study,
                     new Repair.Subject(
                             answer.promptId(),
@@ -117,7 +144,9 @@ public class TrialRecords {
                             Trial.digest(answer, answer.followUps().size())),
                     new Repair.Change(record.files, record.changes, record.lines),
                     new RepairMade.By(record.authorId, record.madeAt),
-                    record.result));
+                    record.result);
+            entities.persist(repair);
+            pictures.keepOfRepair(study, repair.made().id(), record.pictures);
         }
         entities.flush();
     }

@@ -1,10 +1,12 @@
 package org.mossbank.server.trial;
 
 import java.util.List;
+import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.core.trial.CheckItem;
 import org.mossbank.core.trial.CompilerMessage;
 import org.mossbank.core.trial.TrialSummary;
+import org.mossbank.server.page.PictureOfPage;
 
 /**
  * What came of one trial.
@@ -15,6 +17,7 @@ import org.mossbank.core.trial.TrialSummary;
  * @param millis   that its steps took together
  * @param memoryKb that it was seen to hold at once
  * @param repository what became of the repository; absent where none was changed
+ * @param pictures   of its page, in the order in which they are kept; none where no page is looked at
  */
 public record TrialResult(
         TrialSummary summary,
@@ -23,10 +26,19 @@ public record TrialResult(
         String log,
         long millis,
         long memoryKb,
-        @Nullable RepositoryEnd repository) {
+        @Nullable RepositoryEnd repository,
+        List<PictureOfPage> pictures) {
     public TrialResult {
         items = List.copyOf(items);
         messages = List.copyOf(messages);
+        // Those that were kept before pages were looked at.
+        pictures = List.copyOf(Objects.requireNonNullElse(pictures, List.of()));
+    }
+
+    /** The same where its pictures are not kept. */
+    TrialResult withoutPictures(String why) {
+        return new TrialResult(
+                summary, items, messages, log + "== pictures\n" + why + "\n", millis, memoryKb, repository, List.of());
     }
 
     /**

@@ -20,6 +20,9 @@ import org.mossbank.core.trial.RunEnd;
 import org.mossbank.core.trial.Shell;
 import org.mossbank.core.trial.TrialOutcome;
 import org.mossbank.core.trial.TrialSummary;
+import org.mossbank.server.page.PageContent;
+import org.mossbank.server.page.Pages;
+import org.mossbank.server.page.Picture;
 import org.mossbank.server.sandbox.Sandbox;
 import org.mossbank.server.sandbox.SandboxJob;
 import org.mossbank.server.sandbox.SandboxLimits;
@@ -27,6 +30,7 @@ import org.mossbank.server.sandbox.SandboxResult;
 import org.mossbank.server.sandbox.WorkFiles;
 import org.mossbank.server.shared.Problem;
 import org.mossbank.server.toolchain.Toolchains;
+import org.mossbank.server.trial.picture.PagePictures;
 import org.springframework.stereotype.Component;
 
 /** Tries code by a check: builds it, then runs and tests what was built, each from where the build ended. */
@@ -41,13 +45,31 @@ class TrialRunner {
 
     private final Sandbox sandbox;
     private final CodeForTrial code;
+    private final Pages pages;
     /** How tests of repositories ended before any answer: the same for all answers of a check. */
     private final Cache<CheckContent, List<CheckItem>> before =
             Caffeine.newBuilder().maximumSize(MOST_KEPT).build();
 
-    TrialRunner(Sandbox sandbox, CodeForTrial code) {
+    TrialRunner(Sandbox sandbox, CodeForTrial code, Pages pages) {
         this.sandbox = sandbox;
         this.code = code;
+        this.pages = pages;
+    }
+
+    /**
+     * What came of a trial.
+     *
+     * @param pictures of its page, in the order in which the result tells of them
+     */
+    record Tried(TrialResult result, List<Picture> pictures) {
+        Tried {
+            pictures = List.copyOf(pictures);
+        }
+
+        /** The same, without its pictures where there is no room for them. */
+        Tried within(boolean room) {
+            return room ? this : new Tried(result.withoutPictures(PagePictures.NO_ROOM), List.of());
+        }
     }
 
     /** Somebody stopped it before it ended. */
@@ -60,10 +82,10 @@ class TrialRunner {
      *
      * @param startingCode text by path
      * @param answer       Markdown
-     * @throws Problem 409 if the check's toolchain is not offered here; 400 if its repository cannot be read here
+     * @throws Problem 409 if the check's toolchain is not offered here, or no page can be opened; 400 if its repository cannot be
+     *     read here
      */
-    TrialResult tried(CheckContent check, Map<String, String> startingCode, String answer, Sandbox.Stop stop)
-            throws Stopped {
+    Tried tried(CheckContent check, Map<String, String> startingCode, String answer, Sandbox.Stop stop) throws Stopped {
         CodeForTrial.Laid laid = code.of(check, startingCode, answer);
         return laid.code().misfit().isPresent()
                 ? unfit(laid)
@@ -76,7 +98,7 @@ class TrialRunner {
     }
 
     /** Tries an answer with files of it as a person changed them. */
-    TrialResult repaired(
+    Tried repaired(
             CheckContent check,
             Map<String, String> startingCode,
             String answer,
@@ -103,7 +125,7 @@ class TrialRunner {
     }
 
     /** Tries the starting code as it is. */
-    TrialResult unanswered(CheckContent check, Map<String, String> startingCode, Sandbox.Stop stop) throws Stopped {
+    Tried unanswered(CheckContent check, Map<String, String> startingCode, Sandbox.Stop stop) throws Stopped {
         return new Trying(check, code.before(check, startingCode), stop).all("", before(check, stop));
     }
 
@@ -120,14 +142,15 @@ class TrialRunner {
         return known;
     }
 
-    private static TrialResult unfit(CodeForTrial.Laid laid) {
+    private static Tried unfit(CodeForTrial.Laid laid) {
         CheckItem misfit = CheckItem.ended(
                 CheckItem.Sort.BUILD,
                 "code",
                 TrialOutcome.DID_NOT_APPLY,
                 laid.code().misfit().orElseThrow());
-        return new TrialResult(
-                TrialSummary.of(List.of(misfit)), List.of(misfit), List.of(), "", 0, 0, laid.repository());
+        TrialResult result = new TrialResult(
+                TrialSummary.of(List.of(misfit)), List.of(misfit), List.of(), "", 0, 0, laid.repository(), List.of());
+        return new Tried(result, List.of());
     }
 
     /** One trial under way. */
@@ -140,6 +163,7 @@ class TrialRunner {
         private final TrialLog log = new TrialLog();
         private final List<CheckItem> items = new ArrayList<>();
         private List<CompilerMessage> messages = List.of();
+        private List<Picture> pictures = List.of();
         private long millis;
         private long memoryKb;
 
@@ -152,7 +176,8 @@ class TrialRunner {
         }
 
         /** @param before tests of a repository as they ended without the answer */
-        private TrialResult all(String answer, List<CheckItem> before) throws Stopped {
+        private Tried all(String answer, List<CheckItem> before) throws Stopped {
+            code.requireHere(check);
             Optional<WorkFiles> built = build(laid.files());
             if (built.isPresent()) {
                 for (CheckContent.RunOfCheck run : check.runs()) {
@@ -161,15 +186,20 @@ class TrialRunner {
                 if (check.tests() != null) {
                     items.addAll(told(test(check.tests(), built.get()), before));
                 }
+                if (check.page() != null) {
+                    look(check.page(), built.get());
+                }
             }
-            return new TrialResult(
+            TrialResult result = new TrialResult(
                     TrialSummary.of(items),
                     items.stream().map(TrialLog::plain).toList(),
                     withLines(answer),
                     log.text(),
                     millis,
                     memoryKb,
-                    laid.repository());
+                    laid.repository(),
+                    pictures.stream().map(p -> TrialLog.plain(p.about())).toList());
+            return new Tried(result, pictures);
         }
 
         private InputEnd given(InputEnd.Given given) throws Stopped {
@@ -186,13 +216,17 @@ class TrialRunner {
             SandboxResult result = sandbox.run(
                     new SandboxJob(files, toolchain.prelude() + command + "\n", input, toolchain.tools(), limits),
                     stop);
+            took(name, result);
+            return result;
+        }
+
+        private void took(String name, SandboxResult result) throws Stopped {
             if (result.ending() == SandboxResult.Ending.STOPPED) {
                 throw new Stopped();
             }
             log.step(name, result);
             millis += result.millis();
             memoryKb = Math.max(memoryKb, result.mostMemoryKb());
-            return result;
         }
 
         /** @return the files that it ends in; empty if it does not build */
@@ -240,6 +274,13 @@ class TrialRunner {
         private List<CheckItem> test(CheckContent.TestsOfCheck tests, WorkFiles built) throws Stopped {
             SandboxResult result = step("tests", built, tests.command(), "");
             return tests.expected().judge(end(result, built));
+        }
+
+        private void look(PageContent page, WorkFiles built) throws Stopped {
+            Pages.Seen seen = pages.look(built, page, stop);
+            took("page", seen.run());
+            pictures = seen.pictures();
+            items.addAll(seen.judged(page));
         }
 
         private List<CheckItem> told(List<CheckItem> after, List<CheckItem> before) {

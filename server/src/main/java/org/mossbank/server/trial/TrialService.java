@@ -28,6 +28,7 @@ import org.mossbank.server.shared.ProblemType;
 import org.mossbank.server.shared.database.Snapshot;
 import org.mossbank.server.study.Studies;
 import org.mossbank.server.toolchain.Toolchains;
+import org.mossbank.server.trial.picture.PagePictures;
 import org.springframework.security.access.prepost.PreAuthorize;
 import org.springframework.stereotype.Component;
 import org.springframework.stereotype.Service;
@@ -70,7 +71,7 @@ class TrialService {
 
     /** How the database is held: never while it is looked at whether anything can be tried, or while texts are hashed. */
     @Component
-    record Reading(Snapshot snapshot, TransactionTemplate transactions, CodeForTrial code) {}
+    record Reading(Snapshot snapshot, TransactionTemplate transactions, CodeForTrial code, PagePictures pictures) {}
 
     /**
      * Which answers are tried, and how often.
@@ -120,6 +121,21 @@ class TrialService {
     }
 
     /**
+     * A picture of an answer's page.
+     *
+     * @param place in the order in which the trial tells of them
+     * @return PNG
+     * @throws Problem 404 if there is none
+     */
+    @PreAuthorize("@studyAccess.maySeeAll(#study)")
+    @Transactional(readOnly = true)
+    public byte[] picture(StudyId study, UUID trial, int place) {
+        return trials.ofStudyById(study, trial)
+                .flatMap(t -> reading.pictures.ofTrial(t.id(), place))
+                .orElseThrow(() -> Problem.notFound("This picture"));
+    }
+
+    /**
      * Begins what is missing of the trials wanted: each turn of each answer, candidates taking turns. What there is already is left,
      * as a trial that was repeated until it passed would be none.
      *
@@ -137,11 +153,7 @@ class TrialService {
         if (read.byPrompt.isEmpty()) {
             throw TrialProblem.noCheck();
         }
-        read.byPrompt.values().stream()
-                .map(c -> c.content().repository())
-                .flatMap(r -> Optional.ofNullable(r).stream())
-                .distinct()
-                .forEach(reading.code::requireReadable);
+        read.byPrompt.values().stream().map(PromptCheck::content).distinct().forEach(reading.code::requireHere);
         List<Trial> fresh = fresh(study, read, request.repetitions);
         // What was known has been joined by what is new.
         if (read.known.size() > MOST) {

@@ -14,6 +14,7 @@ import org.mossbank.server.answer.Answers;
 import org.mossbank.server.prompt.PromptContent;
 import org.mossbank.server.prompt.Prompts;
 import org.mossbank.server.shared.SystemOnly;
+import org.mossbank.server.trial.picture.PagePictures;
 import org.springframework.context.event.EventListener;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -32,6 +33,7 @@ class TrialWork {
     private final PromptCheckRepository checks;
     private final Prompts prompts;
     private final Answers answers;
+    private final PagePictures pictures;
     private final Clock clock;
 
     TrialWork(
@@ -40,7 +42,9 @@ class TrialWork {
             PromptCheckRepository checks,
             Prompts prompts,
             Answers answers,
+            PagePictures pictures,
             Clock clock) {
+        this.pictures = pictures;
         this.trials = trials;
         this.repairs = repairs;
         this.checks = checks;
@@ -108,8 +112,12 @@ class TrialWork {
 
     @SystemOnly
     @Transactional
-    public void finish(UUID trial, UUID server, TrialResult result) {
-        trials.lock(trial).filter(t -> t.isOwnedBy(server)).ifPresent(t -> t.end(result, clock.instant()));
+    public void finish(UUID trial, UUID server, TrialRunner.Tried tried) {
+        trials.lock(trial).filter(t -> t.isOwnedBy(server)).ifPresent(t -> {
+            TrialRunner.Tried kept = tried.within(pictures.hasRoom(t.studyId(), tried.pictures()));
+            t.end(kept.result(), clock.instant());
+            pictures.keepOfTrial(t.studyId(), t.id(), kept.pictures());
+        });
     }
 
     /** It did not come to an end here: it waits for whoever takes it next. */

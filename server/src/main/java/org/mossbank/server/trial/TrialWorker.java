@@ -88,8 +88,9 @@ class TrialWorker {
                 waitForAnother(claim);
                 return;
             }
-            TrialResult result = runner.getObject().tried(claim.check(), claim.startingCode(), claim.answer(), stop);
-            work.getObject().finish(claim.trialId(), server, result);
+            TrialRunner.Tried tried =
+                    runner.getObject().tried(claim.check(), claim.startingCode(), claim.answer(), stop);
+            work.getObject().finish(claim.trialId(), server, tried);
         } catch (TrialRunner.Stopped e) {
             giveBack(claim.trialId());
         } catch (Problem e) {

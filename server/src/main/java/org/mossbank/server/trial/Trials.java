@@ -18,6 +18,7 @@ import org.mossbank.server.ids.PromptId;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.shared.SystemOnly;
 import org.mossbank.server.trial.Repairs.RepairMade;
+import org.mossbank.server.trial.picture.PagePictures;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 
@@ -28,8 +29,10 @@ public class Trials {
     private final TrialRepository trials;
     private final RepairRepository repairs;
     private final PromptCheckRepository checks;
+    private final PagePictures pictures;
 
-    Trials(TrialRepository trials, RepairRepository repairs, PromptCheckRepository checks) {
+    Trials(TrialRepository trials, RepairRepository repairs, PromptCheckRepository checks, PagePictures pictures) {
+        this.pictures = pictures;
         this.trials = trials;
         this.repairs = repairs;
         this.checks = checks;
@@ -78,8 +81,27 @@ public class Trials {
     /** What came of the last turn of answers, item by item; of several trials the one that ended worst. */
     @SystemOnly
     public Map<AnswerId, TrialResult> results(Collection<AnswerId> answers) {
+        Map<AnswerId, TrialResult> results = new HashMap<>();
+        told(answers)
+                .forEach(trial -> Optional.ofNullable(trial.result())
+                        .ifPresent(r -> results.put(trial.subject().answerId(), r)));
+        return results;
+    }
+
+    /**
+     * A picture of an answer's page, of the trial that {@link #results} tells of.
+     *
+     * @param place in the order in which the result tells of them
+     * @return PNG
+     */
+    @SystemOnly
+    public Optional<byte[]> picture(AnswerId answer, int place) {
+        return told(List.of(answer)).stream().findFirst().flatMap(t -> pictures.ofTrial(t.id(), place));
+    }
+
+    private List<Trial> told(Collection<AnswerId> answers) {
         if (answers.isEmpty()) {
-            return Map.of();
+            return List.of();
         }
         List<UUID> told = trials.ended(answers).stream()
                 .collect(Collectors.groupingBy(TrialRepository.Ended::answerId))
@@ -92,12 +114,7 @@ public class Trials {
                         .stream())
                 .map(TrialRepository.Ended::id)
                 .toList();
-        Map<AnswerId, TrialResult> results = new HashMap<>();
-        for (Trial trial : trials.findAllById(told)) {
-            Optional.ofNullable(trial.result())
-                    .ifPresent(r -> results.put(trial.subject().answerId(), r));
-        }
-        return results;
+        return trials.findAllById(told);
     }
 
     private static Map<AnswerId, TriedAnswer> tried(List<TrialRepository.Ended> ended, List<Repair> made) {

@@ -12,6 +12,7 @@
             "answer",
             "sandbox",
             "toolchain",
+            "page",
             "startingcode"
         })
 @NullMarked

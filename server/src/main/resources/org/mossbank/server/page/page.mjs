@@ -12,6 +12,8 @@ const PORT = 9515;
 const SERVED = 8080;
 const MOST_ELEMENTS = 400;
 const MOST_TEXT = 4_000;
+/** Of a whole page. */
+const MOST_PAGE_TEXT = 20_000;
 const MOST_ERRORS = 20;
 const PATIENCE_MS = 3_000;
 const OUT = "/w/.page";
@@ -89,6 +91,10 @@ async function ready() {
   throw new Error("the browser did not begin");
 }
 
+/** A message holds a page up until somebody answers: here it is answered at once, as by somebody who wants nothing of it. */
+const WITHOUT_MESSAGES = `for (const [name, said] of [["alert", undefined], ["confirm", false], ["prompt", null], ["print", undefined]])
+  Object.defineProperty(window, name, { value: () => said });`;
+
 async function session({ width, height }) {
   const made = await ask("POST", "/session", {
     capabilities: {
@@ -119,12 +125,15 @@ async function session({ width, height }) {
     },
   });
   const at = `/session/${made.sessionId}`;
+  await cdp(at, "Page.addScriptToEvaluateOnNewDocument", { source: WITHOUT_MESSAGES });
   await ask("POST", `${at}/window/rect`, { width, height });
   // What the browser has around a page is no part of its size.
   const inner = await ask("POST", `${at}/execute/sync`, { script: "return [innerWidth, innerHeight]", args: [] });
   await ask("POST", `${at}/window/rect`, { width: 2 * width - inner[0], height: 2 * height - inner[1] });
   return at;
 }
+
+const cdp = (at, cmd, params) => ask("POST", `${at}/goog/cdp/execute`, { cmd, params });
 
 /** All that has a role and a name, in the order of the page. */
 async function* things(at, role) {
@@ -154,6 +163,32 @@ async function awaited(what) {
 }
 
 const textOf = (at) => ask("POST", `${at}/execute/sync`, { script: "return document.body ? document.body.innerText.slice(0, 200000) : ''", args: [] });
+
+/** What shows something that is no text. */
+const SHOWING = new Set(["CANVAS", "IMG", "PICTURE", "VIDEO", "OBJECT", "EMBED", "IFRAME", "FRAME", "IMAGE"]);
+const STYLES = ["background-image", "content", "border-image-source", "list-style-image", "mask-image"];
+
+/**
+ * What can be read on a page, also what is generated or in a tree of its own, and whether something stands there that cannot. It is
+ * asked of the browser itself: a page can make its own scripts' answers up.
+ */
+async function read(at) {
+  const { nodes } = await cdp(at, "Accessibility.getFullAXTree", {});
+  const { documents, strings } = await cdp(at, "DOMSnapshot.captureSnapshot", { computedStyles: STYLES });
+  const said = nodes.filter((n) => !n.ignored).flatMap((n) => [n.name?.value, n.value?.value, n.description?.value]);
+  const drawn = documents.flatMap((d) => d.layout.text.map((i) => strings[i]));
+  const texts = [await textOf(at), drawn.filter((t) => t !== undefined).join(""), ...said];
+  const text = [...new Set(texts.filter((t) => typeof t === "string" && t.trim() !== ""))].join("\n");
+  const unread =
+    documents.length > 1 ||
+    text.length > MOST_PAGE_TEXT ||
+    documents.some(
+      (d) =>
+        d.nodes.nodeName.some((i) => SHOWING.has(String(strings[i]).toUpperCase())) ||
+        d.layout.styles.some((of) => of.some((i) => /url\(|image\(|image-set|cross-fade|paint\(/.test(strings[i] ?? ""))),
+    );
+  return { text: text.slice(0, MOST_PAGE_TEXT), unread };
+}
 
 async function focus(at) {
   try {
@@ -213,7 +248,7 @@ async function at(size, number) {
   const session_ = await session(size);
   try {
     for (const [i, step] of plan.steps.entries()) {
-      const came = { step: i, fault: "", sights: [], focus: { role: "", name: "" }, errors: [], text: "" };
+      const came = { step: i, fault: "", sights: [], focus: { role: "", name: "" }, errors: [], text: "", unread: true };
       try {
         await act(session_, step);
         await sleep(100);
@@ -223,7 +258,7 @@ async function at(size, number) {
       }
       try {
         came.focus = await focus(session_);
-        came.text = cut(await textOf(session_));
+        Object.assign(came, await read(session_));
         const log = await ask("POST", `${session_}/se/log`, { type: "browser" });
         came.errors = log.filter((l) => l.level === "SEVERE").slice(0, MOST_ERRORS).map((l) => cut(l.message));
         writeFileSync(`${OUT}/${number}-${i}.png`, Buffer.from(await ask("GET", `${session_}/screenshot`), "base64"));

@@ -1034,12 +1034,6 @@ public class ArchiveTest extends ServerTest {
         assertThat(response.problem()).isEqualTo("archive-refused");
     }
 
-    private static Map<String, byte[]> unzipped(byte[] zip) {
-        Map<String, byte[]> files = new java.util.TreeMap<>();
-        unzip(zip).forEach((name, text) -> files.put(name, bytes(text)));
-        return files;
-    }
-
     private byte[] again(ApiClient lead, byte[] archive) {
         ApiClient.Response response = lead.upload("/api/studies/archive?again=true", archive);
         assertThat(response.status()).as(response.body()).isEqualTo(200);

@@ -15,7 +15,11 @@ import org.mossbank.core.trial.CheckItem;
 import org.mossbank.core.trial.TrialOutcome;
 import org.mossbank.server.ServerTest;
 import org.mossbank.server.sandbox.Sandbox;
+import org.mossbank.server.sandbox.SandboxJob;
+import org.mossbank.server.sandbox.SandboxLimits;
+import org.mossbank.server.sandbox.SandboxResult;
 import org.mossbank.server.sandbox.WorkFiles;
+import org.mossbank.server.toolchain.Toolchains;
 import org.springframework.beans.factory.annotation.Autowired;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
@@ -32,44 +36,57 @@ public class PagesTest extends ServerTest {
             "const [o, d, y, n] = ['o', 'd', 'y', 'n'].map((i) => document.getElementById(i));"
                     + "o.onclick = () => { d.showModal(); %s.focus(); }; n.onclick = () => d.close();";
 
-    private static final List<Pages.Size> LARGE = List.of(new Pages.Size(1280, 800));
+    private static final List<PageContent.PageSize> LARGE = List.of(new PageContent.PageSize(1280, 800));
 
     @Autowired
     private Pages pages;
 
-    private static PageStep open() {
-        return new PageStep(PageStep.Action.OPEN, "", "", "index.html", List.of());
+    @Autowired
+    private Toolchains toolchains;
+
+    @Autowired
+    private Sandbox sandbox;
+
+    private static PageContent.StepOfPage step(
+            PageStep.Action action, String role, String name, String text, PageContent.SightOfPage... sights) {
+        return new PageContent.StepOfPage(action, role, name, text, List.of(sights));
     }
 
-    private static PageSight text(String text, boolean absent) {
-        return new PageSight(PageSight.How.TEXT, "", "", text, absent);
+    private static PageContent.StepOfPage open() {
+        return step(PageStep.Action.OPEN, "", "", "index.html");
     }
 
-    private static final List<PageStep> LEAVING = List.of(
-            new PageStep(
+    private static PageContent.SightOfPage text(String text, boolean absent) {
+        return new PageContent.SightOfPage(PageSight.How.TEXT, "", "", text, absent);
+    }
+
+    private static final List<PageContent.StepOfPage> LEAVING = List.of(
+            step(
                     PageStep.Action.OPEN,
                     "",
                     "",
                     "index.html",
-                    List.of(new PageSight(PageSight.How.ROLE, "button", "Leave the study …", "", false))),
-            new PageStep(
+                    new PageContent.SightOfPage(PageSight.How.ROLE, "button", "Leave the study …", "", false)),
+            step(
                     PageStep.Action.CLICK,
                     "button",
                     "Leave the study …",
                     "",
-                    List.of(
-                            text("Your grades stay.", false),
-                            new PageSight(PageSight.How.FOCUS, "button", "Stay", "", false))),
-            new PageStep(PageStep.Action.PRESS, "", "", "Escape", List.of(text("Your grades stay.", true))));
+                    text("Your grades stay.", false),
+                    new PageContent.SightOfPage(PageSight.How.FOCUS, "button", "Stay", "", false)),
+            step(PageStep.Action.PRESS, "", "", "Escape", text("Your grades stay.", true)));
 
-    private Pages.Seen look(Map<String, String> files, List<PageStep> steps) {
-        assertThat(pages.missing()).isEmpty();
-        return pages.look(WorkFiles.of(files), LARGE, steps, new Sandbox.Stop());
+    private static PageContent page(List<PageContent.StepOfPage> steps) {
+        return new PageContent(LARGE, steps, false);
     }
 
-    private static List<CheckItem> judged(Pages.Seen seen, List<PageStep> steps) {
-        assertThat(seen.fault()).isEmpty();
-        return seen.ends().get(0).judge(steps, false);
+    private Pages.Seen look(Map<String, String> files, List<PageContent.StepOfPage> steps) {
+        assertThat(pages.missing()).isEmpty();
+        return pages.look(WorkFiles.of(files), page(steps), new Sandbox.Stop());
+    }
+
+    private static List<CheckItem> judged(Pages.Seen seen, List<PageContent.StepOfPage> steps) {
+        return seen.judged(page(steps));
     }
 
     @Test
@@ -81,7 +98,8 @@ public class PagesTest extends ServerTest {
             assertThat(picture.getWidth()).isEqualTo(1280);
             assertThat(picture.getHeight()).isEqualTo(800);
         });
-        assertThat(seen.pictures().get(1).text()).contains("Your grades stay.");
+        assertThat(seen.pictures().get(1).about().text()).contains("Your grades stay.");
+        assertThat(seen.pictures()).noneMatch(p -> p.about().unread());
     }
 
     @Test
@@ -95,8 +113,8 @@ public class PagesTest extends ServerTest {
 
     @Test
     public void whatIsNotThereEndsThePage() {
-        List<PageStep> steps =
-                List.of(open(), new PageStep(PageStep.Action.CLICK, "button", "Buy", "", List.of()), LEAVING.get(2));
+        List<PageContent.StepOfPage> steps =
+                List.of(open(), step(PageStep.Action.CLICK, "button", "Buy", ""), LEAVING.get(2));
         List<CheckItem> items = judged(look(Map.of("index.html", DIALOG, "page.js", ""), steps), steps);
         assertThat(items.get(1).why()).isEqualTo("there is no button “Buy”");
         assertThat(items.get(2).why()).isEqualTo("it was not come to");
@@ -104,7 +122,7 @@ public class PagesTest extends ServerTest {
 
     @Test
     public void errorsThatAPageSaysAreTold() {
-        List<PageStep> steps = List.of(open());
+        List<PageContent.StepOfPage> steps = List.of(open());
         List<CheckItem> items =
                 judged(look(Map.of("index.html", "<p>Here<script>console.error('a fault')</script>"), steps), steps);
         assertThat(items.get(0).why()).contains("a fault");
@@ -154,10 +172,10 @@ public class PagesTest extends ServerTest {
 
     @Test(dataProvider = "hostile")
     public void aPageThatMeansIllIsKeptIn(String name, String code, String text) {
-        List<PageStep> steps =
-                List.of(open(), new PageStep(PageStep.Action.WAIT_FOR, "", "", text, List.of(text("reached", true))));
+        List<PageContent.StepOfPage> steps =
+                List.of(open(), step(PageStep.Action.WAIT_FOR, "", "", text, text("reached", true)));
         Pages.Seen seen = look(Map.of("index.html", script(code)), steps);
-        assertThat(seen.ends().get(0).judge(steps, true))
+        assertThat(seen.judged(new PageContent(LARGE, steps, true)))
                 .as(name + ": " + seen.ends())
                 .extracting(CheckItem::outcome)
                 .containsOnly(TrialOutcome.PASSED);
@@ -183,11 +201,92 @@ public class PagesTest extends ServerTest {
     public void aPageThatDoesNotStopIsEnded(String name, String code) throws Exception {
         List<Path> before = downloads();
         Pages.Seen seen = look(Map.of("index.html", script(code)), List.of(open()));
-        assertThat(seen.ends().isEmpty() ? seen.fault() : "seen").as(name).isNotBlank();
+        assertThat(judged(seen, List.of(open()))).as(name).isNotEmpty();
         assertThat(downloads()).isEqualTo(before);
         assertThat(judged(look(Map.of("index.html", "<p>Here"), List.of(open())), List.of(open())))
                 .extracting(CheckItem::outcome)
                 .containsOnly(TrialOutcome.PASSED);
+    }
+
+    /** What a build leaves where the browser's findings are to be is not taken for them. */
+    @Test
+    public void findingsAreNotForgedByABuild() {
+        Pages.Seen seen = look(
+                Map.of(
+                        "index.html",
+                        "<p>Here<script>for (;;) {}</script>",
+                        ".page/result.json",
+                        "{\"sizes\":[{\"steps\":[{\"fault\":\"\",\"sights\":[]}]}]}",
+                        ".page/0-0.png",
+                        "<script>alert(1)</script>"),
+                List.of(open()));
+        assertThat(judged(seen, List.of(open()))).extracting(CheckItem::outcome).doesNotContain(TrialOutcome.PASSED);
+        assertThat(seen.pictures()).allSatisfy(p -> assertThat(p.png()).startsWith(0x89, 'P', 'N', 'G'));
+    }
+
+    @DataProvider
+    public Object[][] unread() {
+        return new Object[][] {
+            {"a canvas", "<canvas></canvas>", true},
+            {"a picture", "<img alt='' src='data:,'>", true},
+            {"a frame", "<iframe srcdoc='Brindle'></iframe>", true},
+            {"a ground", "<p style=\"background: url('x.svg')\">Here", true},
+            {
+                "a page that lies about itself",
+                "<canvas></canvas><script>document.querySelector = () => null</script>",
+                true
+            },
+            {"text alone", "<p>Here", false},
+            {"a gradient", "<p style='background: linear-gradient(red, blue)'>Here", false},
+        };
+    }
+
+    @Test(dataProvider = "unread")
+    public void whatCannotBeReadIsTold(String name, String html, boolean unread) {
+        Pages.Seen seen = look(Map.of("index.html", "<!doctype html>" + html), List.of(open()));
+        assertThat(seen.pictures().get(0).about().unread()).as(name).isEqualTo(unread);
+    }
+
+    @Test
+    public void whatIsGeneratedIsRead() {
+        Pages.Seen seen = look(
+                Map.of(
+                        "index.html",
+                        "<!doctype html><style>p::before { content: 'By Brindle' }</style><p>Here<input placeholder=Quillwort>"
+                                + "<div id=d></div><script>d.attachShadow({mode: 'closed'}).innerHTML = '<b>Sedge</b>'</script>"),
+                List.of(open()));
+        assertThat(seen.pictures().get(0).about().text()).contains("By Brindle", "Quillwort", "Sedge");
+    }
+
+    /** As the toolchain of pages builds it. */
+    @Test
+    public void reactIsBundledWithoutANetwork() throws Exception {
+        Toolchains.Offered toolchain = toolchains.of("page").orElseThrow();
+        WorkFiles files = WorkFiles.of(Map.of(
+                "index.html",
+                "<!doctype html><title>Tides</title><div id=root></div><script type=module src=main.js></script>",
+                "main.tsx",
+                "import { useState } from 'react'; import { createRoot } from 'react-dom/client';"
+                        + "function Tides() { const [n, set] = useState(0);"
+                        + " return <button onClick={() => set(n + 1)}>{n} tides</button>; }"
+                        + "createRoot(document.getElementById('root')!).render(<Tides />);"));
+        SandboxResult built = sandbox.run(
+                new SandboxJob(files, toolchain.build(), "", toolchain.tools(), SandboxLimits.usual()),
+                new Sandbox.Stop());
+        assertThat(built.status())
+                .as(built.output().text() + built.errors().text())
+                .isZero();
+        List<PageContent.StepOfPage> steps =
+                List.of(open(), step(PageStep.Action.CLICK, "button", "0 tides", "", text("1 tides", false)));
+        Pages.Seen seen = pages.look(built.files(), page(steps), new Sandbox.Stop());
+        assertThat(judged(seen, steps)).extracting(CheckItem::why).containsOnly("");
+
+        WorkFiles wrong = files.with(Map.of("main.tsx", "const n: number = 'many'; export {};"));
+        SandboxResult refused = sandbox.run(
+                new SandboxJob(wrong, toolchain.build(), "", toolchain.tools(), SandboxLimits.usual()),
+                new Sandbox.Stop());
+        assertThat(refused.status()).isNotZero();
+        assertThat(refused.output().text()).contains("main.tsx");
     }
 
     private static List<Path> downloads() throws Exception {

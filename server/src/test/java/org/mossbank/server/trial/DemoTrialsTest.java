@@ -92,7 +92,8 @@ public class DemoTrialsTest extends ServerTest {
 
     private TrialResult run(Tried one) {
         try {
-            return runner.tried(one.check, one.prompt.startingCode(), one.answer.textUpTo(0), new Sandbox.Stop());
+            return runner.tried(one.check, one.prompt.startingCode(), one.answer.textUpTo(0), new Sandbox.Stop())
+                    .result();
         } catch (TrialRunner.Stopped e) {
             throw new AssertionError(e);
         }
@@ -192,7 +193,12 @@ public class DemoTrialsTest extends ServerTest {
         });
         RepairedCode repaired = RepairedCode.of(before, t -> t, files);
         TrialResult result = runner.repaired(
-                one.check, one.prompt.startingCode(), one.answer.textUpTo(0), repaired.files(), new Sandbox.Stop());
+                        one.check,
+                        one.prompt.startingCode(),
+                        one.answer.textUpTo(0),
+                        repaired.files(),
+                        new Sandbox.Stop())
+                .result();
         return new Repaired(repaired.files(), repaired.changes(before), result);
     }
 

@@ -145,7 +145,8 @@ public class RepositoryTrialTest extends ServerTest {
         return own;
     }
 
-    private static List<JsonNode> tried(StudyInTheMaking own) {
+    /** What came of trying all answers of a study, by candidate. */
+    static List<JsonNode> tried(StudyInTheMaking own) {
         own.post("/trials", Map.of("promptIds", List.of(), "repetitions", 1));
         Awaitility.await()
                 .atMost(Duration.ofMinutes(2))
@@ -392,13 +393,16 @@ public class RepositoryTrialTest extends ServerTest {
         CheckContent check = JsonMapper.shared()
                 .readValue(Files.readString(demo.resolve("checks/refactor-mooring-fees.json")), CheckContent.class);
         assertThat(runner.unanswered(check, Map.of(), new Sandbox.Stop())
+                        .result()
                         .summary()
                         .outcome())
                 .isEqualTo(TrialOutcome.PASSED);
         Map<String, TrialResult> came = new TreeMap<>();
         for (String answer : List.of("brindle", "quillwort", "tansy-2")) {
             String text = Files.readString(demo.resolve("answers/refactor-mooring-fees-" + answer + ".md"));
-            came.put(answer, runner.tried(check, Map.of(), text, new Sandbox.Stop()));
+            came.put(
+                    answer,
+                    runner.tried(check, Map.of(), text, new Sandbox.Stop()).result());
         }
         assertThat(came)
                 .extractingFromEntries(

@@ -155,7 +155,7 @@ public final class EvidenceRows {
     private static final Table<InputRow> INPUTS = Table.of(InputRow.class);
     private static final Table<SeenRow> SEEN = Table.of(SeenRow.class);
 
-    public static final List<Table<?>> TABLES = List.of(CHECKS, TRIALS, REPAIRS, INPUTS, SEEN);
+    public static final List<Table<?>> TABLES = List.of(CHECKS, TRIALS, REPAIRS, PictureRows.PICTURES, INPUTS, SEEN);
 
     private EvidenceRows() {}
 
@@ -172,7 +172,8 @@ public final class EvidenceRows {
         Predicate<String> isChecked = answer -> Optional.ofNullable(promptOf.get(answer))
                 .filter(checked::contains)
                 .isPresent();
-        return new KeyedEvidence(
+        PictureRows pictures = new PictureRows(tables);
+        KeyedEvidence read = new KeyedEvidence(
                 tables.lines(CHECKS).stream()
                         .flatMap(l -> json(l, CheckContent.class, tables)
                                 .map(c -> new KeyedEvidence.KeyedCheck(
@@ -183,10 +184,10 @@ public final class EvidenceRows {
                                 .stream())
                         .toList(),
                 tables.lines(TRIALS).stream()
-                        .flatMap(l -> trial(l, tables, turns, isChecked).stream())
+                        .flatMap(l -> trial(l, pictures, turns, isChecked).stream())
                         .toList(),
                 tables.lines(REPAIRS).stream()
-                        .flatMap(l -> repair(l, tables, isChecked).stream())
+                        .flatMap(l -> repair(l, pictures, isChecked).stream())
                         .toList(),
                 tables.lines(INPUTS).stream()
                         .flatMap(l -> input(l, tables).stream())
@@ -195,10 +196,13 @@ public final class EvidenceRows {
                         .map(Line::row)
                         .map(r -> new KeyedEvidence.KeyedSeen(r.rater(), r.answer(), r.repeat(), r.at(), r.level()))
                         .toList());
+        pictures.refuseOthers();
+        return read;
     }
 
     private static Optional<KeyedEvidence.KeyedTrial> trial(
-            Line<TrialRow> line, Tables tables, ToIntFunction<String> turns, Predicate<String> isChecked) {
+            Line<TrialRow> line, PictureRows pictures, ToIntFunction<String> turns, Predicate<String> isChecked) {
+        Tables tables = pictures.tables();
         TrialRow row = line.row();
         if (row.turn() > turns.applyAsInt(row.answer())) {
             tables.faults().add(line.at(), "turn", "a reply that the answer has", String.valueOf(row.turn()));
@@ -206,11 +210,13 @@ public final class EvidenceRows {
         requireCheck(line, row.answer(), tables, isChecked);
         return json(line, TrialResult.class, tables)
                 .filter(r -> isWhole(line, r, tables))
-                .map(r -> new KeyedEvidence.KeyedTrial(row.answer(), row.turn(), row.repetition(), r, row.endedAt()));
+                .map(r -> new KeyedEvidence.KeyedTrial(
+                        row.answer(), row.turn(), row.repetition(), r, pictures.of(row.file(), r), row.endedAt()));
     }
 
     private static Optional<KeyedEvidence.KeyedRepair> repair(
-            Line<RepairRow> line, Tables tables, Predicate<String> isChecked) {
+            Line<RepairRow> line, PictureRows pictures, Predicate<String> isChecked) {
+        Tables tables = pictures.tables();
         RepairRow row = line.row();
         requireCheck(line, row.answer(), tables, isChecked);
         return json(line, RepairFile.class, tables)
@@ -222,6 +228,7 @@ public final class EvidenceRows {
                         f.changes,
                         row.lines(),
                         f.result,
+                        pictures.of(row.file(), f.result),
                         row.madeAt()));
     }
 
@@ -285,6 +292,7 @@ public final class EvidenceRows {
         for (KeyedEvidence.KeyedTrial trial : evidence.trials()) {
             String path = "trials/%s-%d-%d.json".formatted(trial.answer(), trial.turn(), trial.repetition());
             out.put(path, pretty(trial.result()));
+            PictureRows.write(path, trial.pictures(), out);
             out.add(TRIALS, new TrialRow(trial.answer(), trial.turn(), trial.repetition(), trial.endedAt(), path));
         }
         Map<String, Integer> numbers = new HashMap<>();
@@ -292,6 +300,7 @@ public final class EvidenceRows {
             int number = numbers.merge(repair.answer(), 1, Integer::sum);
             String path = "repairs/%s-%d.json".formatted(repair.answer(), number);
             out.put(path, pretty(new RepairFile(repair.files(), repair.changes(), repair.result())));
+            PictureRows.write(path, repair.pictures(), out);
             out.add(
                     REPAIRS,
                     new RepairRow(repair.answer(), number, repair.author(), repair.lines(), repair.madeAt(), path));

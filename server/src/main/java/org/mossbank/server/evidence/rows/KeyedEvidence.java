@@ -14,6 +14,7 @@ import org.mossbank.server.files.Keys;
 import org.mossbank.server.files.NewIds;
 import org.mossbank.server.grading.SheetsAtDesk;
 import org.mossbank.server.ids.AccountId;
+import org.mossbank.server.page.Picture;
 import org.mossbank.server.trial.CheckContent;
 import org.mossbank.server.trial.InputEnd;
 import org.mossbank.server.trial.TrialRecords;
@@ -38,7 +39,8 @@ public record KeyedEvidence(
 
     public record KeyedCheck(String prompt, CheckContent content, Instant changedAt, String changedBy) {}
 
-    public record KeyedTrial(String answer, int turn, int repetition, TrialResult result, Instant endedAt) {}
+    public record KeyedTrial(
+            String answer, int turn, int repetition, TrialResult result, List<Picture> pictures, Instant endedAt) {}
 
     /** @param author key of the rater; absent for a lead */
     public record KeyedRepair(
@@ -48,6 +50,7 @@ public record KeyedEvidence(
             List<FileChange> changes,
             int lines,
             TrialResult result,
+            List<Picture> pictures,
             Instant madeAt) {}
 
     public record KeyedInput(String rater, String prompt, boolean repeat, InputEnd.Given given, Instant at) {}
@@ -67,7 +70,7 @@ public record KeyedEvidence(
                         .toList(),
                 records.trials().trials().stream()
                         .map(t -> new KeyedTrial(
-                                keys.of(t.answerId()), t.turn(), t.repetition(), t.result(), t.endedAt()))
+                                keys.of(t.answerId()), t.turn(), t.repetition(), t.result(), t.pictures(), t.endedAt()))
                         .sorted(Comparator.comparing(KeyedTrial::answer)
                                 .thenComparingInt(KeyedTrial::turn)
                                 .thenComparingInt(KeyedTrial::repetition))
@@ -80,6 +83,7 @@ public record KeyedEvidence(
                                 r.changes(),
                                 r.lines(),
                                 r.result(),
+                                r.pictures(),
                                 r.madeAt()))
                         .sorted(Comparator.comparing(KeyedRepair::answer).thenComparing(KeyedRepair::madeAt))
                         .toList(),
@@ -125,6 +129,7 @@ public record KeyedEvidence(
                                         t.turn,
                                         t.repetition,
                                         t.result,
+                                        t.pictures,
                                         t.endedAt))
                                 .toList(),
                         repairs.stream()
@@ -135,6 +140,7 @@ public record KeyedEvidence(
                                         r.changes,
                                         r.lines,
                                         r.result,
+                                        r.pictures,
                                         r.madeAt))
                                 .toList()),
                 inputs.stream()
