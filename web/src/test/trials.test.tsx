@@ -289,6 +289,8 @@ describe("a check", () => {
         content: { repository: { repository: "quay", commit: found, wanted: [] } },
       }),
     );
+    // Nothing is saved before there is a commit.
+    expect(asked.filter((one) => one.method === "PUT")).toHaveLength(1);
   });
 
   it("keeps what must not be there, and how files are compared, while others are written", async () => {

@@ -70,13 +70,30 @@ const WITHOUT_CODE: { value: Content["withoutCode"]; label: string }[] = [
   { value: "LEFT_OUT", label: "is not tried: the prompt asks for words" },
 ];
 
-const REPOSITORY: Schemas["RepositoryOfCheck"] = { repository: "name", commit: "0".repeat(40), wanted: [] };
+const REPOSITORY: Schemas["RepositoryOfCheck"] = { repository: "", commit: "", wanted: [] };
+
+const isFullId = (commit: string) => /^[0-9a-f]{40}([0-9a-f]{24})?$/.test(commit);
 
 function RepositoryFields({ content, onContent }: PartProps) {
-  const { repository, ...rest } = content;
-  const write = (change: Partial<Schemas["RepositoryOfCheck"]>) =>
-    onContent({ ...rest, repository: { ...REPOSITORY, ...repository, ...change } }, "repository");
-  const begin = () => onContent({ ...rest, tests: rest.tests ?? TESTS, repository: REPOSITORY });
+  const { repository: written, ...rest } = content;
+  // Without a commit there is nothing that could be saved yet.
+  const [begun, setBegun] = useState<Schemas["RepositoryOfCheck"]>();
+  const repository = written ?? begun;
+  const write = (change: Partial<Schemas["RepositoryOfCheck"]>) => {
+    const next = { ...REPOSITORY, ...repository, ...change };
+    if (written || isFullId(next.commit)) {
+      setBegun(undefined);
+      onContent({ ...rest, tests: rest.tests ?? TESTS, repository: next }, "repository");
+    } else {
+      setBegun(next);
+    }
+  };
+  const tick = (has: boolean) => {
+    setBegun(has ? REPOSITORY : undefined);
+    if (written) {
+      onContent(rest);
+    }
+  };
   return (
     <fieldset>
       <legend className="mb-1 font-medium">Repository</legend>
@@ -84,8 +101,13 @@ function RepositoryFields({ content, onContent }: PartProps) {
         checked={repository !== undefined}
         label="Answers change a whole repository"
         hint="Each is brought into a copy of it at one commit. Its tests are run before an answer and after it; the repository is only read."
-        onTick={(has) => (has ? begin() : onContent(rest))}
+        onTick={tick}
       />
+      {begun && (
+        <p role="status" className="mt-1 text-sm text-ink-soft">
+          It is saved once a commit is found.
+        </p>
+      )}
       {repository && (
         <div className="mt-2 grid gap-3">
           <Field

@@ -87,6 +87,58 @@ public final class TrialsBeside {
         }
     }
 
+    private static long open(ApiClient lead, String study) {
+        return lead.get(study + "/trials")
+                .json()
+                .path("trials")
+                .valueStream()
+                .filter(t -> !t.path("state").asString().equals("ENDED"))
+                .count();
+    }
+
+    private static String ofTitle(JsonNode prompts, String title) {
+        return prompts.valueStream()
+                .filter(p -> p.at("/content/title").asString().equals(title))
+                .findFirst()
+                .orElseThrow()
+                .path("id")
+                .asString();
+    }
+
+    /** Of five steps: one answer, and three seven times. */
+    private static void timePages(ApiClient lead, String study, String prompt) {
+        JsonNode content = lead.get(study + "/checks")
+                .json()
+                .valueStream()
+                .filter(c -> c.path("promptId").asString().equals(prompt))
+                .findFirst()
+                .orElseThrow()
+                .path("content");
+        String answer = lead.get(study + "/answers")
+                .json()
+                .valueStream()
+                .filter(a -> a.path("key").asString().equals("debug-give-up-berth-brindle"))
+                .findFirst()
+                .orElseThrow()
+                .path("id")
+                .asString();
+        for (int i = 0; i < TIMES; i++) {
+            JsonNode came = timed(
+                    "a page of five steps",
+                    () -> ok(lead.post(
+                            study + "/prompts/" + prompt + "/check/try",
+                            Map.of("subject", "ANSWER", "answerId", answer, "content", content))));
+            if (came.path("pictures").size() != 5) {
+                throw new IllegalStateException(came.toString());
+            }
+        }
+        int trials = timed("three answers with a page of five steps, each seven times", () -> {
+            ok(lead.post(study + "/trials", Map.of("promptIds", List.of(prompt), "repetitions", 7)));
+            return awaitAll(lead, study);
+        });
+        System.out.println(trials + " trials of pages");
+    }
+
     /** Over the five answers of a sheet, one after the other, as a client asks for two at a time at most. */
     private static void ownInput(ServerProcess server) {
         ApiClient rater = ApiClient.signedIn(server.address(), "juri", PASSWORD);
@@ -137,6 +189,9 @@ public final class TrialsBeside {
             String study = "/api/studies/" + DemoInPreparation.bringInUntried(root, lead);
             oneJavaAnswer(lead, study);
             RepositoryTrials.time(root, lead);
+            String next = "/api/studies/" + DemoInPreparation.bringInNext(root, lead);
+            String page = ofTitle(lead.get(next + "/prompts").json(), "Ask before a berth is given up");
+            timePages(lead, next, page);
             int trials = timed("all trials of the demo, each twice", () -> {
                 begin(lead, study, 2);
                 return awaitAll(lead, study);
@@ -145,15 +200,12 @@ public final class TrialsBeside {
             ownInput(server);
             GradingLoad load = new GradingLoad(WARM_UP, SPAN);
             load.open(ManyRaters.bringIn(server, RATERS));
+            begin(lead, next, 10);
             begin(lead, study, 10);
             load.run();
             load.report(RATERS);
-            long open = lead.get(study + "/trials")
-                    .json()
-                    .path("trials")
-                    .valueStream()
-                    .filter(t -> !t.path("state").asString().equals("ENDED"))
-                    .count();
+            System.out.println(open(lead, next) + " trials of pages and repositories still to come when grading ended");
+            long open = open(lead, study);
             System.out.println(open + " trials still to come when grading ended");
             if (!load.isComplete(database) || open == 0) {
                 throw new IllegalStateException("a grade was refused, lost or doubled, or trials did not last");

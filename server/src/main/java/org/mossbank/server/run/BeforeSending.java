@@ -123,8 +123,8 @@ class BeforeSending {
 
     private static String words(int open) {
         return open == 1
-                ? "One place in what would be sent looks like a secret. Say whether it may be sent before anything is."
-                : "%,d places in what would be sent look like secrets. Say of each whether it may be sent before anything is."
+                ? "One place in what would be sent looks like a secret. Say under Answers, Collect from sources, whether it may be sent before anything is."
+                : "%,d places in what would be sent look like secrets. Say under Answers, Collect from sources, of each whether it may be sent before anything is."
                         .formatted(open);
     }
 }

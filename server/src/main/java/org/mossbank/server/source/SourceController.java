@@ -52,6 +52,7 @@ class SourceController {
     }
 
     /** Asks a source once, and keeps nothing. */
+    @MayRefuse(ProblemType.SECRETS_FOUND)
     @PostMapping("/{candidateId}/try-out")
     SourceService.TryOutView tryOut(
             @PathVariable StudyId studyId,

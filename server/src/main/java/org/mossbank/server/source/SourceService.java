@@ -153,10 +153,20 @@ class SourceService {
             @Nullable Long outputTokens,
             String reason) {}
 
-    /** Asks once, to see whether the source is right. It may cost something. */
+    /**
+     * Asks once, to see whether the source is right. It may cost something.
+     *
+     * @throws Problem 409 if the text looks like a secret: it is there to be written otherwise
+     */
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
     @Transactional(propagation = Propagation.NOT_SUPPORTED)
     public TryOutView tryOut(StudyId study, CandidateId candidate, TrySource request) {
+        org.mossbank.core.secrets.Secrets.in(request.text()).stream().findFirst().ifPresent(f -> {
+            throw new Problem(
+                    ProblemType.SECRETS_FOUND,
+                    "Line %d of the text looks like a secret. Nothing was sent; try it with another text."
+                            .formatted(f.line()));
+        });
         SourceContent source = snapshot.of(() -> sources.ofCandidate(study, candidate)
                 .map(Source::content)
                 .orElseThrow(() -> Problem.notFound("This source")));

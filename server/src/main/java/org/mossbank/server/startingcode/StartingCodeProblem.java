@@ -9,7 +9,7 @@ final class StartingCodeProblem {
     private StartingCodeProblem() {}
 
     static Problem of(String field, String message) {
-        return new Problem(ProblemType.STARTING_CODE_REFUSED, "This starting code cannot be taken: " + message + ".")
+        return new Problem(ProblemType.STARTING_CODE_REFUSED, "These files cannot be taken: " + message + ".")
                 .withErrors(List.of(new Problem.FieldError(field, message)));
     }
 }

@@ -731,6 +731,17 @@ public class RunTest extends ServerTest {
         assertThat(own.lead.post(own.path + "/runs", all(own)).body()).contains("Sedgehold has none");
     }
 
+    /** There is nobody to decide on it: the text is there to be written. */
+    @Test
+    public void aTryOutSendsNothingThatLooksLikeASecret() {
+        StudyInTheMaking own = study("quillwort");
+        String path = own.path + "/sources/" + own.get("/candidates").get(0).path("id").asString() + "/try-out";
+        ApiClient.Response held = own.lead.post(path, Map.of("text", "Hello.\npassword = 'gr33n-heron-41'"));
+        assertThat(held.problem()).isEqualTo("secrets-found");
+        assertThat(held.body()).contains("Line 2").doesNotContain("gr33n-heron-41");
+        assertThat(own.lead.post(path, Map.of("text", "Hello.")).status()).isEqualTo(200);
+    }
+
     @Test
     public void secretsAreInNoResponseLogOrArchive() throws Exception {
         StudyInTheMaking own = study("quillwort?fault=telltale", "quillwort");
