@@ -42,7 +42,7 @@ const tried = (answerId: string, of: Schemas["ResultOnSheet"]): Schemas["TrialOn
   repairs: [],
 });
 
-const WRONG = "it must be that button “Stay” has the focus; button “Leave” has it";
+const WRONG = "the focus is on button “Leave”, not on button “Stay”";
 
 const SHEET: Schemas["TrialsOnSheet"] = {
   shown: "FROM_THE_START",

@@ -89,7 +89,7 @@ export function changeView(hasCode: boolean[]) {
       case "prompt":
         return { ...view, prompt: isPromptOpen(view) ? "folded" : "open" };
       case "begin":
-        return view.prompt === "new" ? { ...view, prompt: "folded" } : view;
+        return begun(view);
       case "code":
         return { ...view, prompt: view.prompt === "code" ? "folded" : "code" };
       case "dock":
@@ -97,10 +97,10 @@ export function changeView(hasCode: boolean[]) {
       case "compare":
         return compared ? withoutComparison(view) : { ...view, trying: false, compared: compareFrom(view) };
       case "trying":
-        return { ...withoutComparison(view), trying: !view.trying };
+        return { ...begun(withoutComparison(view)), trying: !view.trying };
       case "enlarge": {
         const { enlarged, ...others } = view;
-        return change.at ? { ...withoutComparison(others), trying: true, enlarged: change.at } : others;
+        return change.at ? { ...begun(withoutComparison(others)), trying: true, enlarged: change.at } : others;
       }
       case "compared":
         return change.compared ? { ...view, compared: change.compared } : withoutComparison(view);
@@ -139,6 +139,9 @@ const otherDock = (view: View): View => ({
 });
 
 const otherDiff = (diff: DiffLayout): DiffLayout => (diff === "inline" ? "beside" : "inline");
+
+/** Whoever reads or grades has read the prompt. */
+const begun = (view: View): View => (view.prompt === "new" ? { ...view, prompt: "folded" } : view);
 
 function withoutComparison(view: View): View {
   const { compared, ...rest } = view;

@@ -56,8 +56,7 @@ public record PageEnd(int width, int height, List<StepEnd> steps) {
         for (int i = 0; i < asked.sights().size(); i++) {
             PageSight sight = asked.sights().get(i);
             if (i >= end.sights.size() || !end.sights.get(i)) {
-                wrong.add("it must be that " + sight.words()
-                        + (sight.how() == PageSight.How.FOCUS ? "; " + end.focus + " has it" : ""));
+                wrong.add(sight.missed(end.focus));
             }
         }
         if (!errorsAllowed && !end.errors.isEmpty()) {

@@ -18,12 +18,19 @@ public record PageSight(How how, String role, String name, String text, boolean 
         FOCUS
     }
 
-    /** In words. */
-    public String words() {
+    /**
+     * What is wrong where it was not as it must be, in words.
+     *
+     * @param focus what had the focus
+     */
+    String missed(String focus) {
         String what = how == How.TEXT ? "“" + text + "”" : role + " “" + name + "”";
         return switch (how) {
-            case TEXT, ROLE -> what + (absent ? " is not there" : " is there");
-            case FOCUS -> what + (absent ? " has not the focus" : " has the focus");
+            case TEXT, ROLE -> what + (absent ? " is there, and must not be" : " is not there");
+            case FOCUS ->
+                absent
+                        ? "the focus is on " + what + ", and must not be"
+                        : "the focus is on " + focus + ", not on " + what;
         };
     }
 }

@@ -37,8 +37,8 @@ public class PageEndTest {
         assertThat(judged(false, done(List.of()), done(List.of(false, false)))
                         .get(1)
                         .why())
-                .isEqualTo("it must be that button “Stay” has the focus; button “Leave” has it; "
-                        + "it must be that “Your grades stay.” is not there");
+                .isEqualTo(
+                        "the focus is on button “Leave”, not on button “Stay”; “Your grades stay.” is there, and must not be");
     }
 
     /** What was not looked at was not seen. */
@@ -81,12 +81,12 @@ public class PageEndTest {
     }
 
     @Test
-    public void aSightIsToldInWords() {
-        assertThat(new PageSight(PageSight.How.ROLE, "list", "Tides", "", true).words())
+    public void whatIsMissedIsToldInWords() {
+        assertThat(new PageSight(PageSight.How.ROLE, "list", "Tides", "", false).missed(""))
                 .isEqualTo("list “Tides” is not there");
-        assertThat(new PageSight(PageSight.How.FOCUS, "list", "Tides", "", true).words())
-                .isEqualTo("list “Tides” has not the focus");
-        assertThat(new PageSight(PageSight.How.TEXT, "", "", "Tides", false).words())
-                .isEqualTo("“Tides” is there");
+        assertThat(new PageSight(PageSight.How.FOCUS, "list", "Tides", "", true).missed("list “Tides”"))
+                .isEqualTo("the focus is on list “Tides”, and must not be");
+        assertThat(new PageSight(PageSight.How.TEXT, "", "", "Tides", true).missed(""))
+                .isEqualTo("“Tides” is there, and must not be");
     }
 }

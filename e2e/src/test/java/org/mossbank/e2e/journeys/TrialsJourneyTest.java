@@ -291,7 +291,7 @@ public class TrialsJourneyTest extends Journey {
         browser.await(d -> browser.focusedLabel().startsWith("Correctness, answer 1"));
         browser.press("e");
         browser.await(d -> drawn("table td img") == 6);
-        browser.see(By.xpath("//td//span[contains(., 'button “Give it up” has it')]"));
+        browser.see(By.xpath("//td//span[contains(., 'the focus is on button “Give it up”')]"));
         Axe.scan(browser, ROOT, "pages at the desk");
         browser.press("z");
         browser.await(d -> drawn("[role=dialog] img") == 1);

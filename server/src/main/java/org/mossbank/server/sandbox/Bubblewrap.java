@@ -81,7 +81,6 @@ final class Bubblewrap {
                 "prlimit",
                 "--core=0",
                 "--nofile=" + MOST_OPEN_FILES,
-                "--nproc=" + limits.processes(),
                 "--data=" + limits.memoryMb() * MB,
                 "--fsize=" + limits.workMb() * MB,
                 "--cpu=" + (limits.time().toSeconds() + 1) * 4));
@@ -94,7 +93,11 @@ final class Bubblewrap {
         }
         line.addAll(mounts(in, job.tools(), limits));
         environment(job.tools()).forEach((name, value) -> line.addAll(List.of("--setenv", name, value)));
-        line.addAll(List.of("--chdir", "/w", "--remount-ro", "/", "sh", "/inside.sh", "" + limits.outputBytes()));
+        line.addAll(List.of("--chdir", "/w", "--remount-ro", "/"));
+        // Set outside, it would be held against all that the same user runs elsewhere: other sandboxes, and the server
+        // itself.
+        line.addAll(List.of("prlimit", "--nproc=" + limits.processes()));
+        line.addAll(List.of("sh", "/inside.sh", "" + limits.outputBytes()));
         line.add("%.3f".formatted(limits.time().toMillis() / 1000.0));
         return line;
     }

@@ -161,12 +161,14 @@ class SourceService {
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
     @Transactional(propagation = Propagation.NOT_SUPPORTED)
     public TryOutView tryOut(StudyId study, CandidateId candidate, TrySource request) {
-        org.mossbank.core.secrets.Secrets.in(request.text()).stream().findFirst().ifPresent(f -> {
-            throw new Problem(
-                    ProblemType.SECRETS_FOUND,
-                    "Line %d of the text looks like a secret. Nothing was sent; try it with another text."
-                            .formatted(f.line()));
-        });
+        org.mossbank.core.secrets.Secrets.in(request.text()).stream()
+                .findFirst()
+                .ifPresent(f -> {
+                    throw new Problem(
+                            ProblemType.SECRETS_FOUND,
+                            "Line %d of the text looks like a secret. Nothing was sent; try it with another text."
+                                    .formatted(f.line()));
+                });
         SourceContent source = snapshot.of(() -> sources.ofCandidate(study, candidate)
                 .map(Source::content)
                 .orElseThrow(() -> Problem.notFound("This source")));

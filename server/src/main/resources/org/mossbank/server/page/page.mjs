@@ -15,7 +15,10 @@ const MOST_TEXT = 4_000;
 /** Of a whole page. */
 const MOST_PAGE_TEXT = 20_000;
 const MOST_ERRORS = 20;
+/** Until what is clicked, typed into or waited for must have come. */
 const PATIENCE_MS = 3_000;
+/** Until all that must be seen after one step must have come. */
+const LOOKING_MS = 2_000;
 const OUT = "/w/.page";
 const KEYS = { Enter: "\uE007", Escape: "\uE00C", Tab: "\uE004", Space: " ", ArrowUp: "\uE013", ArrowDown: "\uE015", ArrowLeft: "\uE012", ArrowRight: "\uE014", Home: "\uE011", End: "\uE010", Backspace: "\uE003", Delete: "\uE017" };
 /** Where something with a role may stand; what it is called is asked of the browser. */
@@ -152,8 +155,7 @@ async function find(at, role, name) {
   return undefined;
 }
 
-async function awaited(what) {
-  const until = Date.now() + PATIENCE_MS;
+async function awaited(what, until = Date.now() + PATIENCE_MS) {
   for (;;) {
     const found = await what();
     if (found !== undefined && found !== false) return found;
@@ -226,7 +228,7 @@ async function act(at, { action, role, name, text }) {
   }
 }
 
-async function look(at, { how, role, name, text, absent }) {
+async function look(at, { how, role, name, text, absent }, until) {
   const seen = async () => {
     switch (how) {
       case "TEXT":
@@ -239,7 +241,7 @@ async function look(at, { how, role, name, text, absent }) {
         return (await find(at, role, name)) !== undefined;
     }
   };
-  const as = absent ? await awaited(async () => !(await seen())) : await awaited(seen);
+  const as = absent ? await awaited(async () => !(await seen()), until) : await awaited(seen, until);
   return as !== undefined;
 }
 
@@ -252,7 +254,8 @@ async function at(size, number) {
       try {
         await act(session_, step);
         await sleep(100);
-        for (const sight of step.sights) came.sights.push(await look(session_, sight));
+        const until = Date.now() + LOOKING_MS;
+        for (const sight of step.sights) came.sights.push(await look(session_, sight, until));
       } catch (e) {
         came.fault = cut(e.message);
       }

@@ -108,7 +108,7 @@ public class PagesTest extends ServerTest {
         CheckItem wrong = judged(seen, LEAVING).get(1);
         assertThat(wrong.outcome()).isEqualTo(TrialOutcome.WRONG_OUTPUT);
         assertThat(wrong.name()).isEqualTo("1280 × 800, step 2: click button “Leave the study …”");
-        assertThat(wrong.why()).isEqualTo("it must be that button “Stay” has the focus; button “Leave” has it");
+        assertThat(wrong.why()).isEqualTo("the focus is on button “Leave”, not on button “Stay”");
     }
 
     @Test

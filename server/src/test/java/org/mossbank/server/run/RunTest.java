@@ -735,7 +735,8 @@ public class RunTest extends ServerTest {
     @Test
     public void aTryOutSendsNothingThatLooksLikeASecret() {
         StudyInTheMaking own = study("quillwort");
-        String path = own.path + "/sources/" + own.get("/candidates").get(0).path("id").asString() + "/try-out";
+        String path = own.path + "/sources/"
+                + own.get("/candidates").get(0).path("id").asString() + "/try-out";
         ApiClient.Response held = own.lead.post(path, Map.of("text", "Hello.\npassword = 'gr33n-heron-41'"));
         assertThat(held.problem()).isEqualTo("secrets-found");
         assertThat(held.body()).contains("Line 2").doesNotContain("gr33n-heron-41");

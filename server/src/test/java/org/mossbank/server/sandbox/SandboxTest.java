@@ -5,7 +5,10 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.nio.file.Path;
 import java.time.Duration;
+import java.util.List;
 import java.util.Map;
+import java.util.concurrent.CompletableFuture;
+import org.awaitility.Awaitility;
 import org.testng.annotations.Test;
 
 public class SandboxTest {
@@ -57,6 +60,44 @@ public class SandboxTest {
 
         assertThat(boxed.sandbox().run(next, new Sandbox.Stop()).output().text())
                 .isEqualTo("112");
+    }
+
+    /** Each may have so many processes; those of another are not held against it. */
+    @Test
+    public void whatOneRunsKeepsNoOtherFromBeginning() throws Exception {
+        SandboxLimits many = new SandboxLimits(Duration.ofSeconds(30), 512, 256, 64 << 10, 16);
+        SandboxJob crowded = new SandboxJob(
+                WorkFiles.none(), "for i in $(seq 1 200); do sleep 25 & done; wait", "", SandboxTools.none(), many);
+        Sandbox.Stop stop = new Sandbox.Stop();
+        Sandbox beside = new Boxed().sandbox();
+        CompletableFuture<SandboxResult> running = CompletableFuture.supplyAsync(() -> beside.run(crowded, stop));
+        try {
+            Awaitility.await().atMost(Duration.ofSeconds(30)).until(() -> sleeping() >= 200);
+            SandboxLimits few = new SandboxLimits(Duration.ofSeconds(20), 256, 64, 64 << 10, 16);
+            SandboxResult result = boxed.sandbox()
+                    .run(
+                            new SandboxJob(
+                                    WorkFiles.none(),
+                                    "sleep 0.1 & wait; echo two; for i in $(seq 1 100); do sleep 5 & done",
+                                    "",
+                                    SandboxTools.none(),
+                                    few),
+                            new Sandbox.Stop());
+            assertThat(result.output().text()).isEqualTo("two\n");
+            assertThat(result.errors().text()).as("its own are counted").contains("annot fork");
+        } finally {
+            stop.stop();
+            running.join();
+        }
+    }
+
+    private static long sleeping() {
+        return ProcessHandle.allProcesses()
+                .filter(p -> p.info()
+                        .arguments()
+                        .filter(a -> List.of(a).equals(List.of("25")))
+                        .isPresent())
+                .count();
     }
 
     @Test

@@ -129,8 +129,7 @@ public class TrialCacheTest extends ServerTest {
     private static byte[] tarball() throws IOException, InterruptedException {
         Path folder = Files.createTempDirectory("mossbank-package");
         Files.createDirectories(folder.resolve("package"));
-        Files.writeString(
-                folder.resolve("package/package.json"), "{\"name\": \"tide\", \"version\": \"1.0.0\"}\n");
+        Files.writeString(folder.resolve("package/package.json"), "{\"name\": \"tide\", \"version\": \"1.0.0\"}\n");
         Files.writeString(folder.resolve("package/index.js"), "exports.high = 4;\n");
         Process tar = new ProcessBuilder("tar", "czf", "tide.tgz", "package")
                 .directory(folder.toFile())

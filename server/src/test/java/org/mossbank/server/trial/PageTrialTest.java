@@ -125,7 +125,7 @@ public class PageTrialTest extends ServerTest {
         assertThat(outcomes(results.get(0))).containsOnly("PASSED");
         assertThat(outcomes(results.get(1))).containsExactly("PASSED", "WRONG_OUTPUT", "PASSED", "WRONG_OUTPUT");
         assertThat(results.get(1).at("/items/1/why").asString())
-                .isEqualTo("it must be that button “Stay” has the focus; button “Leave” has it");
+                .isEqualTo("the focus is on button “Leave”, not on button “Stay”");
         assertThat(results.get(1).at("/pictures/1/text").asString()).contains("Your grades stay.");
 
         List<byte[]> pictures = pictures(own);
