@@ -116,7 +116,9 @@ describe("a page in a trial", () => {
   it("is told step by step, its pictures by their place", async () => {
     server();
     const told = result([step(OPENED), step(CLICKED, { outcome: "CRASHED", why: "it was not come to" })], [picture(0)]);
-    inStudy(<TrialItems result={told} pictureAt={(place) => `/pictures/${place}`} />);
+    const pictures = told.pictures.map((p) => ({ ...p, unread: true }));
+    inStudy(<TrialItems result={{ ...told, pictures }} pictureAt={(place) => `/pictures/${place}`} />);
+    expect(screen.getByText(/Not all of it can be read as text/)).toBeTruthy();
     const list = within(screen.getByRole("list", { name: "Pictures of the page" }));
     expect(list.getAllByRole("img").map((i) => i.getAttribute("src"))).toEqual(["/pictures/0"]);
     expect(list.getByText("There is no picture.")).toBeTruthy();

@@ -152,6 +152,11 @@ export function PagePictures({ rows }: { rows: PageRow[] }) {
             {row.cells[0] && (
               <Thumbnail cell={row.cells[0]} label={row.name} onEnlarge={() => setAt({ row: i, column: 0 })} />
             )}
+            {row.cells[0]?.unread && (
+              <p className="mt-1 text-ink-soft">
+                Not all of it can be read as text: look whether it names who wrote it.
+              </p>
+            )}
           </li>
         ))}
       </ol>

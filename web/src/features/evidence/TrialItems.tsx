@@ -9,7 +9,10 @@ import { changesLine, itemWords, outcomeWords, worstFirst } from "./words";
 
 /** What came of a trial; what it took is not for everybody. */
 export type Came = Pick<Schemas["TrialResult"], "summary" | "items" | "messages" | "log" | "repository"> & {
-  pictures: (Pick<Schemas["PictureOfPage"], "width" | "height" | "step" | "text"> & { isHeld?: boolean })[];
+  pictures: (Pick<Schemas["PictureOfPage"], "width" | "height" | "step" | "text"> & {
+    isHeld?: boolean;
+    unread?: boolean;
+  })[];
   millis?: number;
   memoryKb?: number;
 };

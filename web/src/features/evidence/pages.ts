@@ -2,7 +2,10 @@ import type { Schemas } from "../../api/client";
 import { itemWords } from "./words";
 
 /** A picture as a trial tells of it; one at the desk may be held back. */
-type Told = Pick<Schemas["PictureOfPage"], "width" | "height" | "step" | "text"> & { isHeld?: boolean };
+type Told = Pick<Schemas["PictureOfPage"], "width" | "height" | "step" | "text"> & {
+  isHeld?: boolean;
+  unread?: boolean;
+};
 
 type Seen = { items: Schemas["CheckItem"][]; pictures: Told[] };
 
@@ -20,6 +23,8 @@ export type PageCell = {
   /** Absent where there is none, or it is held back. */
   src?: string;
   isHeld: boolean;
+  /** Whether something stands on it that the server could not read as text; raters are not told. */
+  unread: boolean;
 };
 
 /** What an item of a page is called by: its size and its step. */
@@ -43,6 +48,7 @@ export function pageCell(item: Schemas["CheckItem"], { pictures }: Seen, at: Pic
     width: Number(width),
     height: Number(height),
     isHeld: told?.isHeld ?? false,
+    unread: told?.unread ?? false,
     ...(told && told.isHeld !== true && { src: at(place) }),
   };
 }

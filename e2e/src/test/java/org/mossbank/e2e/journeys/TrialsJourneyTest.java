@@ -180,11 +180,7 @@ public class TrialsJourneyTest extends Journey {
                 .isEqualTo(390L);
         browser.resize(1280, 800);
 
-        byte[] out = lead.get("/api/studies/" + study + "/archive").raw().body();
-        String again = lead.upload("/api/studies/archive?again=true", out)
-                .json()
-                .path("studyId")
-                .asString();
+        String again = broughtInAgain(lead, study);
         assertThat(standings(lead, again)).isEqualTo(standings(lead, study));
     }
 
@@ -197,7 +193,7 @@ public class TrialsJourneyTest extends Journey {
         String path = "/api/studies/" + study;
         JsonNode prompts = lead.get(path + "/prompts").json();
         lead.delete(path + "/prompts/" + idOf(prompts, "Review the arrival form"));
-        lead.delete(path + "/prompts/" + idOf(prompts, PAGE));
+        lead.delete(path + "/prompts/" + idOf(prompts, PAGE) + "/check");
         browser.signInAs("Orla Fennick");
         browser.go("/studies/" + study + "/prompts/" + idOf(prompts, "Give the fees a shape") + "/check")
                 .seeHeading("Check of answers’ code");
@@ -225,11 +221,7 @@ public class TrialsJourneyTest extends Journey {
         browser.see(By.xpath("//td//span[starts-with(., 'broken')]"));
         Axe.scan(browser, ROOT, "a repository's tests at the desk");
 
-        byte[] out = lead.get(path + "/archive").raw().body();
-        String again = lead.upload("/api/studies/archive?again=true", out)
-                .json()
-                .path("studyId")
-                .asString();
+        String again = broughtInAgain(lead, study);
         assertThat(standings(lead, again)).isNotEmpty().isEqualTo(standings(lead, study));
     }
 
@@ -243,7 +235,7 @@ public class TrialsJourneyTest extends Journey {
         String path = "/api/studies/" + study;
         JsonNode prompts = lead.get(path + "/prompts").json();
         lead.delete(path + "/prompts/" + idOf(prompts, "Review the arrival form"));
-        lead.delete(path + "/prompts/" + idOf(prompts, "Give the fees a shape"));
+        lead.delete(path + "/prompts/" + idOf(prompts, "Give the fees a shape") + "/check");
         String prompt = idOf(prompts, PAGE);
         lead.delete(path + "/prompts/" + prompt + "/check");
         browser.signInAs("Orla Fennick");
@@ -275,11 +267,7 @@ public class TrialsJourneyTest extends Journey {
         openTheRound(lead, path);
         seePagesAtTheDesk();
 
-        byte[] out = lead.get(path + "/archive").raw().body();
-        String again = lead.upload("/api/studies/archive?again=true", out)
-                .json()
-                .path("studyId")
-                .asString();
+        String again = broughtInAgain(lead, study);
         assertThat(standings(lead, again)).isNotEmpty().isEqualTo(standings(lead, study));
         assertThat(pictures(lead, again)).isEqualTo(6).isEqualTo(pictures(lead, study));
     }
@@ -358,6 +346,14 @@ public class TrialsJourneyTest extends Journey {
                         "despite",
                         "They talked about it at length."));
         assertThat(opened.status()).as(opened.body()).isBetween(200, 204);
+    }
+
+    private static String broughtInAgain(ApiClient lead, String study) {
+        byte[] out = lead.get("/api/studies/" + study + "/archive").raw().body();
+        return lead.upload("/api/studies/archive?again=true", out)
+                .json()
+                .path("studyId")
+                .asString();
     }
 
     private static List<String> standings(ApiClient lead, String study) {

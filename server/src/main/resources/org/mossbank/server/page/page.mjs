@@ -20,7 +20,26 @@ const PATIENCE_MS = 3_000;
 /** Until all that must be seen after one step must have come. */
 const LOOKING_MS = 2_000;
 const OUT = "/w/.page";
-const KEYS = { Enter: "\uE007", Escape: "\uE00C", Tab: "\uE004", Space: " ", ArrowUp: "\uE013", ArrowDown: "\uE015", ArrowLeft: "\uE012", ArrowRight: "\uE014", Home: "\uE011", End: "\uE010", Backspace: "\uE003", Delete: "\uE017" };
+const KEYS = {
+  Alt: "\uE00A",
+  ArrowDown: "\uE015",
+  ArrowLeft: "\uE012",
+  ArrowRight: "\uE014",
+  ArrowUp: "\uE013",
+  Backspace: "\uE003",
+  Control: "\uE009",
+  Delete: "\uE017",
+  End: "\uE010",
+  Enter: "\uE007",
+  Escape: "\uE00C",
+  Home: "\uE011",
+  Meta: "\uE03D",
+  PageDown: "\uE00F",
+  PageUp: "\uE00E",
+  Shift: "\uE008",
+  Space: " ",
+  Tab: "\uE004",
+};
 /** Where something with a role may stand; what it is called is asked of the browser. */
 const CANDIDATES = "a,area,button,dialog,fieldset,form,h1,h2,h3,h4,h5,h6,img,input,li,main,nav,ol,option,select,summary,table,td,textarea,th,tr,ul,[role],[tabindex]";
 
@@ -214,6 +233,8 @@ async function act(at, { action, role, name, text }) {
       return;
     case "PRESS": {
       const keys = text.split("+").map((k) => KEYS[k] ?? k);
+      const unknown = keys.findIndex((k) => [...k].length !== 1);
+      if (unknown >= 0) throw new Error(`there is no key “${keys[unknown]}”`);
       await ask("POST", `${at}/actions`, {
         actions: [{ type: "key", id: "keys", actions: [...keys.map((value) => ({ type: "keyDown", value })), ...keys.toReversed().map((value) => ({ type: "keyUp", value }))] }],
       });

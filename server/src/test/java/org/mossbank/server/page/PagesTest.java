@@ -120,6 +120,22 @@ public class PagesTest extends ServerTest {
         assertThat(items.get(2).why()).isEqualTo("it was not come to");
     }
 
+    /** By the names that the standard has, held together where a plus stands between. */
+    @Test
+    public void keysArePressedAlsoTogether() {
+        String page = "<!doctype html><input aria-label=Berth value=four><p id=p></p><script>"
+                + "document.onkeydown = (e) => { if (e.key === 'K' && e.ctrlKey && e.shiftKey) p.textContent = 'pressed'; }"
+                + "</script>";
+        List<PageContent.StepOfPage> steps = List.of(
+                open(),
+                step(PageStep.Action.CLICK, "textbox", "Berth", ""),
+                step(PageStep.Action.PRESS, "", "", "Control+Shift+K", text("pressed", false)),
+                step(PageStep.Action.TYPE, "textbox", "Berth", "teen"),
+                step(PageStep.Action.PRESS, "", "", "Nothing"));
+        List<CheckItem> items = judged(look(Map.of("index.html", page), steps), steps);
+        assertThat(items).extracting(CheckItem::why).containsExactly("", "", "", "", "there is no key “Nothing”");
+    }
+
     @Test
     public void errorsThatAPageSaysAreTold() {
         List<PageContent.StepOfPage> steps = List.of(open());
