@@ -18,7 +18,7 @@ const MOST_ERRORS = 20;
 /** Until what is clicked, typed into or waited for must have come. */
 const PATIENCE_MS = 3_000;
 /** Until all that must be seen after one step must have come. */
-const LOOKING_MS = 2_000;
+const LOOKING_MS = 1_000;
 const OUT = "/w/.page";
 const KEYS = {
   Alt: "\uE00A",
