@@ -10,7 +10,7 @@ import { extname, join, normalize } from "node:path";
 const PORT = 9515;
 /** Pages are served, as scripts of a page that is a file may not load each other. Nobody outside the box can ask. */
 const SERVED = 8080;
-const MOST_ELEMENTS = 400;
+const MOST_ELEMENTS = 1_000;
 const MOST_TEXT = 4_000;
 /** Of a whole page. */
 const MOST_PAGE_TEXT = 20_000;
@@ -40,8 +40,27 @@ const KEYS = {
   Space: " ",
   Tab: "\uE004",
 };
-/** Where something with a role may stand; what it is called is asked of the browser. */
-const CANDIDATES = "a,area,button,dialog,fieldset,form,h1,h2,h3,h4,h5,h6,img,input,li,main,nav,ol,option,select,summary,table,td,textarea,th,tr,ul,[role],[tabindex]";
+/** Where something with a role may stand, so that not all of a large page is asked about; what it is called is asked of the browser. */
+const CANDIDATES = {
+  button: "button,input,summary",
+  checkbox: "input",
+  combobox: "select,input",
+  dialog: "dialog",
+  heading: "h1,h2,h3,h4,h5,h6",
+  link: "a,area",
+  list: "ul,ol,menu",
+  listitem: "li",
+  radio: "input",
+  row: "tr",
+  searchbox: "input",
+  slider: "input",
+  spinbutton: "input",
+  table: "table",
+  textbox: "input,textarea,[contenteditable]",
+};
+const ANYWHERE =
+  "a,area,article,aside,button,details,dialog,fieldset,figure,footer,form,h1,h2,h3,h4,h5,h6,header,img,input,li,main,meter,nav,ol,option,output,progress,section,select,summary,svg,table,td,textarea,th,tr,ul,[tabindex]";
+const candidates = (role) => `${CANDIDATES[role] ?? ANYWHERE},[role]`;
 
 const TYPES = {
   ".css": "text/css",
@@ -157,19 +176,23 @@ async function session({ width, height }) {
 
 const cdp = (at, cmd, params) => ask("POST", `${at}/goog/cdp/execute`, { cmd, params });
 
-/** All that has a role and a name, in the order of the page. */
+/** All that has a role, with its name, in the order of the page; what the page took away meanwhile is passed over. */
 async function* things(at, role) {
-  const found = await ask("POST", `${at}/elements`, { using: "css selector", value: CANDIDATES });
+  const found = await ask("POST", `${at}/elements`, { using: "css selector", value: candidates(role) });
   for (const element of found.slice(0, MOST_ELEMENTS)) {
     const id = Object.values(element)[0];
-    if ((await ask("GET", `${at}/element/${id}/computedrole`)) !== role) continue;
-    yield { id, name: cut(await ask("GET", `${at}/element/${id}/computedlabel`)) };
+    try {
+      if ((await ask("GET", `${at}/element/${id}/computedrole`)) !== role) continue;
+      yield { id, name: cut(await ask("GET", `${at}/element/${id}/computedlabel`)), displayed: await ask("GET", `${at}/element/${id}/displayed`) };
+    } catch (e) {
+      if (!e.message.startsWith("stale element")) throw e;
+    }
   }
 }
 
 async function find(at, role, name) {
   for await (const thing of things(at, role)) {
-    if (thing.name.trim() === name && (await ask("GET", `${at}/element/${thing.id}/displayed`))) return thing.id;
+    if (thing.name.trim() === name.trim() && thing.displayed) return thing.id;
   }
   return undefined;
 }
@@ -256,7 +279,7 @@ async function look(at, { how, role, name, text, absent }, until) {
         return (await textOf(at)).includes(text);
       case "FOCUS": {
         const on = await focus(at);
-        return on.role === role && on.name.trim() === name;
+        return on.role === role && on.name.trim() === name.trim();
       }
       default:
         return (await find(at, role, name)) !== undefined;

@@ -120,6 +120,32 @@ public class PagesTest extends ServerTest {
         assertThat(items.get(2).why()).isEqualTo("it was not come to");
     }
 
+    /** A page that draws itself anew all the time takes away what was just found. */
+    @Test
+    public void whatIsDrawnAnewIsFoundAllTheSame() {
+        String page = "<!doctype html><div id=d></div><script>let n = 0; setInterval(() => { n++; d.innerHTML ="
+                + " Array.from({length: 40}, (_, i) => `<button>No ${i}</button>`).join('') + '<button onclick=\"p.textContent = 1\">Go</button>';"
+                + " }, 30)</script><p id=p></p>";
+        List<PageContent.StepOfPage> steps = List.of(step(
+                PageStep.Action.OPEN,
+                "",
+                "",
+                "index.html",
+                new PageContent.SightOfPage(PageSight.How.ROLE, "button", "Go", "", false)));
+        assertThat(judged(look(Map.of("index.html", page), steps), steps))
+                .extracting(CheckItem::why)
+                .containsExactly("");
+    }
+
+    @Test
+    public void somethingIsFoundOnALargePage() {
+        String page = "<!doctype html><table>" + "<tr><td>1<td>2".repeat(2_000) + "</table><button>Go</button>";
+        List<PageContent.StepOfPage> steps = List.of(open(), step(PageStep.Action.CLICK, "button", "Go", ""));
+        assertThat(judged(look(Map.of("index.html", page), steps), steps))
+                .extracting(CheckItem::why)
+                .containsExactly("", "");
+    }
+
     /** By the names that the standard has, held together where a plus stands between. */
     @Test
     public void keysArePressedAlsoTogether() {

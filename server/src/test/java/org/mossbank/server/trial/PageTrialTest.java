@@ -6,6 +6,9 @@ import static org.mossbank.server.StudyInTheMaking.ok;
 
 import java.io.ByteArrayInputStream;
 import java.nio.charset.StandardCharsets;
+import java.sql.Connection;
+import java.sql.DriverManager;
+import java.sql.PreparedStatement;
 import java.util.ArrayList;
 import java.util.Base64;
 import java.util.HashMap;
@@ -196,6 +199,28 @@ public class PageTrialTest extends ServerTest {
         byte[] png = own.lead.get(own.path + (pictures + "1")).raw().body();
         assertThat(ImageIO.read(new ByteArrayInputStream(png)).getWidth()).isEqualTo(800);
         assertThat(own.lead.get(own.path + (pictures + "9")).status()).isEqualTo(404);
+    }
+
+    /** A study that is full of pictures keeps what came of a trial without them, and says so. */
+    @Test
+    public void whereThereIsNoRoomForPicturesTheyAreLeftOut() throws Exception {
+        StudyInTheMaking own = study(check());
+        RepositoryTrialTest.tried(own);
+        JsonNode trial = own.get("/trials").at("/trials/0");
+        try (Connection connection = DriverManager.getConnection(DATABASE.url(), DATABASE.user(), DATABASE.password());
+                PreparedStatement full = connection.prepareStatement(
+                        "insert into page_picture (id, study_id, trial_id, place, bytes, png)"
+                                + " values (gen_random_uuid(), ?::uuid, ?::uuid, 23, 16 << 20, decode(repeat('00', 16 << 20), 'hex'))")) {
+            full.setString(1, own.id());
+            full.setString(2, trial.path("id").asString());
+            full.executeUpdate();
+        }
+        JsonNode made = own.post(
+                "/answers/" + trial.path("answerId").asString() + "/repairs",
+                Map.of("files", List.of(Map.of("path", "index.html", "text", PAGE.formatted("no") + "\n"))));
+        assertThat(outcomes(made.path("result"))).containsOnly("PASSED");
+        assertThat(made.at("/result/pictures")).isEmpty();
+        assertThat(made.at("/result/log").asString()).contains("a study keeps at most 16 MB of pictures of pages");
     }
 
     @DataProvider

@@ -182,9 +182,9 @@ public class TrialTest extends ServerTest {
         JsonNode tried = own.post(
                 prompt(own) + "/check/try", Map.of("subject", "ANSWER", "answerId", answer, "content", high()));
 
-        assertThat(start.at("/summary/outcome").asString()).isEqualTo("CRASHED");
-        assertThat(reference.at("/summary/outcome").asString()).isEqualTo("DID_NOT_APPLY");
-        assertThat(tried.at("/summary/outcome").asString()).isIn("PASSED", "WRONG_OUTPUT");
+        assertThat(start.at("/result/summary/outcome").asString()).isEqualTo("CRASHED");
+        assertThat(reference.at("/result/summary/outcome").asString()).isEqualTo("DID_NOT_APPLY");
+        assertThat(tried.at("/result/summary/outcome").asString()).isIn("PASSED", "WRONG_OUTPUT");
         assertThat(own.get("/trials").path("trials")).as("nothing is kept").isEmpty();
     }
 

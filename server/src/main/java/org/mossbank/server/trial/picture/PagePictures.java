@@ -13,8 +13,8 @@ import org.springframework.stereotype.Component;
 /** Keeps pictures of pages. Whoever calls holds the transaction. */
 @Component
 public class PagePictures {
-    /** Of all pictures of a study: an archive holds them all. */
-    public static final long MOST_BYTES = 48L << 20;
+    /** Of all pictures of a study: an archive holds them all, each signed memo's holds them again, and all of it is brought in at once. */
+    public static final long MOST_BYTES = 16L << 20;
 
     /** Why pictures are not kept, in words. */
     public static final String NO_ROOM =
