@@ -176,6 +176,8 @@ async function session({ width, height }) {
 
 const cdp = (at, cmd, params) => ask("POST", `${at}/goog/cdp/execute`, { cmd, params });
 
+const isStale = (e) => e.message.startsWith("stale element");
+
 /** All that has a role, with its name, in the order of the page; what the page took away meanwhile is passed over. */
 async function* things(at, role) {
   const found = await ask("POST", `${at}/elements`, { using: "css selector", value: candidates(role) });
@@ -185,7 +187,7 @@ async function* things(at, role) {
       if ((await ask("GET", `${at}/element/${id}/computedrole`)) !== role) continue;
       yield { id, name: cut(await ask("GET", `${at}/element/${id}/computedlabel`)), displayed: await ask("GET", `${at}/element/${id}/displayed`) };
     } catch (e) {
-      if (!e.message.startsWith("stale element")) throw e;
+      if (!isStale(e)) throw e;
     }
   }
 }
@@ -264,10 +266,19 @@ async function act(at, { action, role, name, text }) {
       return;
     }
     default: {
-      const id = await awaited(() => find(at, role, name));
-      if (id === undefined) throw new Error(`there is no ${role} “${name}”`);
-      if (action === "CLICK") await ask("POST", `${at}/element/${id}/click`, {});
-      else await ask("POST", `${at}/element/${id}/value`, { text });
+      const until = Date.now() + PATIENCE_MS;
+      for (;;) {
+        const id = await awaited(() => find(at, role, name), until);
+        if (id === undefined) throw new Error(`there is no ${role} “${name}”`);
+        try {
+          if (action === "CLICK") await ask("POST", `${at}/element/${id}/click`, {});
+          else await ask("POST", `${at}/element/${id}/value`, { text });
+          return;
+        } catch (e) {
+          // The page drew itself anew between finding and doing.
+          if (!isStale(e) || Date.now() > until) throw e;
+        }
+      }
     }
   }
 }
