@@ -19,7 +19,7 @@ import tools.jackson.databind.JsonNode;
 /** A run against the stand-in that is in its middle when the server is killed. */
 final class RunUnderWay implements AutoCloseable {
     private static final Duration PATIENCE = Duration.ofMinutes(3);
-    private static final int CELLS = 8;
+    private static final int CELLS = 10;
 
     private final Path root;
     private final StandIn standIn;
