@@ -25,7 +25,7 @@ to_database() {
             trap 'stop_cluster "$HOME_DIR/cluster"' EXIT
         fi
         start_cluster "$cluster"
-        make_database mossbank
+        if [ "$1" = restore ]; then make_database "${MOSSBANK_DATABASE:-mossbank}"; fi
         export PGHOST=127.0.0.1 PGPORT=$PG_PORT PGDATABASE=${MOSSBANK_DATABASE:-mossbank} PGUSER=mossbank PGPASSWORD=$PG_PASSWORD
     fi
     ask "select 1" >/dev/null || fail "the database does not answer"
@@ -44,7 +44,7 @@ newest_migration() {
 backup() {
     [ $# -eq 1 ] || fail "name the file that the backup is written to"
     local file=$1 snapshot schema counts
-    [ ! -e "$file" ] || fail "$file is there already"
+    [ ! -e "$file" ] && [ ! -e "$file.json" ] || fail "$file or $file.json is there already"
     [ -d "$(dirname "$file")" ] || fail "there is no folder $(dirname "$file")"
     to_database backup
     # What is in it is for nobody else: digests of passwords, and who is behind a number.

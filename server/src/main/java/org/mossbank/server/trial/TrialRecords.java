@@ -2,6 +2,7 @@ package org.mossbank.server.trial;
 
 import jakarta.persistence.EntityManager;
 import java.time.Instant;
+import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -116,6 +117,9 @@ public class TrialRecords {
         if (!records.trials.isEmpty() || !records.repairs.isEmpty()) {
             answers.ofStudy(study).forEach(a -> byId.put(a.id(), a));
         }
+        // Once all that they are of is written: inserts are put together by their table, in the order of the first of
+        // each.
+        List<Runnable> taken = new ArrayList<>();
         long place = trials.lastPlace();
         for (TrialRecord record : records.trials) {
             AnswerView answer = Require.known(byId, record.answerId);
@@ -131,7 +135,7 @@ public class TrialRecords {
                     ++place);
             trial.end(record.result, record.endedAt);
             entities.persist(trial);
-            pictures.keepOfTrial(study, trial.id(), record.pictures);
+            taken.add(() -> pictures.keepOfTrial(study, trial.id(), record.pictures));
         }
         for (RepairRecord record : records.repairs) {
             AnswerView answer = Require.known(byId, record.answerId);
@@ -146,8 +150,10 @@ public class TrialRecords {
                     new RepairMade.By(record.authorId, record.madeAt),
                     record.result);
             entities.persist(repair);
-            pictures.keepOfRepair(study, repair.made().id(), record.pictures);
+            taken.add(() -> pictures.keepOfRepair(study, repair.made().id(), record.pictures));
         }
+        entities.flush();
+        taken.forEach(Runnable::run);
         entities.flush();
     }
 }

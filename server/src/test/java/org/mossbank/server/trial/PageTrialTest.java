@@ -136,6 +136,7 @@ public class PageTrialTest extends ServerTest {
         assertThat(ImageIO.read(new ByteArrayInputStream(pictures.get(2))).getWidth())
                 .isEqualTo(390);
 
+        byte[] ofRepair = own.lead.get(own.path + repairOf(own) + "1").raw().body();
         ApiClient lead = as(LEAD);
         byte[] zip = export(lead, own.id());
         StudyInTheMaking again = StudyInTheMaking.of(
@@ -146,8 +147,33 @@ public class PageTrialTest extends ServerTest {
         assertThat(pictures(again))
                 .usingRecursiveFieldByFieldElementComparator()
                 .containsExactlyInAnyOrderElementsOf(pictures);
+        String repairs = again.get("/answers")
+                .valueStream()
+                .map(a -> "/answers/" + a.path("id").asString() + "/repairs")
+                .filter(r -> !again.get(r).isEmpty())
+                .findFirst()
+                .orElseThrow();
+        String kept = repairs + "/" + again.get(repairs).at("/0/id").asString() + "/pictures/1";
+        assertThat(lead.get(again.path + kept).raw().body()).isEqualTo(ofRepair);
         assertThat(unzipped(export(lead, again.id())).keySet().stream().filter(f -> f.endsWith(".png")))
-                .hasSize(8);
+                .hasSize(12);
+    }
+
+    /** Repairs the answer that preselects the wrong button, and says where its pictures are. */
+    private static String repairOf(StudyInTheMaking own) {
+        String second = own.get("/candidates").get(1).path("id").asString();
+        JsonNode answer = own.get("/answers")
+                .valueStream()
+                .filter(a -> a.path("candidateId").asString().equals(second))
+                .findFirst()
+                .orElseThrow();
+        String path = "/answers/" + answer.path("id").asString();
+        JsonNode made = own.post(
+                path + "/repairs",
+                Map.of("files", List.of(Map.of("path", "index.html", "text", PAGE.formatted("no")))));
+
+        assertThat(outcomes(made.path("result"))).containsOnly("PASSED");
+        return path + "/repairs/" + made.at("/repair/id").asString() + "/pictures/";
     }
 
     private static List<byte[]> pictures(StudyInTheMaking own) {
@@ -183,19 +209,7 @@ public class PageTrialTest extends ServerTest {
     @Test
     public void aRepairedPageHasPicturesOfItsOwn() throws Exception {
         StudyInTheMaking own = study(check());
-        String second = own.get("/candidates").get(1).path("id").asString();
-        JsonNode answer = own.get("/answers")
-                .valueStream()
-                .filter(a -> a.path("candidateId").asString().equals(second))
-                .findFirst()
-                .orElseThrow();
-        String path = "/answers/" + answer.path("id").asString();
-        JsonNode made = own.post(
-                path + "/repairs",
-                Map.of("files", List.of(Map.of("path", "index.html", "text", PAGE.formatted("no")))));
-
-        assertThat(outcomes(made.path("result"))).containsOnly("PASSED");
-        String pictures = path + "/repairs/" + made.at("/repair/id").asString() + "/pictures/";
+        String pictures = repairOf(own);
         byte[] png = own.lead.get(own.path + (pictures + "1")).raw().body();
         assertThat(ImageIO.read(new ByteArrayInputStream(png)).getWidth()).isEqualTo(800);
         assertThat(own.lead.get(own.path + (pictures + "9")).status()).isEqualTo(404);
