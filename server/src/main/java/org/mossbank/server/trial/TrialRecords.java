@@ -86,20 +86,21 @@ public class TrialRecords {
     @SystemOnly
     @Transactional(readOnly = true)
     public Records ofStudy(StudyId study) {
+        PagePictures.OfStudy taken = pictures.ofStudy(study);
         return new Records(
                 checks.ofStudy(study).stream().map(PromptCheck::record).toList(),
-                trials.current(study).stream().map(this::record).toList(),
-                repairs.current(study).stream().map(this::record).toList());
+                trials.current(study).stream().map(t -> record(t, taken)).toList(),
+                repairs.current(study).stream().map(r -> record(r, taken)).toList());
     }
 
-    private TrialRecord record(Trial trial) {
+    private static TrialRecord record(Trial trial, PagePictures.OfStudy taken) {
         TrialResult result = Objects.requireNonNull(trial.result());
-        return trial.record(result, pictures.ofTrial(trial.id(), result.pictures()));
+        return trial.record(result, taken.of(trial.id(), result.pictures()));
     }
 
-    private RepairRecord record(Repair repair) {
+    private static RepairRecord record(Repair repair, PagePictures.OfStudy taken) {
         TrialResult result = repair.result();
-        return repair.record(result, pictures.ofRepair(repair.made().id(), result.pictures()));
+        return repair.record(result, taken.of(repair.made().id(), result.pictures()));
     }
 
     /** As an archive brings them: each of an answer that is there, to a prompt whose check is among them. */

@@ -236,6 +236,12 @@ async function read(at) {
   return { text: text.slice(0, MOST_PAGE_TEXT), unread };
 }
 
+/** What could be read before a picture was taken and after it: a page that changes by itself may name somebody only meanwhile. */
+function joined(before, after) {
+  const text = before.text === after.text ? before.text : `${before.text}\n${after.text}`;
+  return { text: text.slice(0, MOST_PAGE_TEXT), unread: before.unread || after.unread || text.length > MOST_PAGE_TEXT };
+}
+
 async function focus(at) {
   try {
     const id = Object.values(await ask("GET", `${at}/element/active`))[0];
@@ -316,10 +322,13 @@ async function at(size, number) {
       }
       try {
         came.focus = await focus(session_);
-        Object.assign(came, await read(session_));
+        const before = await read(session_);
+        const picture = Buffer.from(await ask("GET", `${session_}/screenshot`), "base64");
+        const after = await read(session_);
+        Object.assign(came, joined(before, after));
         const log = await ask("POST", `${session_}/se/log`, { type: "browser" });
         came.errors = log.filter((l) => l.level === "SEVERE").slice(0, MOST_ERRORS).map((l) => cut(l.message));
-        writeFileSync(`${OUT}/${number}-${i}.png`, Buffer.from(await ask("GET", `${session_}/screenshot`), "base64"));
+        writeFileSync(`${OUT}/${number}-${i}.png`, picture);
       } catch (e) {
         came.fault ||= cut(e.message);
       }

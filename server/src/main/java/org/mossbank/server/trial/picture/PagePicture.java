@@ -2,6 +2,7 @@ package org.mossbank.server.trial.picture;
 
 import jakarta.persistence.Entity;
 import jakarta.persistence.Id;
+import java.util.Objects;
 import java.util.UUID;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.server.ids.RepairId;
@@ -46,6 +47,15 @@ class PagePicture {
         picture.bytes = png.length;
         picture.png = png.clone();
         return picture;
+    }
+
+    /** The trial, or the repair. */
+    Object owner() {
+        return trialId == null ? Objects.requireNonNull(repairId) : trialId;
+    }
+
+    int place() {
+        return place;
     }
 
     byte[] png() {

@@ -16,7 +16,5 @@ interface PagePictureRepository extends JpaRepository<PagePicture, UUID> {
 
     Optional<PagePicture> findByRepairIdAndPlace(RepairId repair, int place);
 
-    List<PagePicture> findByTrialIdOrderByPlace(UUID trial);
-
-    List<PagePicture> findByRepairIdOrderByPlace(RepairId repair);
+    List<PagePicture> findByStudyId(StudyId study);
 }

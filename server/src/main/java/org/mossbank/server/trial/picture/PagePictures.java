@@ -1,9 +1,13 @@
 package org.mossbank.server.trial.picture;
 
 import jakarta.persistence.EntityManager;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.UUID;
+import java.util.stream.IntStream;
+import org.mossbank.core.estimate.Require;
 import org.mossbank.server.ids.RepairId;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.page.Picture;
@@ -56,19 +60,38 @@ public class PagePictures {
         return pictures.findByRepairIdAndPlace(repair, place).map(PagePicture::png);
     }
 
-    /** All of a trial, told as its result tells of them. */
-    public List<Picture> ofTrial(UUID trial, List<PictureOfPage> told) {
-        return told.isEmpty() ? List.of() : together(pictures.findByTrialIdOrderByPlace(trial), told);
+    /** All of a study, read at once. */
+    public OfStudy ofStudy(StudyId study) {
+        Map<Object, Map<Integer, byte[]>> byOwner = new HashMap<>();
+        pictures.findByStudyId(study)
+                .forEach(p ->
+                        byOwner.computeIfAbsent(p.owner(), o -> new HashMap<>()).put(p.place(), p.png()));
+        return new OfStudy(byOwner);
     }
 
-    /** All of a repair, told as its result tells of them. */
-    public List<Picture> ofRepair(RepairId repair, List<PictureOfPage> told) {
-        return told.isEmpty() ? List.of() : together(pictures.findByRepairIdOrderByPlace(repair), told);
-    }
+    /** Pictures of a study, by the trial or the repair that they were taken in. */
+    public static final class OfStudy {
+        private final Map<Object, Map<Integer, byte[]>> byOwner;
 
-    private static List<Picture> together(List<PagePicture> kept, List<PictureOfPage> told) {
-        return java.util.stream.IntStream.range(0, told.size())
-                .mapToObj(i -> Picture.kept(told.get(i), kept.get(i).png()))
-                .toList();
+        private OfStudy(Map<Object, Map<Integer, byte[]>> byOwner) {
+            this.byOwner = byOwner;
+        }
+
+        /** Told as the trial's result tells of them. */
+        public List<Picture> of(UUID trial, List<PictureOfPage> told) {
+            return together(trial, told);
+        }
+
+        /** Told as the repair's result tells of them. */
+        public List<Picture> of(RepairId repair, List<PictureOfPage> told) {
+            return together(repair, told);
+        }
+
+        private List<Picture> together(Object owner, List<PictureOfPage> told) {
+            Map<Integer, byte[]> kept = byOwner.getOrDefault(owner, Map.of());
+            return IntStream.range(0, told.size())
+                    .mapToObj(place -> Picture.kept(told.get(place), Require.known(kept, place)))
+                    .toList();
+        }
     }
 }
