@@ -226,21 +226,23 @@ describe("repairing an answer's code", () => {
     { path: "Other.java", text: "class Other {}\n" },
   ];
 
+  const repairing = (onTry: Parameters<typeof RepairDialog>[0]["onTry"], files = FILES) => (
+    <RepairDialog
+      title="Repair"
+      files={files}
+      failure={null}
+      onTry={onTry}
+      pictureAt={() => ""}
+      onClose={() => undefined}
+    />
+  );
+
   it("tries only what was changed, and tells the lines", async () => {
     const onTry = vi.fn().mockResolvedValue({
       repair: { id: "r1", lines: 1 },
       result: { summary: summary("PASSED"), items: [], messages: [], pictures: [], log: "" },
     });
-    inStudy(
-      <RepairDialog
-        title="Repair"
-        files={FILES}
-        failure={null}
-        onTry={onTry}
-        pictureAt={() => ""}
-        onClose={() => undefined}
-      />,
-    );
+    inStudy(repairing(onTry));
     const editor = await screen.findByLabelText("Code of Tide.java");
     expect(screen.getByRole("button", { name: "Try it so" }).hasAttribute("disabled")).toBe(true);
     await userEvent.type(editor, "// mended");
@@ -250,16 +252,7 @@ describe("repairing an answer's code", () => {
   });
 
   it("keeps what was written in one file while another is looked at", async () => {
-    inStudy(
-      <RepairDialog
-        title="Repair"
-        files={FILES}
-        failure={null}
-        onTry={vi.fn()}
-        pictureAt={() => ""}
-        onClose={() => undefined}
-      />,
-    );
+    inStudy(repairing(vi.fn()));
     await userEvent.type(await screen.findByLabelText("Code of Tide.java"), "// one");
     await userEvent.selectOptions(screen.getByLabelText("File"), "Other.java");
     await screen.findByLabelText("Code of Other.java");
@@ -270,32 +263,14 @@ describe("repairing an answer's code", () => {
 
   it("says why it could not be tried", async () => {
     const onTry = vi.fn().mockRejectedValue(new Error("Too much is being tried for you at this moment."));
-    inStudy(
-      <RepairDialog
-        title="Repair"
-        files={FILES}
-        failure={null}
-        onTry={onTry}
-        pictureAt={() => ""}
-        onClose={() => undefined}
-      />,
-    );
+    inStudy(repairing(onTry));
     await userEvent.type(await screen.findByLabelText("Code of Tide.java"), "x");
     await userEvent.click(screen.getByRole("button", { name: "Try it so" }));
     expect(await screen.findByText(/Too much is being tried/)).toBeTruthy();
   });
 
   it("says that there is no code", async () => {
-    inStudy(
-      <RepairDialog
-        title="Repair"
-        files={[]}
-        failure={null}
-        onTry={vi.fn()}
-        pictureAt={() => ""}
-        onClose={() => undefined}
-      />,
-    );
+    inStudy(repairing(vi.fn(), []));
     expect(await screen.findByText("There is no code in it that could be changed.")).toBeTruthy();
   });
 });

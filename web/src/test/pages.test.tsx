@@ -7,7 +7,7 @@ import { useState } from "react";
 import { beforeEach, describe, expect, it } from "vitest";
 import type { Schemas } from "../api/client";
 import { pageRows, TrialItems } from "../features/evidence";
-import { type Content } from "../features/trial/CheckPage";
+import { type Content, likely } from "../features/trial/CheckPage";
 import { FRESH_PAGE, PageFields } from "../features/trial/PageFields";
 import { asIfLaidOut } from "./laidOut";
 
@@ -168,6 +168,32 @@ describe("what a check asks of a page", () => {
     inStudy(<Form />);
     return () => came.at(-1)?.page;
   }
+
+  it.each([
+    ["HTML and JavaScript", "page"],
+    ["React 19", "page"],
+    ["TypeScript 5.4", "typescript"],
+    ["C++ 20", "cpp"],
+    ["", "c"],
+    ["Fortran", "c"],
+  ])("is proposed for %s by %s", (language, key) => {
+    const offered = [
+      ["c", "C"],
+      ["cpp", "C++"],
+      ["page", "Page (HTML, TypeScript, React)"],
+      ["typescript", "TypeScript"],
+    ].map(([of = "", title = ""]): Schemas["ToolchainView"] => ({
+      key: of,
+      title,
+      version: "1",
+      build: "",
+      run: "",
+      test: "",
+      reports: { format: "TAP", reports: "" },
+      loose: { path: "a", before: "", after: "", importsFirst: false },
+    }));
+    expect(likely(offered, language)?.key).toBe(key);
+  });
 
   it("begins with opening a page, and can be taken away", async () => {
     const page = filledIn(CONTENT);

@@ -88,10 +88,13 @@ const begun = (toolchain: Toolchain): Content => ({
   withoutCode: "FAILS",
 });
 
-/** The one that a prompt's language names; of names that begin alike, the longest. */
-function likely(toolchains: Toolchain[], language: string): Toolchain | undefined {
-  const named = toolchains.filter((t) => language.toLowerCase().startsWith(t.title.toLowerCase()));
-  return named.toSorted((a, b) => b.title.length - a.title.length)[0] ?? toolchains[0];
+/** The one that a prompt's language names; of names that begin alike, the longest; else one that speaks of it. */
+export function likely(toolchains: Toolchain[], language: string): Toolchain | undefined {
+  const asked = language.toLowerCase();
+  const named = toolchains.filter((t) => asked.startsWith(t.title.toLowerCase()));
+  const first = asked.split(/\W/)[0] ?? "";
+  const speaking = toolchains.find((t) => first !== "" && t.title.toLowerCase().split(/\W+/).includes(first));
+  return named.toSorted((a, b) => b.title.length - a.title.length)[0] ?? speaking ?? toolchains[0];
 }
 
 type BeginProps = { promptId: string; toolchains: Toolchain[]; language: string };

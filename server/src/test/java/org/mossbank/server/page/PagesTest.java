@@ -121,7 +121,7 @@ public class PagesTest extends ServerTest {
     }
 
     /** What a page draws anew while it is looked at takes away what was just found. */
-    @Test(invocationCount = 4)
+    @Test
     public void whatIsDrawnAnewMeanwhileIsFoundAllTheSame() {
         String page = "<!doctype html><div id=d></div><p id=p></p><script>let n = 0; function draw() { d.innerHTML ="
                 + " Array.from({length: 40}, (_, i) => `<button>No ${i}</button>`).join('')"

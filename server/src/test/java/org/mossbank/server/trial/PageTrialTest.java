@@ -88,13 +88,17 @@ public class PageTrialTest extends ServerTest {
         return "Here:\n\n```html\n" + PAGE.formatted(focus) + "```\n";
     }
 
-    private StudyInTheMaking study(Map<String, Object> check) {
-        StudyInTheMaking own = StudyInTheMaking.begunBy(as(LEAD));
-        String prompt = own.post(
+    private static String prompt(StudyInTheMaking own) {
+        return own.post(
                         "/prompts",
                         Map.of("kindId", own.kind("debugging"), "content", Bodies.prompt("Leave", "Ask first.")))
                 .path("id")
                 .asString();
+    }
+
+    private StudyInTheMaking study(Map<String, Object> check) {
+        StudyInTheMaking own = StudyInTheMaking.begunBy(as(LEAD));
+        String prompt = prompt(own);
         own.post("/answers", Bodies.answer(prompt, own.candidate("Model 0"), answer("no")));
         own.post("/answers", Bodies.answer(prompt, own.candidate("Model 1"), answer("yes")));
         own.put("/prompts/" + prompt + "/check", Map.of("revision", 0, "content", check));
@@ -261,11 +265,7 @@ public class PageTrialTest extends ServerTest {
     @Test(dataProvider = "refused")
     public void whatCannotBeAskedIsRefused(String name, List<Map<String, Object>> steps, String message) {
         StudyInTheMaking own = StudyInTheMaking.begunBy(as(LEAD));
-        String prompt = own.post(
-                        "/prompts",
-                        Map.of("kindId", own.kind("debugging"), "content", Bodies.prompt("Leave", "Ask first.")))
-                .path("id")
-                .asString();
+        String prompt = prompt(own);
         Map<String, Object> check = check();
         check.put("page", page(steps));
         ApiClient.Response response =
