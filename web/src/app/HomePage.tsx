@@ -74,7 +74,7 @@ type StudiesProps = { studies: Schemas["StudySummary"][]; mayBringIn: boolean; h
 
 function Studies({ studies, mayBringIn, hasSheets }: StudiesProps) {
   const open = studies.filter((s) => s.role === "LEAD" || s.stage === "CLOSED");
-  const awaited = studies.filter((s) => s.role === "RATER" && s.stage === "PREPARING");
+  const awaited = studies.filter((s) => s.role !== "LEAD" && s.stage === "PREPARING");
   if (open.length === 0 && !mayBringIn) {
     if (awaited.length > 0) {
       return <Awaited studies={awaited} hasSheets={hasSheets} />;
@@ -112,8 +112,7 @@ function Studies({ studies, mayBringIn, hasSheets }: StudiesProps) {
               {study.title}
             </Link>
             <p className="text-sm text-ink-soft">
-              {study.role === "LEAD" ? "You lead it" : "You graded in it"} · since {day(study.createdAt)} ·{" "}
-              {STAGES[study.stage]}
+              {ROLES[study.role]} · since {day(study.createdAt)} · {STAGES[study.stage]}
             </p>
           </li>
         ))}
@@ -121,6 +120,8 @@ function Studies({ studies, mayBringIn, hasSheets }: StudiesProps) {
     </section>
   );
 }
+
+const ROLES = { LEAD: "You lead it", RATER: "You graded in it", READER: "You read it" };
 
 const STAGES = { PREPARING: "being prepared", GRADING: "raters are grading", CLOSED: "round closed" };
 

@@ -2,22 +2,21 @@ import { DropdownMenu } from "radix-ui";
 import { useEffect, useState } from "react";
 import { Link, Navigate, Outlet, useLocation, useNavigate } from "react-router";
 import { actFor, type Schemas } from "../api/client";
-import { useSession, useSignOut } from "../features/account";
+import { THEMES, themeFromWire, themeOnWire, useSession, useSignOut, useWriteOwn } from "../features/account";
+import { showTimesIn } from "../ui/format";
 import { Button } from "../ui/Button";
 import { Failure } from "../ui/Query";
-import { type ThemeChoice, useTheme } from "./theme";
-
-const THEMES: { value: ThemeChoice; label: string }[] = [
-  { value: "system", label: "As the system" },
-  { value: "light", label: "Paper (light)" },
-  { value: "dark", label: "Peat (dark)" },
-];
+import { followTheme, type ThemeChoice, useTheme } from "../ui/theme";
 
 /** Everything behind the sign-in: the line at the top, and the page below it. */
 export function SignedInLayout() {
   const session = useSession();
   const location = useLocation();
   const [owner, setOwner] = useState<Schemas["AccountView"]>();
+  const preferences = session.data?.preferences;
+  usePreferredTheme(preferences?.theme);
+  // Before any page below shows a time.
+  showTimesIn(preferences?.timeZone);
   // One question that failed does not take a page away whose answer is known from before.
   if (session.data === undefined) {
     return session.isError ? (
@@ -51,7 +50,7 @@ export function SignedInLayout() {
           Mossbank
         </Link>
         <span className="ml-auto" />
-        <AccountMenu name={account.displayName} />
+        <AccountMenu account={account} preferences={preferences} />
       </header>
       <div id="page" className="flex min-h-0 flex-1 flex-col">
         <Outlet context={account} />
@@ -88,14 +87,36 @@ function SomebodyElse({ owner, now, onAsk }: SomebodyElseProps) {
 const ITEM =
   "block w-full cursor-pointer px-3 py-1.5 text-left outline-none data-[highlighted]:bg-heather-wash data-[state=checked]:font-semibold";
 
-function AccountMenu({ name }: { name: string }) {
+/** What somebody chose in another browser holds here as well. */
+function usePreferredTheme(theme: Schemas["Preferences"]["theme"]): void {
+  useEffect(() => {
+    if (theme !== undefined) {
+      followTheme(themeFromWire(theme));
+    }
+  }, [theme]);
+}
+
+type AccountMenuProps = {
+  account: Schemas["AccountView"];
+  preferences: Schemas["Preferences"] | undefined;
+};
+
+function AccountMenu({ account, preferences }: AccountMenuProps) {
   const { theme, setTheme } = useTheme();
+  const write = useWriteOwn();
+  const choose = (chosen: ThemeChoice) => {
+    setTheme(chosen);
+    write.mutate({
+      displayName: account.displayName,
+      preferences: { ...preferences, theme: themeOnWire(chosen) },
+    });
+  };
   const signOut = useSignOut();
   const navigate = useNavigate();
   return (
     <DropdownMenu.Root>
       <DropdownMenu.Trigger className="rounded-leaf px-2 py-1 hover:bg-vellum">
-        {name} <span aria-hidden="true">▾</span>
+        {account.displayName} <span aria-hidden="true">▾</span>
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
         <DropdownMenu.Content
@@ -105,7 +126,7 @@ function AccountMenu({ name }: { name: string }) {
           <DropdownMenu.Label className="px-3 py-1 text-sm text-ink-soft">Look</DropdownMenu.Label>
           <DropdownMenu.RadioGroup value={theme}>
             {THEMES.map((t) => (
-              <DropdownMenu.RadioItem key={t.value} value={t.value} className={ITEM} onSelect={() => setTheme(t.value)}>
+              <DropdownMenu.RadioItem key={t.value} value={t.value} className={ITEM} onSelect={() => choose(t.value)}>
                 {t.label}
                 {theme === t.value && <span aria-hidden="true"> •</span>}
               </DropdownMenu.RadioItem>
@@ -115,6 +136,11 @@ function AccountMenu({ name }: { name: string }) {
           <DropdownMenu.Item className={ITEM} onSelect={() => void navigate("/account")}>
             Your account
           </DropdownMenu.Item>
+          {account.administrator && (
+            <DropdownMenu.Item className={ITEM} onSelect={() => void navigate("/administration")}>
+              Accounts of all
+            </DropdownMenu.Item>
+          )}
           <DropdownMenu.Item className={ITEM} onSelect={() => signOut.mutate()}>
             Sign out
           </DropdownMenu.Item>

@@ -17,6 +17,20 @@ export const router = createBrowserRouter([
         path: "/account",
         lazy: async () => ({ Component: (await import("../features/account/AccountPage")).AccountPage }),
       },
+      {
+        path: "/administration",
+        lazy: async () => ({ Component: (await import("../features/administration")).AdministrationLayout }),
+        children: [
+          {
+            index: true,
+            lazy: async () => ({ Component: (await import("../features/administration")).AccountsPage }),
+          },
+          {
+            path: "record",
+            lazy: async () => ({ Component: (await import("../features/administration")).RecordPage }),
+          },
+        ],
+      },
       { path: "/bring-in", lazy: async () => ({ Component: (await import("../features/archive")).BringInPage }) },
       { path: "/table", lazy: async () => ({ Component: (await import("../features/table")).TablePage }) },
       {
@@ -97,6 +111,11 @@ export const router = createBrowserRouter([
             path: "answers/:promptId",
             lazy: async () => ({ Component: (await import("../features/answer/PromptAnswersPage")).PromptAnswersPage }),
           },
+          {
+            path: "people",
+            lazy: async () => ({ Component: (await import("../features/study/PeoplePage")).PeoplePage }),
+          },
+          { path: "record", lazy: async () => ({ Component: (await import("../features/audit")).StudyRecordPage }) },
           {
             path: "rubric",
             lazy: async () => ({ Component: (await import("../features/rubric/RubricPage")).RubricPage }),

@@ -18,6 +18,8 @@ const account = (id: string, displayName: string): Schemas["AccountView"] => ({
   displayName,
   hasPassword: true,
   mayBringIn: false,
+  administrator: false,
+  active: true,
 });
 
 function at(address: string) {
@@ -115,14 +117,61 @@ describe("sending a change", () => {
 });
 
 describe("one's own account", () => {
-  it("takes another password, and says how many other browsers there are", async () => {
-    const own = (otherSessions: number) => ({ account: account("ase", "Åse Lund"), otherSessions });
+  const session = (handle: string, here: boolean) => ({
+    handle,
+    device: "Firefox, Linux",
+    address: "192.0.2.7",
+    begunAt: "2026-03-02T08:00:00Z",
+    lastUsedAt: "2026-03-03T08:00:00Z",
+    here,
+  });
+
+  const own = (otherSessions: number) => ({
+    account: account("ase", "Åse Lund"),
+    otherSessions,
+    preferences: { timeZone: "Asia/Tokyo" },
+    sessions: [session("h0", true), ...Array.from({ length: otherSessions }, (_, i) => session(`h${i + 1}`, false))],
+  });
+
+  it("shows where one is signed in, in the zone one chose, and ends one of them", async () => {
+    const { asked } = server()
+      .on("GET /api/session", () => ({
+        body: { account: account("ase", "Åse Lund"), preferences: { timeZone: "Asia/Tokyo" } },
+      }))
+      .on("GET /api/account", () => ({ body: own(1) }))
+      .on("DELETE /api/account/sessions/h1", () => ({ body: own(0) }));
+    at("/account");
+    expect((await screen.findAllByText("3 Mar 2026, 17:00")).length).toBe(2);
+    await userEvent.click(screen.getByRole("button", { name: /^Sign out of Firefox, Linux/ }));
+    await waitFor(() => expect(screen.queryByRole("button", { name: /^Sign out/ })).toBeNull());
+    expect(asked.some((a) => a.method === "DELETE")).toBe(true);
+  });
+
+  it("keeps name, look and zone", async () => {
+    const { asked } = server()
+      .on("GET /api/session", () => ({ body: { account: account("ase", "Åse Lund") } }))
+      .on("GET /api/account", () => ({ body: own(0) }))
+      .on("PUT /api/account", () => ({ body: own(0) }));
+    at("/account");
+    const name = await screen.findByLabelText("Your name, as others see it");
+    await userEvent.type(name, "-Ek");
+    await userEvent.selectOptions(screen.getByLabelText("Look"), "dark");
+    await userEvent.selectOptions(screen.getByLabelText("Times are shown in"), "Europe/Oslo");
+    await userEvent.click(screen.getByRole("button", { name: "Keep it so" }));
+    expect(await screen.findByText(/^Kept/)).toBeDefined();
+    expect(asked.find((a) => a.method === "PUT")?.body).toEqual({
+      displayName: "Åse Lund-Ek",
+      preferences: { theme: "DARK", timeZone: "Europe/Oslo" },
+    });
+  });
+
+  it("takes another password, and says in which other browsers one is", async () => {
     const { asked } = server()
       .on("GET /api/session", () => ({ body: { account: account("ase", "Åse Lund") } }))
       .on("GET /api/account", () => ({ body: own(2) }))
       .on("PUT /api/account/password", () => ({ body: own(0) }));
     at("/account");
-    expect(await screen.findByText("You are signed in in 2 other browsers as well.")).toBeDefined();
+    expect(await screen.findByRole("button", { name: "Sign out everywhere else" })).toBeDefined();
     await userEvent.type(screen.getByLabelText("The one you have now"), "a long one");
     await userEvent.type(screen.getByLabelText("The new one"), "a longer one yet");
     await userEvent.type(screen.getByLabelText("The same again"), "another one");
@@ -132,7 +181,7 @@ describe("one's own account", () => {
     await userEvent.type(screen.getByLabelText("The same again"), "a longer one yet");
     await userEvent.click(screen.getByRole("button", { name: "Change the password" }));
     expect(await screen.findByText("Your password is changed.")).toBeDefined();
-    expect(screen.getByText("You are signed in nowhere else.")).toBeDefined();
+    expect(screen.queryByRole("button", { name: "Sign out everywhere else" })).toBeNull();
     expect(asked.filter((a) => a.method === "PUT").map((a) => a.body)).toEqual([
       { current: "a long one", password: "a longer one yet" },
     ]);
@@ -141,7 +190,7 @@ describe("one's own account", () => {
 
 describe("a study that asks for somebody", () => {
   it("is accepted with one press", async () => {
-    let open = [{ studyId: "s1", title: "The tide desk", lead: "Orla Fennick" }];
+    let open = [{ studyId: "s1", title: "The tide desk", lead: "Orla Fennick", role: "RATER" }];
     const { asked } = server()
       .on("GET /api/session", () => ({ body: { account: account("ase", "Åse Lund") } }))
       .on("GET /api/asked", () => ({ body: open }))

@@ -20,6 +20,8 @@ const ACCOUNT: Schemas["AccountView"] = {
   displayName: "Åse Lund",
   hasPassword: true,
   mayBringIn: false,
+  administrator: false,
+  active: true,
 };
 
 function at(address: string) {

@@ -381,7 +381,12 @@ describe("the strata rail", () => {
     }));
     inStudy(<StrataRail study={STUDY} />);
     const links = await screen.findAllByRole("link");
-    expect(links.map((l) => l.getAttribute("href"))).toEqual(["/studies/s1/page/brief", "/studies/s1/page/prompts"]);
+    expect(links.map((l) => l.getAttribute("href"))).toEqual([
+      "/studies/s1/page/brief",
+      "/studies/s1/page/prompts",
+      "/studies/s1/page/people",
+      "/studies/s1/page/record",
+    ]);
     expect(links[0]?.textContent).toBe("Briefclosed");
     expect(links[1]?.textContent).toBe("Prompts2 promptsno prompt of kind Review");
   });

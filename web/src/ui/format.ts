@@ -7,13 +7,25 @@ export function percent(share: number): string {
   return `${Math.round(share * 100)} %`;
 }
 
+let zone: string | undefined;
+
+/** In which zone times are shown from now on, by its IANA name; the browser's own where none is named. */
+export function showTimesIn(name: string | undefined): void {
+  zone = name;
+}
+
 /** A moment in the reader's own zone. */
 export function moment(iso: string): string {
-  return new Date(iso).toLocaleString("en-GB", { dateStyle: "medium", timeStyle: "short" });
+  return new Date(iso).toLocaleString("en-GB", { dateStyle: "medium", timeStyle: "short", timeZone: zone });
 }
 
 export function day(iso: string): string {
-  return new Date(iso).toLocaleDateString("en-GB", { dateStyle: "medium" });
+  return new Date(iso).toLocaleDateString("en-GB", { dateStyle: "medium", timeZone: zone });
+}
+
+/** The time of day alone. */
+export function clock(iso: string): string {
+  return new Date(iso).toLocaleTimeString("en-GB", { timeStyle: "medium", timeZone: zone });
 }
 
 /** Milliseconds as seconds or minutes. */

@@ -1,32 +1,90 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
-import { ApiProblem } from "../../api/client";
+import { ApiProblem, type Schemas } from "../../api/client";
+import { LIMITS } from "../../api/limits";
 import { Button } from "../../ui/Button";
-import { Field } from "../../ui/Field";
-import { count } from "../../ui/format";
+import { Choice, Field } from "../../ui/Field";
 import { Note } from "../../ui/Note";
 import { Query } from "../../ui/Query";
+import { Trouble } from "../../ui/Trouble";
+import { type ThemeChoice, useTheme } from "../../ui/theme";
 import { useTitle } from "../../ui/useTitle";
-import { changePassword, ownAccount, signOutElsewhere } from "./api";
+import { changePassword, ownAccount, themeOnWire, useWriteOwn } from "./api";
 import { NewPasswordFields, useNewPassword } from "./NewPassword";
+import { OwnSessions } from "./OwnSessions";
+import { THEMES } from "./themes";
 
-/** One's own account: a new password, and where else one is signed in. */
+/** One's own account: what one is called, how pages look, a new password, and where one is signed in. */
 export function AccountPage() {
   const own = useQuery(ownAccount());
   useTitle("Your account");
   return (
     <main className="mx-auto w-full max-w-2xl px-6 py-8">
       <Query of={own} what="your account">
-        {({ account, otherSessions }) => (
+        {({ account, preferences, sessions }) => (
           <>
             <h1>{account.displayName}</h1>
-            <p className="mt-1 text-ink-soft">You sign in as {account.signInName}.</p>
-            <PasswordChange />
-            <Elsewhere sessions={otherSessions} />
+            <p className="mt-1 text-ink-soft">
+              You sign in as {account.signInName}.{account.administrator && " You look after the accounts here."}
+            </p>
+            <OwnWays account={account} preferences={preferences} />
+            {account.hasPassword && <PasswordChange />}
+            <OwnSessions sessions={sessions} />
           </>
         )}
       </Query>
     </main>
+  );
+}
+
+const BROWSER = "";
+
+const ZONES = [{ value: BROWSER, label: "As in this browser" }].concat(
+  Intl.supportedValuesOf("timeZone").map((zone) => ({ value: zone, label: zone.replaceAll("_", " ") })),
+);
+
+type OwnWaysProps = { account: Schemas["AccountView"]; preferences: Schemas["Preferences"] };
+
+/** The name, the look and the zone of times: all three with one press. */
+function OwnWays({ account, preferences }: OwnWaysProps) {
+  const write = useWriteOwn();
+  const { theme, setTheme } = useTheme();
+  const [displayName, setDisplayName] = useState(account.displayName);
+  const [look, setLook] = useState<ThemeChoice>(theme);
+  const [timeZone, setTimeZone] = useState(preferences.timeZone ?? BROWSER);
+  const problem = write.error instanceof ApiProblem ? write.error : undefined;
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    const zone = timeZone === BROWSER ? {} : { timeZone };
+    write.mutate(
+      { displayName, preferences: { theme: themeOnWire(look), ...zone } },
+      { onSuccess: () => setTheme(look) },
+    );
+  };
+  return (
+    <form onSubmit={submit} className="mt-6 grid max-w-sm gap-3">
+      <Field
+        label="Your name, as others see it"
+        hint="What is on record from before keeps the name of then."
+        autoComplete="name"
+        required
+        maxLength={LIMITS.WriteOwn.displayName}
+        value={displayName}
+        error={problem?.errorOf("displayName")}
+        onChange={(e) => setDisplayName(e.target.value)}
+      />
+      <Choice label="Look" value={look} options={THEMES} onValue={setLook} />
+      <Choice label="Times are shown in" value={timeZone} options={ZONES} onValue={setTimeZone} />
+      <Trouble error={problem && problem.errors.length > 0 ? null : write.error} />
+      {write.isSuccess && (
+        <Note tone="good" role="status">
+          Kept; it holds wherever you sign in.
+        </Note>
+      )}
+      <Button tone="primary" type="submit" disabled={write.isPending} className="justify-self-start">
+        Keep it so
+      </Button>
+    </form>
   );
 }
 
@@ -54,7 +112,7 @@ function PasswordChange() {
     }
   };
   return (
-    <section className="mt-8">
+    <section className="mt-10">
       <h2>Another password</h2>
       <p className="mt-1 mb-3 text-ink-soft">Everywhere else you are signed out when you change it.</p>
       <form onSubmit={submit} className="grid max-w-sm gap-3">
@@ -82,34 +140,6 @@ function PasswordChange() {
           Change the password
         </Button>
       </form>
-    </section>
-  );
-}
-
-function Elsewhere({ sessions }: { sessions: number }) {
-  const client = useQueryClient();
-  const end = useMutation({
-    mutationFn: signOutElsewhere,
-    onSuccess: (own) => client.setQueryData(ownAccount().queryKey, own),
-  });
-  return (
-    <section className="mt-10">
-      <h2>Elsewhere</h2>
-      <p className="mt-1 mb-3">
-        {sessions === 0
-          ? "You are signed in nowhere else."
-          : `You are signed in in ${count(sessions, "other browser", "other browsers")} as well.`}
-      </p>
-      {sessions > 0 && (
-        <Button disabled={end.isPending} onClick={() => end.mutate()}>
-          Sign out everywhere else
-        </Button>
-      )}
-      {end.isError && (
-        <Note tone="trouble" role="alert" className="mt-2">
-          {end.error.message}
-        </Note>
-      )}
     </section>
   );
 }

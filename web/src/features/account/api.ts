@@ -1,6 +1,7 @@
 import { queryOptions, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useOutletContext } from "react-router";
 import { actFor, api, type Schemas, unwrap } from "../../api/client";
+import type { ThemeChoice } from "../../ui/theme";
 import { askAgain, forgetCopies, keepCopy, orCopy } from "../../api/copies";
 
 export const sessionKeys = { current: ["session"] as const };
@@ -99,5 +100,30 @@ export const ownAccount = () =>
   });
 
 export const changePassword = (body: Schemas["ChangePassword"]) => unwrap(api.PUT("/api/account/password", { body }));
+
+export const signOutOf = (handle: string) =>
+  unwrap(api.DELETE("/api/account/sessions/{handle}", { params: { path: { handle } } }));
+
+/** A look's name on the wire. */
+export function themeOnWire(theme: ThemeChoice): NonNullable<Schemas["Preferences"]["theme"]> {
+  return theme === "system" ? "SYSTEM" : theme === "light" ? "LIGHT" : "DARK";
+}
+
+/** And back. */
+export function themeFromWire(theme: NonNullable<Schemas["Preferences"]["theme"]>): ThemeChoice {
+  return theme === "SYSTEM" ? "system" : theme === "LIGHT" ? "light" : "dark";
+}
+
+/** Changes one's name or what one prefers; every page follows. */
+export function useWriteOwn() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (body: Schemas["WriteOwn"]) => unwrap(api.PUT("/api/account", { body })),
+    onSuccess: (own) => {
+      client.setQueryData(ownAccount().queryKey, own);
+      return client.invalidateQueries({ queryKey: sessionKeys.current });
+    },
+  });
+}
 
 export const signOutElsewhere = () => unwrap(api.DELETE("/api/account/sessions"));

@@ -2,8 +2,8 @@ import { useState } from "react";
 import { ApiProblem, type Schemas } from "../../api/client";
 import { Note } from "../../ui/Note";
 import { InvitationList } from "../account";
-import { useAddRater } from "../study";
-import { NewRater } from "./RatersOfStudy";
+import { NewPerson, useAddRater } from "../study";
+import { AS_RATER } from "./RatersOfStudy";
 
 /** Somebody comes in while others grade: without a sheet, until some are dealt to them. */
 export function LateRater({ studyId }: { studyId: string }) {
@@ -15,7 +15,7 @@ export function LateRater({ studyId }: { studyId: string }) {
       <p className="mt-1 max-w-2xl text-ink-soft">
         They stand among the raters without a sheet. Choose them there to deal them some, or hand a sheet over to them.
       </p>
-      <NewRater add={add} onInvited={setInvitation} />
+      <NewPerson add={add} roles={AS_RATER} onInvited={setInvitation} />
       {add.isError && !(add.error instanceof ApiProblem && add.error.errors.length > 0) && (
         <Note tone="trouble" role="alert" className="mt-2">
           {add.error.message}

@@ -1,16 +1,16 @@
-import { type FormEvent, useState } from "react";
+import { useState } from "react";
 import { ApiProblem, type Schemas } from "../../api/client";
-import { LIMITS } from "../../api/limits";
 import { Button } from "../../ui/Button";
-import { Field } from "../../ui/Field";
 import { Note } from "../../ui/Note";
 import { type Column, Table } from "../../ui/Table";
 import { Trouble } from "../../ui/Trouble";
 import { InvitationList } from "../account";
-import { useAddRater, useRemoveRater, useStudy } from "../study";
+import { NewPerson, useAddRater, useRemoveRater, useStudy } from "../study";
 import { useInvite } from "./api";
 
 type Person = Schemas["PersonView"];
+
+export const AS_RATER = [{ value: "RATER" as const, label: "Rater" }];
 
 /** Who grades: they are added, invited and taken out here. */
 export function RatersOfStudy({ people }: { people: Person[] }) {
@@ -37,7 +37,7 @@ export function RatersOfStudy({ people }: { people: Person[] }) {
           )}
         />
       )}
-      <NewRater add={add} onInvited={show} />
+      <NewPerson add={add} roles={AS_RATER} onInvited={show} />
       {add.isError && !(add.error instanceof ApiProblem && add.error.errors.length > 0) && (
         <Note tone="trouble" role="alert" className="mt-2">
           {add.error.message}
@@ -58,14 +58,6 @@ export function RatersOfStudy({ people }: { people: Person[] }) {
       )}
     </section>
   );
-}
-
-function proposed(name: string): string {
-  const first = name.trim().split(/\s+/)[0] ?? "";
-  return first
-    .normalize("NFD")
-    .toLowerCase()
-    .replace(/[^a-z0-9._-]/g, "");
 }
 
 function raterColumns(
@@ -106,59 +98,4 @@ function raterColumns(
       ),
     },
   ];
-}
-
-type NewRaterProps = { add: ReturnType<typeof useAddRater>; onInvited: (invitation: Schemas["Invitation"]) => void };
-
-/** One more rater, by name. */
-export function NewRater({ add, onInvited }: NewRaterProps) {
-  const [name, setName] = useState("");
-  const [signInName, setSignInName] = useState("");
-  const submit = (event: FormEvent) => {
-    event.preventDefault();
-    add.mutate(
-      { name, signInName },
-      {
-        onSuccess: ({ invitation }) => {
-          // Whoever types the next one already keeps what they typed.
-          setName((now) => (now === name ? "" : now));
-          setSignInName((now) => (now === signInName ? "" : now));
-          if (invitation) {
-            onInvited(invitation);
-          }
-        },
-      },
-    );
-  };
-  const errorOf = (field: string) => (add.error instanceof ApiProblem ? add.error.errorOf(field) : undefined);
-  return (
-    <form onSubmit={submit} className="mt-3 flex flex-wrap items-start gap-3">
-      <Field
-        label="Name"
-        className="w-56"
-        required
-        maxLength={LIMITS.AddRater.name}
-        value={name}
-        error={errorOf("name")}
-        onChange={(e) => {
-          setName(e.target.value);
-          // A sign-in name is made from the name until somebody writes one of their own.
-          if (signInName === proposed(name)) {
-            setSignInName(proposed(e.target.value));
-          }
-        }}
-      />
-      <Field
-        label="Signs in as"
-        className="w-48"
-        required
-        value={signInName}
-        error={errorOf("signInName")}
-        onChange={(e) => setSignInName(e.target.value)}
-      />
-      <Button type="submit" className="mt-7" disabled={add.isPending}>
-        Add a rater
-      </Button>
-    </form>
-  );
 }

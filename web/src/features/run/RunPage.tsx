@@ -5,7 +5,7 @@ import type { Schemas } from "../../api/client";
 import { Button } from "../../ui/Button";
 import { Confirm, Dialog } from "../../ui/Dialog";
 import { NumberField } from "../../ui/Field";
-import { count, duration, moment, money } from "../../ui/format";
+import { clock, count, duration, moment, money } from "../../ui/format";
 import { Note } from "../../ui/Note";
 import { Failure, Query } from "../../ui/Query";
 import { type Column, Table } from "../../ui/Table";
@@ -200,7 +200,7 @@ function Cell({ cell }: { cell: RunCell }) {
       return (
         <div className="text-ink-soft">
           waiting
-          {cell.notBefore !== undefined && ` until ${new Date(cell.notBefore).toLocaleTimeString()}`}
+          {cell.notBefore !== undefined && ` until ${clock(cell.notBefore)}`}
           {note !== undefined && <span className="block text-sm">{note}</span>}
         </div>
       );

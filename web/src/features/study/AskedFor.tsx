@@ -3,6 +3,8 @@ import { Button } from "../../ui/Button";
 import { Note } from "../../ui/Note";
 import { accept, askedFor, decline } from "./api";
 
+const AS = { LEAD: "lead", RATER: "grade in", READER: "read" };
+
 /** Studies whose leads ask for whoever is signed in: they belong to one once they accept. */
 export function AskedFor() {
   const client = useQueryClient();
@@ -16,7 +18,7 @@ export function AskedFor() {
       {asked.data?.map((study) => (
         <Note key={study.studyId} tone="info" role="status" className="mb-5">
           <p>
-            {study.lead} asks you to grade in “{study.title}”.
+            {study.lead} asks you to {AS[study.role]} “{study.title}”.
           </p>
           <div className="mt-2 flex gap-2">
             <Button

@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import type { CSSProperties } from "react";
+import type { CSSProperties, ReactNode } from "react";
 import { NavLink } from "react-router";
 import type { Schemas } from "../../api/client";
 import { classes } from "../../ui/classes";
@@ -35,14 +35,38 @@ export function StrataRail({ study }: { study: Schemas["StudySummary"] }) {
       <p className="px-4 pt-4 pb-2 font-serif leading-snug font-semibold break-words">{study.title}</p>
       <Query of={steps} what="the steps">
         {(states) => (
-          <ol className="pb-6 max-md:flex max-md:overflow-x-auto max-md:pb-0">
-            {states.map((state, i) => (
-              <Layer key={state.step} state={state} edge={EDGES[i % EDGES.length] ?? ""} />
-            ))}
-          </ol>
+          <>
+            <ol className="pb-6 max-md:flex max-md:overflow-x-auto max-md:pb-0">
+              {states.map((state, i) => (
+                <Layer key={state.step} state={state} edge={EDGES[i % EDGES.length] ?? ""} />
+              ))}
+            </ol>
+            {study.role === "LEAD" && (
+              <ul className="flex flex-wrap gap-x-4 border-t border-rule px-4 py-3 text-sm md:block">
+                <Beside to="people">People</Beside>
+                {!study.blind && <Beside to="record">What was done</Beside>}
+              </ul>
+            )}
+          </>
         )}
       </Query>
     </nav>
+  );
+}
+
+/** What belongs to no step. */
+function Beside({ to, children }: { to: string; children: ReactNode }) {
+  return (
+    <li className="py-0.5">
+      <NavLink
+        to={to}
+        className={({ isActive }) =>
+          classes("text-ink-soft hover:underline hover:underline-offset-4", isActive && "font-semibold text-ink")
+        }
+      >
+        {children}
+      </NavLink>
+    </li>
   );
 }
 

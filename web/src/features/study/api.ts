@@ -89,6 +89,25 @@ export function useRemoveRater(studyId: string) {
   });
 }
 
+/** Who leads changes what everybody may see. */
+function useLeadChange<Asked>(mutationFn: (asked: Asked) => Promise<unknown>) {
+  const client = useQueryClient();
+  return useMutation({ mutationFn, onSuccess: () => client.invalidateQueries({ queryKey: studyKeys.all }) });
+}
+
+export const useLetLead = (studyId: string) =>
+  useLeadChange((accountId: string) =>
+    unwrap(api.POST("/api/studies/{studyId}/leads/{accountId}", { params: { path: { studyId, accountId } } })),
+  );
+
+export const useHandOver = (studyId: string) =>
+  useLeadChange((accountId: string) =>
+    unwrap(api.POST("/api/studies/{studyId}/hand-over/{accountId}", { params: { path: { studyId, accountId } } })),
+  );
+
+export const useStepBack = (studyId: string) =>
+  useLeadChange(() => unwrap(api.POST("/api/studies/{studyId}/step-back", ofStudy(studyId))));
+
 export const askedFor = () =>
   queryOptions({
     queryKey: ["asked-for"],

@@ -10,6 +10,7 @@ export {
   useStudyChanged,
   askedFor,
 } from "./api";
+export { NewPerson } from "./NewPerson";
 export { ExpectationForm } from "./ExpectationForm";
 export { ForecastWords } from "./ForecastWords";
 export { Reopenings } from "./Reopenings";

@@ -53,6 +53,22 @@ public class AuthorizationTest extends ServerTest {
             new Row("GET", "/api/account", 200, 200, 200, 401),
             new Row("PUT", "/api/account/password", 400, 400, 400, 401),
             new Row("DELETE", "/api/account/sessions", 200, 200, 200, 401),
+            new Row("DELETE", "/api/account/sessions/{handle}", 200, 200, 200, 401),
+            new Row("PUT", "/api/account", 400, 400, 400, 401),
+            // The demo's lead is an administrator as well.
+            new Row("GET", "/api/accounts", 200, 403, 403, 401),
+            new Row("POST", "/api/accounts", 201, 403, 403, 401),
+            new Row("PUT", "/api/accounts/{accountId}/rights", 404, 403, 403, 401),
+            new Row("POST", "/api/accounts/{accountId}/deactivate", 404, 403, 403, 401),
+            new Row("POST", "/api/accounts/{accountId}/reactivate", 404, 403, 403, 401),
+            new Row("POST", "/api/accounts/{accountId}/link", 404, 403, 403, 401),
+            new Row("GET", "/api/audit-events", 200, 403, 403, 401),
+            new Row("GET", "/api/audit-events/lines", 200, 403, 403, 401),
+            prepares("GET", STUDY + "/audit-events", 200),
+            prepares("GET", STUDY + "/audit-events/lines", 200),
+            prepares("POST", STUDY + "/leads/{accountId}", 404),
+            prepares("POST", STUDY + "/step-back", 409),
+            prepares("POST", STUDY + "/hand-over/{accountId}", 404),
             new Row("GET", "/api/asked", 200, 200, 200, 401),
             new Row("POST", "/api/asked/{studyId}", 404, 404, 404, 401),
             new Row("DELETE", "/api/asked/{studyId}", 404, 404, 404, 401),
@@ -328,6 +344,7 @@ public class AuthorizationTest extends ServerTest {
         ids.put("proposalId", UUID.randomUUID().toString());
         ids.put("splitId", UUID.randomUUID().toString());
         ids.put("place", "0");
+        ids.put("handle", "none");
         ids.put("point", "0");
         ids.put("turn", "0");
         ids.put("digest", "0".repeat(64));
@@ -421,6 +438,12 @@ public class AuthorizationTest extends ServerTest {
     private Object body(String address) {
         if (address.contains("/grades/")) {
             return grade(0, 3);
+        }
+        if (address.equals("/api/accounts")) {
+            return Map.of("signInName", "made-for-this", "name", "Made For This", "mayBringIn", false);
+        }
+        if (address.endsWith("/rights")) {
+            return Map.of("mayBringIn", false, "administrator", false);
         }
         if (address.endsWith("/take-out/preview")) {
             return Map.of("raterId", ids.get("raterId"));

@@ -56,7 +56,13 @@ public final class PlainStudy {
     public PlainStudy(int candidateCount, int promptCount, int raterCount) {
         IntStream.range(0, raterCount)
                 .forEach(i -> raters.add(new AccountView(
-                        AccountId.from(uuid("rater", i)), "rater" + i, "Rater " + (char) ('A' + i), false, true)));
+                        AccountId.from(uuid("rater", i)),
+                        "rater" + i,
+                        "Rater " + (char) ('A' + i),
+                        false,
+                        true,
+                        false,
+                        true)));
         criteria.add(criterion("Correctness", 0, 2));
         criteria.add(criterion("Idiom", 1, 1));
         IntStream.range(0, candidateCount).forEach(i -> candidates.add(candidate(i, false, List.of())));

@@ -104,6 +104,29 @@ public abstract class ServerTest extends AbstractTestNGSpringContextTests {
         return ApiClient.signedIn(address(), name, PASSWORD);
     }
 
+    /** Somebody new, whom the administrator made an account, in a session of their own. */
+    protected ApiClient newcomer(String signInName, boolean mayBringIn) {
+        JsonNode made = as(LEAD).post(
+                        "/api/accounts",
+                        Map.of("signInName", signInName, "name", signInName + " Newcomer", "mayBringIn", mayBringIn))
+                .json();
+        return enters(made.at("/invitation/token").asString());
+    }
+
+    /** Uses a one-time link. */
+    protected ApiClient enters(String token) {
+        ApiClient client = nobody();
+        Map<String, String> use = Map.of("token", token, "displayName", "Somebody New", "password", PASSWORD);
+        ApiClient.Response response = client.post("/api/links/use", use);
+        assertThat(response.status()).as(response.body()).isEqualTo(200);
+        return client;
+    }
+
+    /** The id of whoever is signed in. */
+    protected static String idOf(ApiClient person) {
+        return person.get("/api/account").json().at("/account/id").asString();
+    }
+
     /** The demo study, as its lead sees it. */
     protected String demoStudy() {
         JsonNode studies = as(LEAD).get("/api/studies").json();

@@ -2,6 +2,8 @@ package org.mossbank.server.account;
 
 import jakarta.persistence.Column;
 import jakarta.persistence.Entity;
+import jakarta.persistence.EnumType;
+import jakarta.persistence.Enumerated;
 import jakarta.persistence.Id;
 import jakarta.persistence.Version;
 import java.time.Instant;
@@ -28,6 +30,17 @@ class Account {
     private AccountId invitedBy;
 
     private Instant createdAt;
+
+    private boolean administrator;
+
+    @Nullable
+    private Instant deactivatedAt;
+
+    @Enumerated(EnumType.STRING)
+    private Preferences.@Nullable Theme theme;
+
+    @Nullable
+    private String timeZone;
 
     @Version
     private long version;
@@ -57,6 +70,36 @@ class Account {
         passwordHash = hash;
     }
 
+    void letBeginStudies(boolean may) {
+        mayBringIn = may;
+    }
+
+    void letAdminister(boolean may) {
+        administrator = may;
+    }
+
+    /** Whoever has left cannot sign in; what they did stays theirs. */
+    void deactivate(Instant now) {
+        deactivatedAt = now;
+    }
+
+    void reactivate() {
+        deactivatedAt = null;
+    }
+
+    void rename(String name) {
+        displayName = name;
+    }
+
+    void prefer(Preferences preferences) {
+        theme = preferences.theme();
+        timeZone = preferences.timeZone();
+    }
+
+    boolean isActive() {
+        return deactivatedAt == null;
+    }
+
     boolean isInvitedBy(AccountId other) {
         return other.equals(invitedBy);
     }
@@ -74,6 +117,11 @@ class Account {
     }
 
     AccountView view() {
-        return new AccountView(id, signInName, displayName, mayBringIn, passwordHash != null);
+        return new AccountView(
+                id, signInName, displayName, mayBringIn, passwordHash != null, administrator, isActive());
+    }
+
+    Preferences preferences() {
+        return new Preferences(theme, timeZone);
     }
 }

@@ -7,6 +7,14 @@ import org.mossbank.server.ids.AccountId;
  *
  * @param mayBringIn  whether they may bring in studies
  * @param hasPassword whether they have set a password yet
+ * @param administrator whether they look after accounts and settings
+ * @param active      whether they may sign in; not once they have left
  */
 public record AccountView(
-        AccountId id, String signInName, String displayName, boolean mayBringIn, boolean hasPassword) {}
+        AccountId id,
+        String signInName,
+        String displayName,
+        boolean mayBringIn,
+        boolean hasPassword,
+        boolean administrator,
+        boolean active) {}

@@ -1,14 +1,13 @@
 package org.mossbank.server.account;
 
-import java.security.SecureRandom;
 import java.time.Clock;
-import java.time.Duration;
-import java.util.Base64;
 import java.util.Collection;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Function;
 import java.util.stream.Collectors;
+import org.mossbank.server.audit.Audit;
+import org.mossbank.server.audit.AuditSort;
 import org.mossbank.server.ids.AccountId;
 import org.mossbank.server.shared.Problem;
 import org.mossbank.server.shared.ProblemType;
@@ -25,22 +24,27 @@ public class Accounts {
     /** What a sign-in name looks like, as a regular expression over all of it. */
     public static final String SIGN_IN_NAME = "[a-z0-9][a-z0-9._-]{0,63}";
 
+    /** The same in words. */
+    public static final String SIGN_IN_NAME_RULE =
+            "must be lower-case letters, digits, dots, lines, and start with a letter or digit";
+
+    /** Characters of a sign-in name. */
+    public static final int LONGEST_SIGN_IN_NAME = 64;
+
     /** Characters of a name as shown. */
     public static final int LONGEST_NAME = 200;
 
-    private static final Duration LINK_LIFE = Duration.ofDays(14);
-    private static final int TOKEN_BYTES = 24;
-
     private final AccountRepository accounts;
-    private final OneTimeLinkRepository links;
+    private final OneTimeLinks links;
     private final Passwords passwords;
     private final Clock clock;
-    private final SecureRandom random = new SecureRandom();
+    private final Audit audit;
 
-    Accounts(AccountRepository accounts, OneTimeLinkRepository links, Passwords passwords, Clock clock) {
+    Accounts(AccountRepository accounts, OneTimeLinks links, Passwords passwords, Audit audit, Clock clock) {
         this.accounts = accounts;
         this.links = links;
         this.passwords = passwords;
+        this.audit = audit;
         this.clock = clock;
     }
 
@@ -70,21 +74,28 @@ public class Accounts {
      */
     public record Found(AccountView account, boolean invited) {}
 
-    /** Finds the account with this sign-in name, or makes one without a password that this person invited. */
+    /**
+     * Finds the account with this sign-in name, or makes one without a password that this person invited.
+     */
     @SystemOnly
     @Transactional
     public Found findOrInvite(String signInName, String displayName, AccountId inviter) {
-        Account account = accounts.findBySignInName(signInName)
-                .orElseGet(() -> accounts.save(Account.of(signInName, displayName, false, inviter, clock.instant())));
+        Account account = accounts.findBySignInName(signInName).orElseGet(() -> {
+            audit.keep(AuditSort.ACCOUNT_MADE, signInName);
+            return accounts.save(Account.of(signInName, displayName, false, inviter, clock.instant()));
+        });
         return new Found(account.view(), account.isInvitedBy(inviter));
     }
 
-    /** Makes an account that may bring in studies. */
+    /** Makes the first account: it may bring in studies, and looks after all others. */
     @SystemOnly
     @Transactional
     public AccountView createLead(String signInName, String displayName) {
-        return accounts.save(Account.of(signInName, displayName, true, null, clock.instant()))
-                .view();
+        Account first = accounts.save(Account.of(signInName, displayName, true, null, clock.instant()));
+        first.letAdminister(true);
+        audit.keepOf("", AuditSort.ACCOUNT_MADE, signInName);
+        audit.keepOf("", AuditSort.ADMINISTRATOR_MADE, signInName);
+        return first.view();
     }
 
     /** What is kept of a password; slow, so it is worked out before a transaction begins. */
@@ -117,13 +128,12 @@ public class Accounts {
                     ProblemType.HAS_PASSWORD,
                     "Somebody else invited this person, or they have studies of their own. The administrator can make a link for them.");
         }
-        links.deleteByAccountId(account);
-        byte[] bytes = new byte[TOKEN_BYTES];
-        random.nextBytes(bytes);
-        String token = Base64.getUrlEncoder().withoutPadding().encodeToString(bytes);
-        links.save(OneTimeLink.of(hash(token), account, clock.instant().plus(LINK_LIFE)));
-        AccountView view = accounts.findById(account).orElseThrow().view();
-        return new Invitation(account, view.displayName(), view.signInName(), token);
+        if (!owner.isActive()) {
+            throw new Problem(
+                    ProblemType.ACCOUNT_DEACTIVATED, "This person has left. The administrator can let them come back.");
+        }
+        audit.keep(AuditSort.LINK_MADE, owner.signInName());
+        return links.make(owner);
     }
 
     /** Ends every link to somebody who was taken out, unless another person's invitation made it. */
@@ -131,7 +141,7 @@ public class Accounts {
     @Transactional
     public void endLinks(AccountId account, AccountId inviter) {
         if (accounts.findById(account).filter(a -> a.isInvitedBy(inviter)).isPresent()) {
-            links.deleteByAccountId(account);
+            links.endAll(account);
         }
     }
 
@@ -139,10 +149,11 @@ public class Accounts {
     @SystemOnly
     @Transactional
     public void acceptToken(AccountId account, String token) {
-        if (accounts.findById(account).orElseThrow().passwordHash().isPresent()) {
+        Account found = accounts.findById(account).orElseThrow();
+        if (found.passwordHash().isPresent()) {
             throw new Problem(ProblemType.HAS_PASSWORD, "This person has set a password already.");
         }
-        links.save(OneTimeLink.of(hash(token), account, clock.instant().plus(LINK_LIFE)));
+        links.accept(found, token);
     }
 
     static byte[] hash(String token) {

@@ -1,6 +1,12 @@
 package org.mossbank.server.account;
 
+import java.security.SecureRandom;
 import java.time.Clock;
+import java.time.Duration;
+import java.util.Base64;
+import org.mossbank.server.audit.Audit;
+import org.mossbank.server.audit.AuditSort;
+import org.mossbank.server.ids.AccountId;
 import org.mossbank.server.shared.Problem;
 import org.mossbank.server.shared.ProblemType;
 import org.springframework.stereotype.Component;
@@ -10,21 +16,29 @@ import org.springframework.transaction.annotation.Transactional;
 @Component
 @Transactional(readOnly = true)
 class OneTimeLinks {
+    private static final Duration LIFE = Duration.ofDays(14);
+    private static final int TOKEN_BYTES = 24;
+
     private final OneTimeLinkRepository links;
     private final AccountRepository accounts;
     private final Sessions sessions;
+    private final Audit audit;
     private final Clock clock;
+    private final SecureRandom random = new SecureRandom();
 
-    OneTimeLinks(OneTimeLinkRepository links, AccountRepository accounts, Sessions sessions, Clock clock) {
+    OneTimeLinks(OneTimeLinkRepository links, AccountRepository accounts, Sessions sessions, Audit audit, Clock clock) {
         this.links = links;
         this.accounts = accounts;
         this.sessions = sessions;
+        this.audit = audit;
         this.clock = clock;
     }
 
     /** @throws Problem 404 unless the link can be used */
     public Account owner(String token) {
-        return accounts.findById(live(token).accountId()).orElseThrow(OneTimeLinks::usedOrExpired);
+        return accounts.findById(live(token).accountId())
+                .filter(Account::isActive)
+                .orElseThrow(OneTimeLinks::usedOrExpired);
     }
 
     private OneTimeLink live(String token) {
@@ -39,14 +53,40 @@ class OneTimeLinks {
      */
     @Transactional
     public Account use(String token, String displayName, String passwordHash) {
-        Account owner = accounts.lock(live(token).accountId()).orElseThrow(OneTimeLinks::usedOrExpired);
+        Account owner = accounts.lock(live(token).accountId())
+                .filter(Account::isActive)
+                .orElseThrow(OneTimeLinks::usedOrExpired);
         if (links.deleteLive(Accounts.hash(token), clock.instant()) == 0) {
             throw usedOrExpired();
         }
         links.deleteByAccountId(owner.id());
         owner.setUp(displayName, passwordHash);
         sessions.endAll(owner.signInName());
+        audit.keepOf(owner.signInName(), AuditSort.PASSWORD_SET, "by a one-time link");
         return owner;
+    }
+
+    /** Makes a link; its token is kept nowhere, and earlier ones of this person end. */
+    @Transactional
+    public Invitation make(Account owner) {
+        links.deleteByAccountId(owner.id());
+        byte[] bytes = new byte[TOKEN_BYTES];
+        random.nextBytes(bytes);
+        String token = Base64.getUrlEncoder().withoutPadding().encodeToString(bytes);
+        accept(owner, token);
+        return new Invitation(owner.id(), owner.view().displayName(), owner.signInName(), token);
+    }
+
+    /** Lets a token that was made elsewhere serve as a link. */
+    @Transactional
+    public void accept(Account owner, String token) {
+        links.save(
+                OneTimeLink.of(Accounts.hash(token), owner.id(), clock.instant().plus(LIFE)));
+    }
+
+    @Transactional
+    public void endAll(AccountId account) {
+        links.deleteByAccountId(account);
     }
 
     private static Problem usedOrExpired() {

@@ -6,6 +6,7 @@ import org.mossbank.server.shared.MayRefuse;
 import org.mossbank.server.shared.ProblemType;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PutMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
@@ -26,12 +27,24 @@ class OwnAccountController {
         return accounts.own(session.getId());
     }
 
+    /** Changes one's own name, and what one prefers. */
+    @PutMapping
+    OwnAccountService.OwnAccount write(@Valid @RequestBody OwnAccountService.WriteOwn request, HttpSession session) {
+        return accounts.write(request, session.getId());
+    }
+
     /** Changes one's own password. */
     @MayRefuse(ProblemType.TOO_MANY_WRONG_PASSWORDS)
     @PutMapping("/password")
     OwnAccountService.OwnAccount changePassword(
             @Valid @RequestBody OwnAccountService.ChangePassword request, HttpSession session) {
         return accounts.changePassword(request, session.getId());
+    }
+
+    /** Signs out in one other browser. */
+    @DeleteMapping("/sessions/{handle}")
+    OwnAccountService.OwnAccount signOut(@PathVariable String handle, HttpSession session) {
+        return accounts.signOut(handle, session.getId());
     }
 
     /** Signs out everywhere but here. */

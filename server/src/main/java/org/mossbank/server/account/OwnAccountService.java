@@ -1,7 +1,12 @@
 package org.mossbank.server.account;
 
+import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotBlank;
+import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
+import java.util.List;
+import org.mossbank.server.audit.Audit;
+import org.mossbank.server.audit.AuditSort;
 import org.mossbank.server.shared.Problem;
 import org.springframework.security.access.prepost.PreAuthorize;
 import org.springframework.stereotype.Service;
@@ -17,6 +22,7 @@ class OwnAccountService {
     private final SignInLimit limit;
     private final CurrentAccount current;
     private final TransactionTemplate transactions;
+    private final Audit audit;
 
     OwnAccountService(
             AccountRepository accounts,
@@ -25,7 +31,8 @@ class OwnAccountService {
             Passwords passwords,
             SignInLimit limit,
             CurrentAccount current,
-            TransactionTemplate transactions) {
+            TransactionTemplate transactions,
+            Audit audit) {
         this.accounts = accounts;
         this.links = links;
         this.sessions = sessions;
@@ -33,15 +40,40 @@ class OwnAccountService {
         this.limit = limit;
         this.current = current;
         this.transactions = transactions;
+        this.audit = audit;
     }
 
-    /** @param otherSessions in how many other browsers or devices the person is signed in */
-    record OwnAccount(AccountView account, int otherSessions) {}
+    /**
+     * @param otherSessions how many of them are elsewhere; for pages of the release before
+     * @param sessions      the browsers and devices in which the person is signed in, this one first
+     */
+    record OwnAccount(
+            AccountView account, int otherSessions, Preferences preferences, List<Sessions.OwnSession> sessions) {}
 
     @PreAuthorize("isAuthenticated()")
     public OwnAccount own(String session) {
         Account account = account();
-        return new OwnAccount(account.view(), sessions.countOthers(account.signInName(), session));
+        List<Sessions.OwnSession> own = sessions.of(account.signInName(), session);
+        return new OwnAccount(account.view(), Math.max(0, own.size() - 1), account.preferences(), own);
+    }
+
+    record WriteOwn(
+            @NotBlank @Size(max = Accounts.LONGEST_NAME) String displayName,
+            @NotNull @Valid Preferences preferences) {}
+
+    /** Changes how one is called, and what one prefers. What others wrote down before keeps the name of then. */
+    @PreAuthorize("isAuthenticated()")
+    public OwnAccount write(WriteOwn request, String session) {
+        transactions.executeWithoutResult(status -> {
+            Account own = accounts.lock(current.id()).orElseThrow();
+            String name = request.displayName().strip();
+            if (!own.view().displayName().equals(name)) {
+                audit.keep(AuditSort.NAME_CHANGED, own.view().displayName() + ", now " + name);
+                own.rename(name);
+            }
+            own.prefer(request.preferences());
+        });
+        return own(session);
     }
 
     record ChangePassword(
@@ -75,13 +107,27 @@ class OwnAccountService {
             accounts.lock(account.id()).orElseThrow().change(hash);
             links.deleteByAccountId(account.id());
             sessions.endOthers(account.signInName(), session);
+            audit.keep(AuditSort.PASSWORD_SET, "");
         });
         return own(session);
     }
 
     @PreAuthorize("isAuthenticated()")
     public OwnAccount signOutElsewhere(String session) {
-        sessions.endOthers(account().signInName(), session);
+        transactions.executeWithoutResult(status -> {
+            sessions.endOthers(account().signInName(), session);
+            audit.keep(AuditSort.SIGNED_OUT_ELSEWHERE, "");
+        });
+        return own(session);
+    }
+
+    /** Signs the person out in one other browser; what has ended already stays ended. */
+    @PreAuthorize("isAuthenticated()")
+    public OwnAccount signOut(String handle, String session) {
+        transactions.executeWithoutResult(status -> {
+            sessions.end(account().signInName(), handle);
+            audit.keep(AuditSort.SIGNED_OUT_ELSEWHERE, "");
+        });
         return own(session);
     }
 

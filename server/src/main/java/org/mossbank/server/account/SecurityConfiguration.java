@@ -3,7 +3,10 @@ package org.mossbank.server.account;
 import jakarta.servlet.DispatcherType;
 import jakarta.servlet.http.HttpServletRequest;
 import java.util.List;
+import java.util.Objects;
 import org.jspecify.annotations.Nullable;
+import org.mossbank.server.audit.Audit;
+import org.mossbank.server.audit.AuditSort;
 import org.mossbank.server.shared.ProblemType;
 import org.mossbank.server.shared.ProblemWriter;
 import org.springframework.beans.factory.annotation.Value;
@@ -118,6 +121,7 @@ class SecurityConfiguration {
             HttpSecurity http,
             ProblemWriter problems,
             SecurityContextRepository contexts,
+            Audit audit,
             @Value("${mossbank.description-for-all}") boolean descriptionForAll)
             throws Exception {
         return http.authorizeHttpRequests(requests -> requests.dispatcherTypeMatchers(DispatcherType.ERROR)
@@ -139,6 +143,11 @@ class SecurityConfiguration {
                 .requestCache(c -> c.disable())
                 .logout(l -> l.logoutRequestMatcher(
                                 PathPatternRequestMatcher.withDefaults().matcher(HttpMethod.DELETE, "/api/session"))
+                        .addLogoutHandler((request, response, who) -> {
+                            if (isSignedIn(who)) {
+                                audit.keepOf(Objects.requireNonNull(who).getName(), AuditSort.SIGNED_OUT, "");
+                            }
+                        })
                         .logoutSuccessHandler(new HttpStatusReturningLogoutSuccessHandler(HttpStatus.NO_CONTENT)))
                 .exceptionHandling(e -> e.authenticationEntryPoint((request, response, why) ->
                                 problems.write(response, ProblemType.NOT_SIGNED_IN, "Sign in first."))

@@ -3,6 +3,7 @@ package org.mossbank.server.account;
 import jakarta.servlet.http.Cookie;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
+import jakarta.servlet.http.HttpSession;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotBlank;
 import jakarta.validation.constraints.Size;
@@ -41,8 +42,9 @@ class SessionController {
         this.contexts = contexts;
     }
 
-    /** Who is signed in; without an account, nobody. */
-    record SessionView(@Nullable AccountView account) {}
+    /** Who is signed in, and what they prefer; without an account, nobody. */
+    record SessionView(
+            @Nullable AccountView account, @Nullable Preferences preferences) {}
 
     /** Whether the first lead has still to set a password. */
     record SetupView(boolean awaitsFirstLead) {}
@@ -64,7 +66,9 @@ class SessionController {
     /** Who is signed in, if anybody; sets the CSRF cookie. */
     @GetMapping("/api/session")
     SessionView session() {
-        return new SessionView(signIns.current().orElse(null));
+        return signIns.current()
+                .map(a -> new SessionView(a.view(), a.preferences()))
+                .orElseGet(() -> new SessionView(null, null));
     }
 
     /** Signs in with a name and a password. */
@@ -101,6 +105,9 @@ class SessionController {
         context.setAuthentication(authentication);
         SecurityContextHolder.setContext(context);
         contexts.saveContext(context, http, response);
+        HttpSession session = http.getSession();
+        session.setAttribute(Sessions.ADDRESS, http.getRemoteAddr());
+        session.setAttribute(Sessions.DEVICE, Devices.named(http.getHeader(HttpHeaders.USER_AGENT)));
         return session();
     }
 }

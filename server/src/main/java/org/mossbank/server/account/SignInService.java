@@ -3,6 +3,8 @@ package org.mossbank.server.account;
 import java.util.Locale;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
+import org.mossbank.server.audit.Audit;
+import org.mossbank.server.audit.AuditSort;
 import org.mossbank.server.shared.Problem;
 import org.mossbank.server.shared.ProblemType;
 import org.springframework.http.ResponseCookie;
@@ -21,6 +23,7 @@ class SignInService {
     private final KnownDevices devices;
     private final Passwords passwords;
     private final CurrentAccount current;
+    private final Audit audit;
 
     SignInService(
             AccountRepository accounts,
@@ -28,13 +31,15 @@ class SignInService {
             SignInLimit limit,
             KnownDevices devices,
             Passwords passwords,
-            CurrentAccount current) {
+            CurrentAccount current,
+            Audit audit) {
         this.accounts = accounts;
         this.links = links;
         this.limit = limit;
         this.devices = devices;
         this.passwords = passwords;
         this.current = current;
+        this.audit = audit;
     }
 
     /**
@@ -57,8 +62,11 @@ class SignInService {
         SignInLimit.Try attempt = account.flatMap(a -> devices.of(a.id(), origin.deviceMark()))
                 .map(device -> limit.fromKnownDevice(device, name, origin.address()))
                 .orElseGet(() -> limit.fromElsewhere(name, origin.address()));
-        if (!passwords.matches(request.password(), account.flatMap(Account::passwordHash))) {
+        // Whoever has left is told no more than whoever was never here.
+        if (!passwords.matches(
+                request.password(), account.filter(Account::isActive).flatMap(Account::passwordHash))) {
             attempt.wasWrong();
+            audit.keepOf(account.map(Account::signInName).orElse(""), AuditSort.SIGN_IN_REFUSED, "");
             throw new Problem(ProblemType.WRONG_NAME_OR_PASSWORD, "No account has this name and password.");
         }
         attempt.wasRight();
@@ -67,8 +75,8 @@ class SignInService {
 
     /** Who is signed in, if anybody. */
     @PreAuthorize("permitAll()")
-    public Optional<AccountView> current() {
-        return current.ifSignedIn().flatMap(accounts::findById).map(Account::view);
+    public Optional<Account> current() {
+        return current.ifSignedIn().flatMap(accounts::findById);
     }
 
     /** Whom a link is for. */
@@ -87,6 +95,7 @@ class SignInService {
     }
 
     private Entered entered(Account account, Origin origin) {
+        audit.keepOf(account.signInName(), AuditSort.SIGNED_IN, "");
         return new Entered(
                 new SignedIn(account.id(), account.signInName()),
                 devices.mark(account.id(), origin.deviceMark(), origin.isSecure()));

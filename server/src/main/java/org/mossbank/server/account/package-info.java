@@ -1,7 +1,7 @@
 /** Who may come in: accounts, signing in, one-time links. */
 @ApplicationModule(
         displayName = "Accounts",
-        allowedDependencies = {"ids", "shared"})
+        allowedDependencies = {"ids", "shared", "audit"})
 @NullMarked
 package org.mossbank.server.account;
 

@@ -8,6 +8,8 @@ import java.util.UUID;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.mossbank.server.account.Actor;
+import org.mossbank.server.audit.Audit;
+import org.mossbank.server.audit.AuditSort;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.shared.SystemOnly;
 import org.springframework.stereotype.Service;
@@ -23,13 +25,21 @@ public class Acts {
     private final EntityManager entities;
     private final Sight sight;
     private final Actor actor;
+    private final Audit audit;
 
-    Acts(ActRepository acts, ActOutcomeRepository outcomes, EntityManager entities, Sight sight, Actor actor) {
+    Acts(
+            ActRepository acts,
+            ActOutcomeRepository outcomes,
+            EntityManager entities,
+            Sight sight,
+            Actor actor,
+            Audit audit) {
         this.acts = acts;
         this.outcomes = outcomes;
         this.entities = entities;
         this.sight = sight;
         this.actor = actor;
+        this.audit = audit;
     }
 
     /**
@@ -52,6 +62,14 @@ public class Acts {
                         sight.knowsNames(study),
                         OnRecord.before(study).orElse(null),
                         null)));
+        audit.keep(AuditSort.valueOf(sort.name()), study, subject);
+    }
+
+    /** Writes down what changes no outcome yet, and is known to whoever leads. */
+    @SystemOnly
+    @Transactional(propagation = Propagation.MANDATORY)
+    public void note(StudyId study, AuditSort sort, String subject) {
+        audit.keep(sort, study, subject);
     }
 
     /** Oldest first. */

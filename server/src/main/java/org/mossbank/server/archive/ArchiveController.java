@@ -3,6 +3,8 @@ package org.mossbank.server.archive;
 import jakarta.validation.Valid;
 import java.util.List;
 import java.util.UUID;
+import org.mossbank.server.audit.AuditSort;
+import org.mossbank.server.audit.TakenAway;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.shared.MayRefuse;
 import org.mossbank.server.shared.ProblemType;
@@ -24,11 +26,13 @@ import org.springframework.web.servlet.mvc.method.annotation.StreamingResponseBo
 
 @RestController
 class ArchiveController {
+    private final TakenAway taken;
     private final ArchiveService archives;
     private final ImportJobs imports;
     private final NextStudy next;
 
-    ArchiveController(ArchiveService archives, ImportJobs imports, NextStudy next) {
+    ArchiveController(ArchiveService archives, ImportJobs imports, NextStudy next, TakenAway taken) {
+        this.taken = taken;
         this.next = next;
         this.archives = archives;
         this.imports = imports;
@@ -86,6 +90,7 @@ class ArchiveController {
     @GetMapping(path = "/api/studies/{studyId}/archive", produces = "application/zip")
     ResponseEntity<StreamingResponseBody> writeOut(@PathVariable StudyId studyId) {
         ArchiveFiles files = archives.writeOut(studyId);
+        taken.of(studyId, AuditSort.STUDY_EXPORTED, "archive");
         return ResponseEntity.ok()
                 .header(HttpHeaders.CONTENT_DISPOSITION, "attachment; filename=\"study.zip\"")
                 .contentType(new MediaType("application", "zip"))

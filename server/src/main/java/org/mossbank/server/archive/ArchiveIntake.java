@@ -105,7 +105,7 @@ class ArchiveIntake {
 
     private Brought load(ArchiveLoader.Weighed weighed, AccountId lead, String digest) {
         ArchiveLoader.Loaded loaded = loader.load(weighed, lead);
-        known.add(loaded.studyId(), lead, digest);
+        known.add(loaded.studyId(), lead, digest, weighed.archive().head().title());
         return new Brought(
                 loaded.studyId(),
                 weighed.archive().head().title(),

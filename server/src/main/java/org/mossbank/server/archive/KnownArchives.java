@@ -3,6 +3,10 @@ package org.mossbank.server.archive;
 import java.time.Clock;
 import java.util.List;
 import java.util.Optional;
+import org.mossbank.core.estimate.Require;
+import org.mossbank.server.account.Accounts;
+import org.mossbank.server.audit.Audit;
+import org.mossbank.server.audit.AuditSort;
 import org.mossbank.server.ids.AccountId;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.study.Studies;
@@ -13,11 +17,15 @@ import org.springframework.stereotype.Component;
 class KnownArchives {
     private final ArchiveImportRepository imports;
     private final Studies studies;
+    private final Accounts accounts;
+    private final Audit audit;
     private final Clock clock;
 
-    KnownArchives(ArchiveImportRepository imports, Studies studies, Clock clock) {
+    KnownArchives(ArchiveImportRepository imports, Studies studies, Accounts accounts, Audit audit, Clock clock) {
         this.imports = imports;
         this.studies = studies;
+        this.accounts = accounts;
+        this.audit = audit;
         this.clock = clock;
     }
 
@@ -30,7 +38,10 @@ class KnownArchives {
     }
 
     /** Within the transaction of whoever loads it. */
-    void add(StudyId study, AccountId lead, String digest) {
+    void add(StudyId study, AccountId lead, String digest, String title) {
+        // An import goes on when whoever sent it has left the page: nobody asks then.
+        String who = Require.known(accounts.byId(List.of(lead)), lead).signInName();
+        audit.keepOf(who, AuditSort.STUDY_BROUGHT_IN, study, title);
         imports.save(ArchiveImport.of(study, lead, digest, clock.instant()));
     }
 }

@@ -3,6 +3,7 @@
         displayName = "Archive",
         allowedDependencies = {
             "ids",
+            "audit",
             "acts",
             "recommendation",
             "shared",

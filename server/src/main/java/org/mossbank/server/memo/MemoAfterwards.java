@@ -8,6 +8,8 @@ import java.util.Base64;
 import java.util.List;
 import java.util.UUID;
 import org.mossbank.server.account.Actor;
+import org.mossbank.server.audit.Audit;
+import org.mossbank.server.audit.AuditSort;
 import org.mossbank.server.memo.document.EntryView;
 import org.mossbank.server.memo.document.WholeMemo;
 import org.mossbank.server.shared.Problem;
@@ -29,6 +31,7 @@ class MemoAfterwards {
     private final MemoDrafts drafts;
     private final EntityManager entities;
     private final Actor actor;
+    private final Audit audit;
     private final SecureRandom random = new SecureRandom();
 
     MemoAfterwards(
@@ -36,12 +39,14 @@ class MemoAfterwards {
             MemoLinkRepository links,
             MemoDrafts drafts,
             EntityManager entities,
-            Actor actor) {
+            Actor actor,
+            Audit audit) {
         this.entries = entries;
         this.links = links;
         this.drafts = drafts;
         this.entities = entities;
         this.actor = actor;
+        this.audit = audit;
     }
 
     /** Oldest first. */
@@ -109,6 +114,7 @@ class MemoAfterwards {
         Instant now = actor.now();
         MemoLink link = MemoLink.of(memo.id(), Sha256.of(token), now, actor.name(), now.plus(Duration.ofDays(days)));
         entities.persist(link);
+        audit.keep(AuditSort.MEMO_LINK_MADE, memo.studyId(), days + " days");
         return new Made(link.view(), token);
     }
 

@@ -3,6 +3,8 @@ package org.mossbank.server.memo;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.Min;
 import java.nio.charset.StandardCharsets;
+import org.mossbank.server.audit.AuditSort;
+import org.mossbank.server.audit.TakenAway;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.memo.paper.MemoPackage;
 import org.mossbank.server.shared.MayRefuse;
@@ -26,9 +28,11 @@ import org.springframework.web.servlet.mvc.method.annotation.StreamingResponseBo
 @RestController
 @RequestMapping("/api/studies/{studyId}/memos")
 class MemoController {
+    private final TakenAway taken;
     private final MemoService memos;
 
-    MemoController(MemoService memos) {
+    MemoController(MemoService memos, TakenAway taken) {
+        this.taken = taken;
         this.memos = memos;
     }
 
@@ -113,6 +117,7 @@ class MemoController {
     @GetMapping(path = "/{number}/markdown", produces = "text/markdown")
     ResponseEntity<byte[]> markdown(@PathVariable StudyId studyId, @PathVariable int number) {
         String text = memos.markdown(studyId, number);
+        taken.of(studyId, AuditSort.MEMO_EXPORTED, number + ", Markdown");
         return ResponseEntity.ok()
                 .header(HttpHeaders.CONTENT_DISPOSITION, "attachment; filename=\"memo-" + number + ".md\"")
                 .contentType(new MediaType("text", "markdown", StandardCharsets.UTF_8))
@@ -124,6 +129,7 @@ class MemoController {
     @GetMapping(path = "/{number}/package", produces = "application/zip")
     ResponseEntity<StreamingResponseBody> files(@PathVariable StudyId studyId, @PathVariable int number) {
         MemoPackage files = memos.files(studyId, number);
+        taken.of(studyId, AuditSort.MEMO_EXPORTED, number + ", package");
         return ResponseEntity.ok()
                 .header(HttpHeaders.CONTENT_DISPOSITION, "attachment; filename=\"memo-" + number + ".zip\"")
                 .contentType(new MediaType("application", "zip"))

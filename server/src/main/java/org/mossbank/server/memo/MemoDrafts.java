@@ -7,6 +7,8 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.UUID;
 import org.mossbank.server.account.Actor;
+import org.mossbank.server.audit.Audit;
+import org.mossbank.server.audit.AuditSort;
 import org.mossbank.server.ids.AccountId;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.memo.document.MemoBasis;
@@ -27,18 +29,21 @@ class MemoDrafts {
     private final MemoDissentRepository dissents;
     private final EntityManager entities;
     private final Actor actor;
+    private final Audit audit;
 
     MemoDrafts(
             MemoRepository memos,
             FrozenMemoRepository frozen,
             MemoDissentRepository dissents,
             EntityManager entities,
-            Actor actor) {
+            Actor actor,
+            Audit audit) {
         this.memos = memos;
         this.frozen = frozen;
         this.dissents = dissents;
         this.entities = entities;
         this.actor = actor;
+        this.audit = audit;
     }
 
     private static Problem notHere() {
@@ -185,6 +190,7 @@ class MemoDrafts {
                     "A rater has said in the meantime where they see it otherwise. Read it again before you sign.");
         }
         memo.sign(actor.now(), actor.id(), actor.name());
+        audit.keep(AuditSort.MEMO_SIGNED, study, String.valueOf(number));
         entities.persist(signed);
     }
 }

@@ -3,6 +3,7 @@
         displayName = "Memo",
         allowedDependencies = {
             "ids",
+            "audit",
             "shared",
             "files",
             "account",

@@ -9,6 +9,7 @@ import org.mossbank.core.assignment.GradingTask;
 import org.mossbank.core.estimate.Require;
 import org.mossbank.server.account.AccountView;
 import org.mossbank.server.account.Accounts;
+import org.mossbank.server.account.CurrentAccount;
 import org.mossbank.server.answer.AnswerFacts;
 import org.mossbank.server.answer.FactsOfAnswers;
 import org.mossbank.server.candidate.CandidateView;
@@ -30,19 +31,29 @@ class PlanBases {
     private final Prompts prompts;
     private final Candidates candidates;
     private final FactsOfAnswers answers;
+    private final CurrentAccount current;
 
-    PlanBases(Accounts accounts, Studies studies, Prompts prompts, Candidates candidates, FactsOfAnswers answers) {
+    PlanBases(
+            Accounts accounts,
+            Studies studies,
+            Prompts prompts,
+            Candidates candidates,
+            FactsOfAnswers answers,
+            CurrentAccount current) {
         this.accounts = accounts;
         this.studies = studies;
         this.prompts = prompts;
         this.candidates = candidates;
         this.answers = answers;
+        this.current = current;
     }
 
     PlanBasis of(StudyId study, PlanRequest request) {
         Map<AccountId, Role> members = studies.members(study);
+        // Of several leads, only whoever draws the sheets takes some.
         List<AccountId> graders = members.entrySet().stream()
-                .filter(m -> m.getValue() == Role.RATER || request.leadGrades())
+                .filter(m -> m.getValue() == Role.RATER
+                        || request.leadGrades() && m.getKey().equals(current.id()))
                 .map(Map.Entry::getKey)
                 .toList();
         Map<String, AccountView> raters = accounts.byId(graders).values().stream()

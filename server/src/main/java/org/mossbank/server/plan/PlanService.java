@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.stream.IntStream;
 import org.mossbank.core.assignment.SheetPlan;
 import org.mossbank.core.estimate.Require;
+import org.mossbank.server.account.CurrentAccount;
 import org.mossbank.server.acts.ActSort;
 import org.mossbank.server.acts.Acts;
 import org.mossbank.server.grading.Grading;
@@ -30,6 +31,7 @@ class PlanService {
     private final TransactionTemplate transactions;
     private final Acts acts;
     private final Clock clock;
+    private final CurrentAccount current;
 
     PlanService(
             Grading grading,
@@ -38,8 +40,10 @@ class PlanService {
             PlanDrawing drawing,
             TransactionTemplate transactions,
             Acts acts,
-            Clock clock) {
+            Clock clock,
+            CurrentAccount current) {
         this.acts = acts;
+        this.current = current;
         this.drawing = drawing;
         this.clock = clock;
         this.grading = grading;
@@ -84,7 +88,7 @@ class PlanService {
         }
         rubrics.use(study);
         if (request.leadGrades()) {
-            studies.leadGrades(study);
+            studies.leadGrades(study, current.id());
         }
         grading.open(
                 study,

@@ -6,6 +6,8 @@ import jakarta.validation.constraints.Size;
 import java.nio.charset.StandardCharsets;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.server.acts.OnRecord;
+import org.mossbank.server.audit.AuditSort;
+import org.mossbank.server.audit.TakenAway;
 import org.mossbank.server.ids.CandidateId;
 import org.mossbank.server.ids.KindId;
 import org.mossbank.server.ids.StudyId;
@@ -27,11 +29,14 @@ import org.springframework.web.servlet.mvc.method.annotation.StreamingResponseBo
 
 @RestController
 class RecommendationController {
+    private final TakenAway taken;
     private final RecommendationService recommendation;
     private final LookService looks;
     private final OnRecord record;
 
-    RecommendationController(RecommendationService recommendation, LookService looks, OnRecord record) {
+    RecommendationController(
+            RecommendationService recommendation, LookService looks, OnRecord record, TakenAway taken) {
+        this.taken = taken;
         this.looks = looks;
         this.record = record;
         this.recommendation = recommendation;
@@ -83,6 +88,7 @@ class RecommendationController {
     @GetMapping(path = "/api/studies/{studyId}/grades", produces = "text/csv")
     ResponseEntity<StreamingResponseBody> grades(@PathVariable StudyId studyId) {
         GradesTable.Rows rows = recommendation.grades(studyId);
+        taken.of(studyId, AuditSort.STUDY_EXPORTED, "grades");
         return ResponseEntity.ok()
                 .header(HttpHeaders.CONTENT_DISPOSITION, "attachment; filename=\"grades.csv\"")
                 .contentType(new MediaType("text", "csv", StandardCharsets.UTF_8))

@@ -3,6 +3,7 @@
         displayName = "Recommendation",
         allowedDependencies = {
             "ids",
+            "audit",
             "acts",
             "files",
             "shared",

@@ -7,6 +7,7 @@ import org.springframework.http.ProblemDetail;
 
 /** The sorts of refusal there are. Names never change; each has a page in {@code docs/problems/}. */
 public enum ProblemType {
+    ACCOUNT_DEACTIVATED(HttpStatus.CONFLICT, "Has left"),
     ANSWERS_REFUSED(HttpStatus.BAD_REQUEST, "Answers refused"),
     ARCHIVE_REFUSED(HttpStatus.BAD_REQUEST, "Archive refused"),
     BRIEF_CLOSED(HttpStatus.CONFLICT, "Brief is closed"),
@@ -19,6 +20,8 @@ public enum ProblemType {
     HAS_PASSWORD(HttpStatus.CONFLICT, "Has a password"),
     INTERNAL(HttpStatus.INTERNAL_SERVER_ERROR, "Something went wrong"),
     INVALID_REQUEST(HttpStatus.BAD_REQUEST, "Invalid request"),
+    LAST_ADMINISTRATOR(HttpStatus.CONFLICT, "Last administrator"),
+    LAST_LEAD(HttpStatus.CONFLICT, "Last lead"),
     LINK_USED_OR_EXPIRED(HttpStatus.NOT_FOUND, "Link used or expired"),
     MALFORMED_REQUEST(HttpStatus.BAD_REQUEST, "Malformed request"),
     MEMO_SIGNED(HttpStatus.CONFLICT, "Memo is signed"),

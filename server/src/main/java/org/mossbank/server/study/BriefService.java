@@ -13,12 +13,15 @@ import org.jspecify.annotations.Nullable;
 import org.mossbank.server.account.Actor;
 import org.mossbank.server.acts.ActSort;
 import org.mossbank.server.acts.Acts;
+import org.mossbank.server.audit.AuditSort;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.progress.Step;
 import org.mossbank.server.progress.StepReport;
 import org.mossbank.server.progress.StepState;
 import org.mossbank.server.shared.Problem;
 import org.mossbank.server.shared.ProblemType;
+import org.mossbank.server.study.people.ExpectationRepository;
+import org.mossbank.server.study.people.Membership;
 import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.security.access.prepost.PreAuthorize;
 import org.springframework.stereotype.Component;
@@ -118,7 +121,12 @@ class BriefService {
                             ProblemType.CHANGED_ELSEWHERE, "The brief was changed in another window since you saw it.")
                     .with("current", view(found));
         }
+        String rule = found.view().brief().rule().inWords();
         found.write(request.title().strip(), request.brief());
+        String now = found.view().brief().rule().inWords();
+        if (!now.equals(rule)) {
+            acts.note(study, AuditSort.RULE_CHANGED, now);
+        }
         entities.flush();
         return view(found);
     }

@@ -14,6 +14,7 @@ import org.mossbank.server.files.Table;
 import org.mossbank.server.files.TableForm;
 import org.mossbank.server.files.Tables;
 import org.mossbank.server.files.WrittenFiles;
+import org.mossbank.server.study.people.PeopleService;
 
 /** Who grades and what they expected, as rows of the open format. */
 public final class PeopleRows {

@@ -15,6 +15,10 @@ import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.shared.Problem;
 import org.mossbank.server.shared.ProblemType;
 import org.mossbank.server.shared.SystemOnly;
+import org.mossbank.server.study.people.Expectation;
+import org.mossbank.server.study.people.ExpectationRepository;
+import org.mossbank.server.study.people.Membership;
+import org.mossbank.server.study.people.MembershipRepository;
 import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -141,24 +145,26 @@ public class Studies {
                 .toList();
     }
 
-    /** Everybody of a study, with what they are. */
+    /** Everybody of a study, with what they are; without those who were asked to lead it and have not accepted. */
     @SystemOnly
     public Map<AccountId, Role> members(StudyId study) {
-        return memberships.ofStudy(study).stream().collect(Collectors.toMap(Membership::accountId, Membership::role));
+        return memberships.ofStudy(study).stream()
+                .filter(m -> m.isAccepted() || m.role() != Role.LEAD)
+                .collect(Collectors.toMap(Membership::accountId, Membership::role));
     }
 
-    /** Makes the lead one of those who grade. */
+    /** Makes a lead one of those who grade. */
     @SystemOnly
     @Transactional
-    public void leadGrades(StudyId study) {
-        memberships.ofStudy(study).stream().filter(m -> m.role() == Role.LEAD).forEach(Membership::takeSheets);
+    public void leadGrades(StudyId study, AccountId lead) {
+        memberships.findById(new Membership.Key(study, lead)).orElseThrow().takeSheets();
     }
 
     /** The studies that a person leads. */
     @SystemOnly
     public List<StudyId> ofLead(AccountId account) {
         return memberships.ofAccount(account).stream()
-                .filter(m -> m.role() == Role.LEAD)
+                .filter(m -> m.role() == Role.LEAD && m.isAccepted())
                 .map(Membership::studyId)
                 .toList();
     }
@@ -190,7 +196,7 @@ public class Studies {
 
     @SystemOnly
     @Transactional
-    void left(StudyId study, AccountId rater) {
+    public void left(StudyId study, AccountId rater) {
         entities.flush();
         events.publishEvent(new RaterLeft(study, rater));
     }
@@ -246,6 +252,12 @@ public class Studies {
     public void claimForRound(StudyId study) {
         studies.lock(study);
         refuseUnlessPreparing(study);
+    }
+
+    /** Takes the study alone until the transaction ends. */
+    @SystemOnly
+    public void claim(StudyId study) {
+        studies.lock(study);
     }
 
     /**

@@ -8,6 +8,8 @@ import org.mossbank.server.acts.Sight;
 import org.mossbank.server.ids.AccountId;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.shared.Problem;
+import org.mossbank.server.study.people.Membership;
+import org.mossbank.server.study.people.MembershipRepository;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Transactional;
 
@@ -78,11 +80,11 @@ public class StudyAccess implements Sight {
                 .isPresent();
     }
 
-    /** Whoever grades knows nothing until the round is closed; a lead who grades only while it is open. */
+    /** Whoever grades or reads knows nothing until the round is closed; a lead who grades only while it is open. */
     boolean isBlind(Membership membership) {
-        return membership.role() == Role.RATER
-                ? rounds.of(membership.studyId()) != RoundStage.Stage.CLOSED
-                : membership.grades() && rounds.of(membership.studyId()) == RoundStage.Stage.GRADING;
+        return membership.role() == Role.LEAD
+                ? membership.grades() && rounds.of(membership.studyId()) == RoundStage.Stage.GRADING
+                : rounds.of(membership.studyId()) != RoundStage.Stage.CLOSED;
     }
 
     /** Whoever may begin or bring in studies of their own. */

@@ -14,12 +14,18 @@ import java.util.random.RandomGenerator;
 import java.util.stream.Collectors;
 import org.mossbank.core.estimate.Require;
 import org.mossbank.server.account.Actor;
+import org.mossbank.server.audit.Audit;
+import org.mossbank.server.audit.AuditSort;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.progress.Step;
 import org.mossbank.server.progress.StepReport;
 import org.mossbank.server.progress.StepState;
+import org.mossbank.server.study.people.Membership;
+import org.mossbank.server.study.people.MembershipRepository;
 import org.springframework.context.ApplicationEventPublisher;
+import org.springframework.context.event.EventListener;
 import org.springframework.security.access.prepost.PreAuthorize;
+import org.springframework.stereotype.Component;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
@@ -112,6 +118,26 @@ class StudyService {
         entities.flush();
         events.publishEvent(new StudyBegun(study.id()));
         return one(study.id());
+    }
+
+    /** Writes down that a study was begun. */
+    @Component
+    static class BegunOnRecord {
+        private final Audit audit;
+        private final Studies studies;
+
+        BegunOnRecord(Audit audit, Studies studies) {
+            this.audit = audit;
+            this.studies = studies;
+        }
+
+        @EventListener
+        public void begun(StudyBegun event) {
+            audit.keep(
+                    AuditSort.STUDY_BEGUN,
+                    event.studyId(),
+                    studies.get(event.studyId()).title());
+        }
     }
 
     /** Steps that a blind lead may follow: they tell neither names nor results. */

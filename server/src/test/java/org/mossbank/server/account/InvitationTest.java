@@ -25,7 +25,7 @@ public class InvitationTest extends ServerTest {
     public void aSecondLead() throws SQLException {
         JsonNode brought = as(LEAD).upload("/api/studies/archive?again=true", zip(byHandWith("second")))
                 .json();
-        ApiClient client = comesIn(brought.at("/invitations/0/token").asString());
+        ApiClient client = enters(brought.at("/invitations/0/token").asString());
         try (Connection connection = DATABASE.connect();
                 PreparedStatement may = connection.prepareStatement(
                         "update account set may_bring_in = true where sign_in_name = 'second'")) {
@@ -39,15 +39,6 @@ public class InvitationTest extends ServerTest {
         Map<String, byte[]> files = byHand();
         files.put("raters.csv", bytes("rater,name\n" + rater + ",Somebody New\nbram,Bram Okkers\n"));
         return files;
-    }
-
-    private ApiClient comesIn(String token) {
-        ApiClient client = nobody();
-        Map<String, String> use = Map.of("token", token, "displayName", "Somebody", "password", PASSWORD);
-        ApiClient.Response response = client.post("/api/links/use", use);
-        assertThat(response.status()).as(response.body()).isEqualTo(200);
-        client.get("/api/session");
-        return client;
     }
 
     private static String begins(ApiClient lead) {
@@ -151,11 +142,11 @@ public class InvitationTest extends ServerTest {
     @Test
     public void whoLostTheirPasswordGetsANewLinkFromWhoInvitedThem() {
         ApiClient.Response added = add(other, study, "forgetful");
-        ApiClient before = comesIn(tokenOf(added));
+        ApiClient before = enters(tokenOf(added));
         String path = study + "/raters/" + added.json().path("accountId").asString() + "/link";
 
         String token = other.post(path, Map.of()).json().path("token").asString();
-        comesIn(token);
+        enters(token);
 
         assertThat(before.get("/api/session").json().has("account"))
                 .as("signed out where they were")
@@ -166,7 +157,7 @@ public class InvitationTest extends ServerTest {
     @Test
     public void noLinkIsMadeForWhoBelongsToSomebodyElsesStudyAsWell() {
         ApiClient.Response added = add(other, study, "of-two-studies");
-        ApiClient person = comesIn(tokenOf(added));
+        ApiClient person = enters(tokenOf(added));
         String elsewhere = begins(as(LEAD));
         add(as(LEAD), elsewhere, "of-two-studies");
         String path = study + "/raters/" + added.json().path("accountId").asString() + "/link";
@@ -181,7 +172,7 @@ public class InvitationTest extends ServerTest {
 
     @Test
     public void aPasswordIsChangedWithTheOldOneAndEndsOtherSessions() {
-        ApiClient here = comesIn(tokenOf(add(other, study, "changes")));
+        ApiClient here = enters(tokenOf(add(other, study, "changes")));
         ApiClient there = ApiClient.signedIn(address(), "changes", PASSWORD);
         assertThat(here.get("/api/account").json().path("otherSessions").asInt())
                 .isEqualTo(1);
@@ -212,7 +203,7 @@ public class InvitationTest extends ServerTest {
 
     @Test
     public void whoFindsABrowserOpenGuessesNoMoreOftenThanWhoSignsIn() {
-        ApiClient here = comesIn(tokenOf(add(other, study, "left-open")));
+        ApiClient here = enters(tokenOf(add(other, study, "left-open")));
         int status = 400;
         for (int i = 0; i < 12 && status == 400; i++) {
             Map<String, String> guess = Map.of("current", "guess number " + i, "password", NEW_PASSWORD);
@@ -223,7 +214,7 @@ public class InvitationTest extends ServerTest {
 
     @Test
     public void signingOutElsewhereLeavesThisOne() {
-        ApiClient here = comesIn(tokenOf(add(other, study, "elsewhere")));
+        ApiClient here = enters(tokenOf(add(other, study, "elsewhere")));
         ApiClient there = ApiClient.signedIn(address(), "elsewhere", PASSWORD);
         assertThat(here.delete("/api/account/sessions")
                         .json()

@@ -1,4 +1,4 @@
-package org.mossbank.server.study;
+package org.mossbank.server.study.people;
 
 import jakarta.persistence.Embeddable;
 import jakarta.persistence.EmbeddedId;
@@ -8,18 +8,22 @@ import jakarta.persistence.Enumerated;
 import java.io.Serializable;
 import org.mossbank.server.ids.AccountId;
 import org.mossbank.server.ids.StudyId;
+import org.mossbank.server.study.Role;
 
 /** That a person belongs to a study, and as what. */
 @Entity
-class Membership {
+public class Membership {
     @Embeddable
-    record Key(StudyId studyId, AccountId accountId) implements Serializable {}
+    public record Key(StudyId studyId, AccountId accountId) implements Serializable {}
 
     @EmbeddedId
     private Key key;
 
     @Enumerated(EnumType.STRING)
     private Role role;
+
+    /** Kept apart from the role: to a server of the release before, a reader is a rater without sheets. */
+    private boolean reads;
 
     private boolean grades;
     private boolean accepted;
@@ -28,47 +32,57 @@ class Membership {
     protected Membership() {}
 
     /** Of somebody with an account of their own, who is asked first. */
-    static Membership asked(StudyId studyId, AccountId accountId, Role role) {
+    public static Membership asked(StudyId studyId, AccountId accountId, Role role) {
         Membership membership = of(studyId, accountId, role);
         membership.accepted = false;
         return membership;
     }
 
-    static Membership of(StudyId studyId, AccountId accountId, Role role) {
+    public static Membership of(StudyId studyId, AccountId accountId, Role role) {
         Membership membership = new Membership();
         membership.key = new Key(studyId, accountId);
-        membership.role = role;
+        membership.become(role);
         membership.grades = role == Role.RATER;
         membership.accepted = true;
         return membership;
     }
 
+    public final void become(Role now) {
+        reads = now == Role.READER;
+        role = now == Role.LEAD ? Role.LEAD : Role.RATER;
+    }
+
+    /** Grades no more, as nothing was dealt to them. */
+    public void leaveGrading() {
+        grades = false;
+    }
+
     /** A lead takes sheets like any rater. */
-    void takeSheets() {
+    public void takeSheets() {
         grades = true;
     }
 
-    void accept() {
+    public void accept() {
         accepted = true;
     }
 
-    boolean isAccepted() {
+    public boolean isAccepted() {
         return accepted;
     }
 
-    StudyId studyId() {
+    public StudyId studyId() {
         return key.studyId();
     }
 
-    AccountId accountId() {
+    public AccountId accountId() {
         return key.accountId();
     }
 
-    Role role() {
-        return role;
+    public Role role() {
+        return reads ? Role.READER : role;
     }
 
-    boolean grades() {
+    public boolean grades() {
         return grades;
     }
 }

@@ -1,4 +1,4 @@
-package org.mossbank.server.study;
+package org.mossbank.server.study.people;
 
 import jakarta.validation.Valid;
 import java.util.List;
@@ -20,8 +20,10 @@ import org.springframework.web.bind.annotation.RestController;
 @RestController
 class PeopleController {
     private final PeopleService people;
+    private final Leadership leadership;
 
-    PeopleController(PeopleService people) {
+    PeopleController(PeopleService people, Leadership leadership) {
+        this.leadership = leadership;
         this.people = people;
     }
 
@@ -31,7 +33,7 @@ class PeopleController {
         return people.all(studyId);
     }
 
-    /** Adds a rater, by an invitation where there is no account yet; also while raters grade. */
+    /** Adds a rater, a reader or another lead, by an invitation where there is no account yet; also while raters grade. */
     @MayRefuse(ProblemType.ROUND_CLOSED)
     @PostMapping("/api/studies/{studyId}/raters")
     @ResponseStatus(HttpStatus.CREATED)
@@ -39,7 +41,31 @@ class PeopleController {
         return people.add(studyId, request);
     }
 
-    /** Takes a rater out before the round is opened. */
+    /** Lets somebody of the study lead it, too. */
+    @MayRefuse({ProblemType.ROUND_OPENED, ProblemType.NOT_READY})
+    @PostMapping("/api/studies/{studyId}/leads/{accountId}")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void letLead(@PathVariable StudyId studyId, @PathVariable AccountId accountId) {
+        leadership.letLead(studyId, accountId);
+    }
+
+    /** Leads no more, and reads from then on. */
+    @MayRefuse(ProblemType.LAST_LEAD)
+    @PostMapping("/api/studies/{studyId}/step-back")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void stepBack(@PathVariable StudyId studyId) {
+        leadership.stepBack(studyId);
+    }
+
+    /** Hands the study over: somebody else leads it, and whoever asks steps back. */
+    @MayRefuse({ProblemType.ROUND_OPENED, ProblemType.NOT_READY, ProblemType.LAST_LEAD})
+    @PostMapping("/api/studies/{studyId}/hand-over/{accountId}")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void handOver(@PathVariable StudyId studyId, @PathVariable AccountId accountId) {
+        leadership.handOver(studyId, accountId);
+    }
+
+    /** Takes a rater out before the round is opened; a reader at any time. */
     @MayRefuse({ProblemType.CALIBRATING, ProblemType.ROUND_OPENED})
     @DeleteMapping("/api/studies/{studyId}/raters/{raterId}")
     @ResponseStatus(HttpStatus.NO_CONTENT)

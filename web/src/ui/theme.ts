@@ -24,16 +24,24 @@ function subscribe(listener: () => void): () => void {
   return () => listeners.delete(listener);
 }
 
+function keep(next: ThemeChoice): void {
+  if (next === "system") {
+    localStorage.removeItem(KEY);
+  } else {
+    localStorage.setItem(KEY, next);
+  }
+  apply();
+}
+
+/** Takes over what somebody chose in another browser. */
+export function followTheme(chosen: ThemeChoice): void {
+  if (chosen !== choice()) {
+    keep(chosen);
+  }
+}
+
 /** The reader's choice of theme, and how to change it. */
 export function useTheme(): { theme: ThemeChoice; setTheme: (theme: ThemeChoice) => void } {
   const theme = useSyncExternalStore(subscribe, choice);
-  const setTheme = (next: ThemeChoice) => {
-    if (next === "system") {
-      localStorage.removeItem(KEY);
-    } else {
-      localStorage.setItem(KEY, next);
-    }
-    apply();
-  };
-  return { theme, setTheme };
+  return { theme, setTheme: keep };
 }

@@ -1,13 +1,14 @@
-package org.mossbank.server.study;
+package org.mossbank.server.study.people;
 
 import jakarta.persistence.EmbeddedId;
 import jakarta.persistence.Entity;
 import java.time.Instant;
 import org.mossbank.server.ids.AccountId;
+import org.mossbank.server.study.Declared;
 
 /** What one person expected before they saw anything. */
 @Entity
-class Expectation {
+public class Expectation {
     @EmbeddedId
     private Membership.Key key;
 
@@ -18,23 +19,23 @@ class Expectation {
     @SuppressWarnings("NullAway.Init")
     protected Expectation() {}
 
-    static Expectation of(Membership.Key key) {
+    public static Expectation of(Membership.Key key) {
         Expectation expectation = new Expectation();
         expectation.key = key;
         return expectation;
     }
 
-    void declare(String newExpects, String newUsesToday, Instant now) {
+    public void declare(String newExpects, String newUsesToday, Instant now) {
         expects = newExpects;
         usesToday = newUsesToday;
         declaredAt = now;
     }
 
-    AccountId accountId() {
+    public AccountId accountId() {
         return key.accountId();
     }
 
-    Declared view() {
+    public Declared view() {
         return new Declared(key.accountId(), expects, usesToday, declaredAt);
     }
 }

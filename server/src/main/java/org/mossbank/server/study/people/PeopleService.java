@@ -1,11 +1,10 @@
-package org.mossbank.server.study;
+package org.mossbank.server.study.people;
 
 import jakarta.persistence.EntityManager;
 import jakarta.validation.constraints.NotBlank;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Pattern;
 import jakarta.validation.constraints.Size;
-import java.time.Clock;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
@@ -17,10 +16,16 @@ import org.mossbank.server.account.AccountView;
 import org.mossbank.server.account.Accounts;
 import org.mossbank.server.account.CurrentAccount;
 import org.mossbank.server.account.Invitation;
+import org.mossbank.server.audit.AuditSort;
 import org.mossbank.server.ids.AccountId;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.shared.Problem;
 import org.mossbank.server.shared.ProblemType;
+import org.mossbank.server.study.AnswersSeen;
+import org.mossbank.server.study.Declared;
+import org.mossbank.server.study.Role;
+import org.mossbank.server.study.RoundStage;
+import org.mossbank.server.study.Studies;
 import org.springframework.security.access.prepost.PreAuthorize;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -28,7 +33,7 @@ import org.springframework.transaction.annotation.Transactional;
 /** Who belongs to a study, and what they expected before they saw anything. */
 @Service
 @Transactional(readOnly = true)
-class PeopleService {
+public class PeopleService {
     private final Studies studies;
     private final MembershipRepository memberships;
     private final ExpectationRepository expectations;
@@ -36,7 +41,7 @@ class PeopleService {
     private final CurrentAccount current;
     private final List<AnswersSeen> seen;
     private final EntityManager entities;
-    private final Clock clock;
+    private final Moment moment;
 
     PeopleService(
             Studies studies,
@@ -46,7 +51,7 @@ class PeopleService {
             CurrentAccount current,
             List<AnswersSeen> seen,
             EntityManager entities,
-            Clock clock) {
+            Moment moment) {
         this.studies = studies;
         this.memberships = memberships;
         this.expectations = expectations;
@@ -54,7 +59,7 @@ class PeopleService {
         this.current = current;
         this.seen = seen;
         this.entities = entities;
-        this.clock = clock;
+        this.moment = moment;
     }
 
     /**
@@ -98,14 +103,18 @@ class PeopleService {
                 declared.contains(account.id()));
     }
 
-    record AddRater(
-            @NotNull
-            @Pattern(
-                    regexp = Accounts.SIGN_IN_NAME,
-                    message = "must be lower-case letters, digits, dots, lines, and start with a letter or digit")
+    /** @param role as what they are added; as a rater if it is absent */
+    public record AddRater(
+            @NotNull @Pattern(regexp = Accounts.SIGN_IN_NAME, message = Accounts.SIGN_IN_NAME_RULE)
             String signInName,
 
-            @NotBlank @Size(max = Accounts.LONGEST_NAME) String name) {}
+            @NotBlank @Size(max = Accounts.LONGEST_NAME) String name,
+            @Nullable Role role) {
+        /** A rater, where nothing else is said. */
+        Role as() {
+            return role == null ? Role.RATER : role;
+        }
+    }
 
     /**
      * @param invitation how they get in, if they have no password yet; shown this once
@@ -114,7 +123,7 @@ class PeopleService {
     record AddedRater(AccountId accountId, @Nullable Invitation invitation, boolean asked) {}
 
     /**
-     * Adds a rater. Who has no account gets one, and a one-time link; who was invited by the same person before belongs to
+     * Adds a rater, a reader or another lead. Who has no account gets one, and a one-time link; who was invited by the same person before belongs to
      * the study at once; anybody else's account is asked, and belongs to it once they accept.
      *
      * <p>While raters grade, somebody may still come in, with no sheet until some are dealt to them.
@@ -132,32 +141,42 @@ class PeopleService {
             throw new Problem(ProblemType.INVALID_REQUEST, "This person belongs to the study already.")
                     .withErrors(List.of(new Problem.FieldError("signInName", "belongs to the study already")));
         }
+        moment.audit()
+                .keep(
+                        AuditSort.PERSON_ADDED,
+                        study,
+                        account.signInName() + ", " + request.as().inWords());
         if (!found.invited()) {
-            entities.persist(Membership.asked(study, account.id(), Role.RATER));
+            entities.persist(Membership.asked(study, account.id(), request.as()));
             return new AddedRater(account.id(), null, true);
         }
-        entities.persist(Membership.of(study, account.id(), Role.RATER));
+        entities.persist(Membership.of(study, account.id(), request.as()));
         return new AddedRater(
                 account.id(), account.hasPassword() ? null : accounts.invite(account.id(), current.id()), false);
     }
 
-    /** Takes a rater out again, while nothing is graded. */
+    /** Takes a rater out again, while nothing is graded; readers, and who was asked to lead, at any time. */
     @PreAuthorize("@studyAccess.mayLead(#study)")
     @Transactional
     public void remove(StudyId study, AccountId rater) {
-        studies.requirePreparing(study);
-        Membership membership = raterOrNotFound(study, rater);
+        Membership membership = memberOrNotFound(study, rater);
+        if (membership.role() == Role.RATER) {
+            studies.requirePreparing(study);
+        }
+        AccountView account = Require.known(accounts.byId(List.of(rater)), rater);
+        moment.audit().keep(AuditSort.PERSON_TAKEN_OUT, study, account.signInName());
         expectations.deleteById(new Membership.Key(study, rater));
         memberships.delete(membership);
         accounts.endLinks(rater, current.id());
         studies.left(study, rater);
     }
 
-    private Membership raterOrNotFound(StudyId study, AccountId rater) {
+    /** Anybody but those who lead. */
+    private Membership memberOrNotFound(StudyId study, AccountId member) {
         return memberships
-                .findById(new Membership.Key(study, rater))
-                .filter(m -> m.role() == Role.RATER)
-                .orElseThrow(() -> Problem.notFound("This rater"));
+                .findById(new Membership.Key(study, member))
+                .filter(m -> m.role() != Role.LEAD || !m.isAccepted())
+                .orElseThrow(() -> Problem.notFound("This person"));
     }
 
     /**
@@ -169,7 +188,7 @@ class PeopleService {
     @PreAuthorize("@studyAccess.mayLead(#study)")
     @Transactional
     public Invitation invite(StudyId study, AccountId rater) {
-        raterOrNotFound(study, rater);
+        memberOrNotFound(study, rater);
         Set<StudyId> own = Set.copyOf(studies.ofLead(current.id()));
         boolean elsewhere =
                 memberships.ofAccount(rater).stream().anyMatch(m -> m.isAccepted() && !own.contains(m.studyId()));
@@ -181,21 +200,21 @@ class PeopleService {
         return accounts.invite(rater, current.id());
     }
 
-    /** A study that asks for somebody. */
-    record Asked(StudyId studyId, String title, String lead) {}
+    /** A study that asks for somebody, and as what. */
+    record Asked(StudyId studyId, String title, String lead, Role role) {}
 
     /** The studies that ask for whoever asks. */
     @PreAuthorize("isAuthenticated()")
     public List<Asked> asked() {
         return memberships.ofAccount(current.id()).stream()
                 .filter(m -> !m.isAccepted())
-                .map(m -> new Asked(m.studyId(), studies.get(m.studyId()).title(), leadOf(m.studyId())))
+                .map(m -> new Asked(m.studyId(), studies.get(m.studyId()).title(), leadOf(m.studyId()), m.role()))
                 .toList();
     }
 
     private String leadOf(StudyId study) {
         List<AccountId> leads = memberships.ofStudy(study).stream()
-                .filter(m -> m.role() == Role.LEAD)
+                .filter(m -> m.role() == Role.LEAD && m.isAccepted())
                 .map(Membership::accountId)
                 .toList();
         return accounts.byId(leads).values().stream()
@@ -209,6 +228,7 @@ class PeopleService {
     @Transactional
     public void accept(StudyId study) {
         open(study).accept();
+        moment.audit().keep(AuditSort.PERSON_ACCEPTED, study, "");
     }
 
     /** Does not want to; with the round open their sheets stay, for the lead to hand over. */
@@ -216,7 +236,8 @@ class PeopleService {
     @Transactional
     public void decline(StudyId study) {
         Membership asked = open(study);
-        if (studies.stage(study) == RoundStage.Stage.PREPARING) {
+        moment.audit().keep(AuditSort.PERSON_DECLINED, study, "");
+        if (asked.role() != Role.RATER || studies.stage(study) == RoundStage.Stage.PREPARING) {
             memberships.delete(asked);
         }
     }
@@ -245,7 +266,7 @@ class PeopleService {
         boolean open = isOpen(study, known.isPresent());
         var shown = known.filter(k -> open);
         return new OwnExpectation(
-                studies.get(study).brief().asksExpectations(),
+                isAsked(study),
                 known.isPresent(),
                 open,
                 shown.map(Declared::expects).orElse(""),
@@ -257,7 +278,7 @@ class PeopleService {
      * lead reads answers as they come in, and then it is too late.
      */
     private boolean isOpen(StudyId study, boolean declared) {
-        if (!studies.get(study).brief().asksExpectations()) {
+        if (!isAsked(study)) {
             return false;
         }
         boolean leads = studies.members(study).get(current.id()) == Role.LEAD;
@@ -271,7 +292,13 @@ class PeopleService {
         };
     }
 
-    record Declare(
+    /** Readers are not: nothing hangs on what they expect. */
+    private boolean isAsked(StudyId study) {
+        return studies.get(study).brief().asksExpectations()
+                && studies.members(study).get(current.id()) != Role.READER;
+    }
+
+    public record Declare(
             @NotNull @Size(max = 300) String expects,
             @NotNull @Size(max = 300) String usesToday) {}
 
@@ -287,7 +314,10 @@ class PeopleService {
                     "What you expect counts only from before anything was seen. It stays as it is.");
         }
         Expectation expectation = expectations.findById(key).orElseGet(() -> Expectation.of(key));
-        expectation.declare(request.expects().strip(), request.usesToday().strip(), clock.instant());
+        expectation.declare(
+                request.expects().strip(),
+                request.usesToday().strip(),
+                moment.clock().instant());
         expectations.saveAndFlush(expectation);
         return expectation(study);
     }

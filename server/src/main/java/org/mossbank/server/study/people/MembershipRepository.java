@@ -1,4 +1,4 @@
-package org.mossbank.server.study;
+package org.mossbank.server.study.people;
 
 import java.util.List;
 import org.mossbank.server.ids.AccountId;
@@ -6,7 +6,7 @@ import org.mossbank.server.ids.StudyId;
 import org.springframework.data.jpa.repository.JpaRepository;
 import org.springframework.data.jpa.repository.Query;
 
-interface MembershipRepository extends JpaRepository<Membership, Membership.Key> {
+public interface MembershipRepository extends JpaRepository<Membership, Membership.Key> {
     @Query("select m from Membership m where m.key.accountId = :account")
     List<Membership> ofAccount(AccountId account);
 

@@ -1,0 +1,3 @@
+export { AccountsPage } from "./AccountsPage";
+export { AdministrationLayout } from "./AdministrationLayout";
+export { RecordPage } from "./RecordPage";

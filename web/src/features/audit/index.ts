@@ -1,0 +1,2 @@
+export { AuditTable } from "./AuditTable";
+export { StudyRecordPage } from "./StudyRecordPage";
