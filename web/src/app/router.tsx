@@ -1,5 +1,5 @@
 import { createBrowserRouter, Navigate } from "react-router";
-import { SignInPage, WelcomePage } from "../features/account";
+import { AddressPage, LostPasswordPage, SignInPage, WelcomePage } from "../features/account";
 import { HomePage } from "./HomePage";
 import { NotFoundPage } from "./NotFoundPage";
 import { SignedInLayout } from "./SignedInLayout";
@@ -8,6 +8,8 @@ import { SignedInLayout } from "./SignedInLayout";
 export const router = createBrowserRouter([
   { path: "/sign-in", element: <SignInPage /> },
   { path: "/welcome", element: <WelcomePage /> },
+  { path: "/address", element: <AddressPage /> },
+  { path: "/lost-password", element: <LostPasswordPage /> },
   {
     element: <SignedInLayout />,
     hydrateFallbackElement: <p role="status" className="p-6" />,

@@ -5,7 +5,7 @@ import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { render, screen, waitFor } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { MemoryRouter, Route, Routes } from "react-router";
-import { describe, expect, it } from "vitest";
+import { describe, expect, it, vi } from "vitest";
 import type { Schemas } from "../api/client";
 import { SignedInLayout } from "../app/SignedInLayout";
 import { AccountPage } from "../features/account/AccountPage";
@@ -18,6 +18,7 @@ const account = (id: string, displayName: string): Schemas["AccountView"] => ({
   displayName,
   hasPassword: true,
   mayBringIn: false,
+  canSignIn: true,
   administrator: false,
   active: true,
 });
@@ -165,6 +166,27 @@ describe("one's own account", () => {
     });
   });
 
+  it("adds a provider, and takes it off again", async () => {
+    const went = vi.spyOn(location, "assign").mockImplementation(() => undefined);
+    let identities = [{ provider: "island", name: "Island", shownAs: "ase-l", usedAt: "2026-03-02T08:00:00Z" }];
+    server()
+      .on("GET /api/session", () => ({ body: { account: account("ase", "Åse Lund") } }))
+      .on("GET /api/account", () => ({ body: own(0) }))
+      .on("GET /api/sign-in", () => ({ body: { passwords: true, providers: [{ id: "harbour", name: "Harbour" }] } }))
+      .on("GET /api/account/identities", () => ({ body: identities }))
+      .on("POST /api/account/identities/harbour", () => ({ body: { address: "/api/sign-in/harbour" } }))
+      .on("DELETE /api/account/identities/island", () => {
+        identities = [];
+        return { body: identities };
+      });
+    at("/account?refused=known-already");
+    expect(await screen.findByText(/you are somebody else here already/)).toBeDefined();
+    await userEvent.click(screen.getByRole("button", { name: "Not by Island any more" }));
+    await waitFor(() => expect(screen.queryByText(/ase-l/)).toBeNull());
+    await userEvent.click(screen.getByRole("button", { name: "Sign in by Harbour as well" }));
+    await waitFor(() => expect(went).toHaveBeenCalledWith("/api/sign-in/harbour"));
+  });
+
   it("takes another password, and says in which other browsers one is", async () => {
     const { asked } = server()
       .on("GET /api/session", () => ({ body: { account: account("ase", "Åse Lund") } }))
@@ -203,5 +225,60 @@ describe("a study that asks for somebody", () => {
     await userEvent.click(screen.getByRole("button", { name: "Accept" }));
     await waitFor(() => expect(screen.queryByText(/asks you to grade/)).toBeNull());
     expect(asked.some((a) => a.method === "POST" && a.path === "/api/asked/s1")).toBe(true);
+  });
+});
+
+describe("mail", () => {
+  it("takes an address, says what is still to be done, and forgets it again", async () => {
+    const mail = (more: object) => ({
+      address: "ase@harbour.example",
+      confirmed: false,
+      digest: true,
+      reminders: true,
+      ...more,
+    });
+    let now: object = { on: true };
+    const { asked } = server()
+      .on("GET /api/session", () => ({ body: { account: account("ase", "Åse Lund") } }))
+      .on("GET /api/account", () => ({
+        body: { account: account("ase", "Åse Lund"), otherSessions: 0, preferences: {}, sessions: [] },
+      }))
+      .on("GET /api/account/mail", () => ({ body: now }))
+      .on("PUT /api/account/mail", () => {
+        now = { on: true, mail: mail({ digest: false }) };
+        return { body: now };
+      })
+      .on("DELETE /api/account/mail", () => {
+        now = { on: true };
+        return { body: now };
+      });
+    at("/account");
+    await userEvent.type(await screen.findByLabelText("Your address"), "ase@harbour.example");
+    await userEvent.click(screen.getByLabelText("A letter in the morning, on days when something waits"));
+    await userEvent.click(screen.getByRole("button", { name: "Take this address" }));
+    expect(await screen.findByText(/A letter is on its way/)).toBeDefined();
+    expect(asked.find((a) => a.method === "PUT")?.body).toEqual({
+      address: "ase@harbour.example",
+      digest: false,
+      reminders: true,
+    });
+    await userEvent.click(screen.getByRole("button", { name: "Forget the address" }));
+    expect(await screen.findByRole("button", { name: "Take this address" })).toBeDefined();
+  });
+
+  it("says of an address that takes none why", async () => {
+    server()
+      .on("GET /api/session", () => ({ body: { account: account("ase", "Åse Lund") } }))
+      .on("GET /api/account", () => ({
+        body: { account: account("ase", "Åse Lund"), otherSessions: 0, preferences: {}, sessions: [] },
+      }))
+      .on("GET /api/account/mail", () => ({
+        body: {
+          on: true,
+          mail: { address: "a@b.example", confirmed: true, digest: true, reminders: true, trouble: "it is full" },
+        },
+      }));
+    at("/account");
+    expect(await screen.findByText("No mail reaches it: it is full.")).toBeDefined();
   });
 });

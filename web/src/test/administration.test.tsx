@@ -27,6 +27,7 @@ const account = (id: string, more: Partial<Schemas["AccountView"]> = {}): Schema
   displayName: id.toUpperCase(),
   hasPassword: true,
   mayBringIn: false,
+  canSignIn: true,
   administrator: false,
   active: true,
   ...more,

@@ -5,7 +5,7 @@ import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { render, screen, waitFor } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { MemoryRouter, Route, Routes } from "react-router";
-import { describe, expect, it } from "vitest";
+import { describe, expect, it, vi } from "vitest";
 import type { Schemas } from "../api/client";
 import { SignInPage } from "../features/account/SignInPage";
 import { WelcomePage } from "../features/account/WelcomePage";
@@ -20,6 +20,7 @@ const ACCOUNT: Schemas["AccountView"] = {
   displayName: "Åse Lund",
   hasPassword: true,
   mayBringIn: false,
+  canSignIn: true,
   administrator: false,
   active: true,
 };
@@ -73,11 +74,39 @@ describe("signing in", () => {
     },
   );
 
+  it("goes to a provider and says why one came back without being let in", async () => {
+    const went = vi.spyOn(location, "assign").mockImplementation(() => undefined);
+    server()
+      .on("GET /api/session", () => ({ body: {} }))
+      .on("GET /api/demo/sign-ins", () => ({ status: 404, body: NOT_FOUND }))
+      .on("GET /api/sign-in", () => ({ body: { passwords: false, providers: [{ id: "harbour", name: "Harbour" }] } }));
+    at("/sign-in?refused=left&next=%2Fsheets%2Fs7");
+    expect(await screen.findByText(/Your account is closed/)).toBeTruthy();
+    await userEvent.click(await screen.findByRole("button", { name: "Sign in by Harbour" }));
+    expect(screen.queryByLabelText("Password")).toBeNull();
+    expect(went).toHaveBeenCalledWith("/api/sign-in/harbour?next=%2Fsheets%2Fs7");
+  });
+
   it("says why it did not work, and offers no demo where there is none", async () => {
     asked("/").on("POST /api/session", () => refusal("The name or the password is not right."));
     await signIn();
     expect((await screen.findByRole("alert")).textContent).toBe("The name or the password is not right.");
     expect(screen.queryByText(/This is the demo/)).toBeNull();
+  });
+});
+
+describe("a one-time link by a provider", () => {
+  it("takes the link along, in the session and not in the address", async () => {
+    const went = vi.spyOn(location, "assign").mockImplementation(() => undefined);
+    const { asked } = server()
+      .on("GET /api/session", () => ({ body: {} }))
+      .on("POST /api/links/inspect", () => ({ body: ACCOUNT }))
+      .on("GET /api/sign-in", () => ({ body: { passwords: true, providers: [{ id: "harbour", name: "Harbour" }] } }))
+      .on("POST /api/links/provider", () => ({ body: { address: "/api/sign-in/harbour" } }));
+    at("/welcome#t0ken");
+    await userEvent.click(await screen.findByRole("button", { name: "Sign in by Harbour" }));
+    await waitFor(() => expect(went).toHaveBeenCalledWith("/api/sign-in/harbour"));
+    expect(asked.at(-1)?.body).toEqual({ token: "t0ken", provider: "harbour" });
   });
 });
 

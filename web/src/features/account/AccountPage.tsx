@@ -11,6 +11,8 @@ import { type ThemeChoice, useTheme } from "../../ui/theme";
 import { useTitle } from "../../ui/useTitle";
 import { changePassword, ownAccount, themeOnWire, useWriteOwn } from "./api";
 import { NewPasswordFields, useNewPassword } from "./NewPassword";
+import { OwnMail } from "./OwnMail";
+import { OwnProviders } from "./OwnProviders";
 import { OwnSessions } from "./OwnSessions";
 import { THEMES } from "./themes";
 
@@ -29,6 +31,8 @@ export function AccountPage() {
             </p>
             <OwnWays account={account} preferences={preferences} />
             {account.hasPassword && <PasswordChange />}
+            <OwnMail />
+            <OwnProviders />
             <OwnSessions sessions={sessions} />
           </>
         )}

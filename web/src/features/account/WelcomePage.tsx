@@ -1,4 +1,4 @@
-import { useQuery } from "@tanstack/react-query";
+import { useMutation, useQuery } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
 import { Link, useLocation, useNavigate } from "react-router";
 import { ApiProblem, type Schemas } from "../../api/client";
@@ -7,10 +7,12 @@ import { Button } from "../../ui/Button";
 import { Field } from "../../ui/Field";
 import { Note } from "../../ui/Note";
 import { Query } from "../../ui/Query";
+import { Trouble } from "../../ui/Trouble";
 import { useTitle } from "../../ui/useTitle";
-import { linkOwner, useLink } from "./api";
+import { linkBy, linkOwner, useLink, waysIn } from "./api";
 import { Frontispiece } from "./Frontispiece";
 import { NewPasswordFields, useNewPassword } from "./NewPassword";
+import { Providers } from "./Providers";
 
 /** Where a one-time link leads. Its token stands behind the #, so that no server on the way writes it down. */
 export function WelcomePage() {
@@ -29,10 +31,28 @@ export function WelcomePage() {
         </>
       ) : (
         <Query of={owner} what="the link">
-          {(account) => <PasswordForm token={token} account={account} />}
+          {(account) => <WaysToUse token={token} account={account} />}
         </Query>
       )}
     </Frontispiece>
+  );
+}
+
+/** A link is used with a password or by a provider, as this installation has it. */
+function WaysToUse({ token, account }: { token: string; account: Schemas["AccountView"] }) {
+  const ways = useQuery(waysIn());
+  const passwords = ways.data?.passwords ?? true;
+  const by = useMutation({ mutationFn: linkBy, onSuccess: ({ address }) => location.assign(address) });
+  return (
+    <>
+      {passwords && <PasswordForm token={token} account={account} />}
+      <div className={passwords ? "mt-4" : undefined}>
+        <Providers disabled={by.isPending} onChoose={(provider) => by.mutate({ token, provider: provider.id })}>
+          <p>{passwords ? "Or without a password:" : `You are ${account.displayName} here. This link works once.`}</p>
+        </Providers>
+        <Trouble error={by.error} className="mt-2" />
+      </div>
+    </>
   );
 }
 

@@ -61,6 +61,9 @@ export function useSignIn() {
   });
 }
 
+/** Where the browser goes to sign out at a provider as well. */
+const SIGN_OUT_AT = "X-Mossbank-Sign-Out-At";
+
 export function useSignOut() {
   const enter = useEnter();
   return useMutation({
@@ -72,10 +75,62 @@ export function useSignOut() {
       if (!response.ok && response.status !== 401) {
         throw new Error("Signing out failed.");
       }
+      return response.headers.get(SIGN_OUT_AT);
     },
-    onSuccess: () => enter({}),
+    onSuccess: (elsewhere) => {
+      enter({});
+      if (elsewhere !== null) {
+        location.assign(elsewhere);
+      }
+    },
   });
 }
+
+/** In which ways one signs in here. */
+export const waysIn = () =>
+  queryOptions({
+    queryKey: ["ways-in"],
+    queryFn: ({ signal }) => unwrap(api.GET("/api/sign-in", { signal })),
+    staleTime: Infinity,
+  });
+
+export const linkBy = (body: Schemas["UseLinkBy"]) => unwrap(api.POST("/api/links/provider", { body }));
+
+export const ownIdentities = () =>
+  queryOptions({
+    queryKey: ["own-account", "identities"],
+    queryFn: ({ signal }) => unwrap(api.GET("/api/account/identities", { signal })),
+  });
+
+const byProvider = (provider: string) => ({ params: { path: { provider } } });
+
+export const addProvider = (provider: string) =>
+  unwrap(api.POST("/api/account/identities/{provider}", byProvider(provider)));
+
+export const removeProvider = (provider: string) =>
+  unwrap(api.DELETE("/api/account/identities/{provider}", byProvider(provider)));
+
+/** Whether mail goes out here at all. */
+export const mailOn = () =>
+  queryOptions({
+    queryKey: ["mail-on"],
+    queryFn: ({ signal }) => unwrap(api.GET("/api/mail", { signal })),
+    staleTime: Infinity,
+  });
+
+export const ownMail = () =>
+  queryOptions({
+    queryKey: ["own-account", "mail"],
+    queryFn: ({ signal }) => unwrap(api.GET("/api/account/mail", { signal })),
+  });
+
+export const chooseMail = (body: Schemas["ChooseMail"]) => unwrap(api.PUT("/api/account/mail", { body }));
+
+export const forgetMail = () => unwrap(api.DELETE("/api/account/mail"));
+
+export const confirmAddress = (body: Schemas["ConfirmAddress"]) => unwrap(api.POST("/api/links/address", { body }));
+
+export const losePassword = (body: Schemas["LostPassword"]) => unwrap(api.POST("/api/links/lost", { body }));
 
 export const linkOwner = (token: string) =>
   queryOptions({

@@ -28,7 +28,7 @@ export function AccountsPage() {
       <div className="flex items-baseline gap-4">
         <h1>Accounts</h1>
         <span className="ml-auto">
-          <MakeAccount onMade={(made) => show(made.invitation)} />
+          <MakeAccount onMade={(made) => made.invitation && show(made.invitation)} />
         </span>
       </div>
       <p className="mt-1 max-w-prose text-ink-soft">

@@ -74,7 +74,7 @@ function columns(rights: ReturnType<typeof useSetRights>): Column<Account>[] {
 }
 
 function stateOf(account: Account): string {
-  return account.active ? (account.hasPassword ? "in use" : "no password yet") : "has left";
+  return account.active ? (account.canSignIn ? "in use" : "has not come in yet") : "has left";
 }
 
 function right(

@@ -17,7 +17,7 @@ export function MakeAccount({ onMade }: { onMade: (made: Schemas["MadeAccount"])
   const submit = (event: FormEvent) => {
     event.preventDefault();
     make.mutate(
-      { ...names.value, mayBringIn },
+      { ...names.sent, mayBringIn },
       {
         onSuccess: (made) => {
           setAsking(false);

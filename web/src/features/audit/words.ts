@@ -7,6 +7,8 @@ export const DONE: Record<AuditSort, string> = {
   SIGNED_OUT: "Signed out",
   SIGNED_OUT_ELSEWHERE: "Signed out elsewhere",
   PASSWORD_SET: "Password set",
+  PROVIDER_ADDED: "Provider of sign-ins added",
+  PROVIDER_REMOVED: "Provider of sign-ins taken off",
   NAME_CHANGED: "Name changed",
   ACCOUNT_MADE: "Account made",
   ACCOUNT_DEACTIVATED: "Account deactivated",

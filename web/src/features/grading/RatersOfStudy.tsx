@@ -43,6 +43,11 @@ export function RatersOfStudy({ people }: { people: Person[] }) {
           {add.error.message}
         </Note>
       )}
+      {add.data?.mailed && (
+        <Note tone="good" role="status" className="mt-2">
+          An invitation goes to them by mail.
+        </Note>
+      )}
       {add.data?.asked && (
         <Note tone="info" role="status" className="mt-2">
           Whoever signs in by this name has an account of their own. They are asked, and belong to the study once they
@@ -73,7 +78,8 @@ function raterColumns(
       cell: (p) =>
         p.accepted ? (
           <span className="inline-flex items-center gap-2">
-            {p.hasPassword ? "has a password" : "has not signed in yet"}
+            {p.hasPassword ? "can sign in" : "has not signed in yet"}
+            {p.mailTrouble !== undefined && <span className="text-sm text-clay">No mail: {p.mailTrouble}.</span>}
             <Button disabled={invite.isPending} aria-label={`New link for ${p.name}`} onClick={() => invite.again(p)}>
               New link
             </Button>

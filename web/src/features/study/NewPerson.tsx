@@ -22,7 +22,7 @@ export function NewPerson({ add, roles, onInvited }: NewPersonProps) {
   const role = chosen ?? roles[0]?.value ?? "RATER";
   const submit = (event: FormEvent) => {
     event.preventDefault();
-    const sent = names.value;
+    const sent = names.sent;
     add.mutate(role === "RATER" ? sent : { ...sent, role }, {
       onSuccess: ({ invitation }) => {
         names.clear(sent);

@@ -56,6 +56,11 @@ function PeopleOfStudy({ people }: { people: Person[] }) {
       {!(add.error instanceof ApiProblem && add.error.errors.length > 0) && (
         <Trouble error={add.error} className="mt-2" />
       )}
+      {add.data?.mailed && (
+        <Note tone="good" role="status" className="mt-2">
+          An invitation goes to them by mail.
+        </Note>
+      )}
       {add.data?.asked && (
         <Note tone="info" role="status" className="mt-2">
           Whoever signs in by this name has an account of their own. They are asked, and belong to the study once they
@@ -123,8 +128,12 @@ const COLUMNS: Column<Person>[] = [
   {
     key: "state",
     head: "Account",
-    cell: (p) =>
-      p.accepted ? (p.hasPassword ? "has a password" : "has not signed in yet") : "was asked, has not accepted yet",
+    cell: (p) => (
+      <>
+        {p.accepted ? (p.hasPassword ? "can sign in" : "has not signed in yet") : "was asked, has not accepted yet"}
+        {p.mailTrouble !== undefined && <span className="block text-sm text-clay">No mail: {p.mailTrouble}.</span>}
+      </>
+    ),
   },
 ];
 

@@ -50,6 +50,17 @@ public class AuthorizationTest extends ServerTest {
             new Row("GET", "/api/demo/sign-ins", 200, 200, 200, 200),
             new Row("POST", "/api/links/inspect", 400, 400, 400, 400),
             new Row("POST", "/api/links/use", 400, 400, 400, 400),
+            new Row("GET", "/api/sign-in", 200, 200, 200, 200),
+            new Row("POST", "/api/links/provider", 400, 400, 400, 400),
+            new Row("GET", "/api/mail", 200, 200, 200, 200),
+            new Row("GET", "/api/account/mail", 200, 200, 200, 401),
+            new Row("PUT", "/api/account/mail", 400, 400, 400, 401),
+            new Row("DELETE", "/api/account/mail", 200, 200, 200, 401),
+            new Row("POST", "/api/links/address", 400, 400, 400, 400),
+            new Row("POST", "/api/links/lost", 400, 400, 400, 400),
+            new Row("GET", "/api/account/identities", 200, 200, 200, 401),
+            new Row("POST", "/api/account/identities/{provider}", 404, 404, 404, 401),
+            new Row("DELETE", "/api/account/identities/{provider}", 200, 200, 200, 401),
             new Row("GET", "/api/account", 200, 200, 200, 401),
             new Row("PUT", "/api/account/password", 400, 400, 400, 401),
             new Row("DELETE", "/api/account/sessions", 200, 200, 200, 401),
@@ -345,6 +356,7 @@ public class AuthorizationTest extends ServerTest {
         ids.put("splitId", UUID.randomUUID().toString());
         ids.put("place", "0");
         ids.put("handle", "none");
+        ids.put("provider", "none");
         ids.put("point", "0");
         ids.put("turn", "0");
         ids.put("digest", "0".repeat(64));

@@ -61,6 +61,7 @@ public final class PlainStudy {
                         "Rater " + (char) ('A' + i),
                         false,
                         true,
+                        true,
                         false,
                         true)));
         criteria.add(criterion("Correctness", 0, 2));

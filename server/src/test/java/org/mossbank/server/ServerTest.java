@@ -19,7 +19,9 @@ import java.util.stream.Stream;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipInputStream;
 import java.util.zip.ZipOutputStream;
+import org.mossbank.standin.mail.MailStandIn;
 import org.mossbank.testkit.ApiClient;
+import org.mossbank.testkit.ProviderProcess;
 import org.mossbank.testkit.SheetWork;
 import org.mossbank.testkit.TestDatabase;
 import org.springframework.boot.test.context.SpringBootTest;
@@ -49,6 +51,20 @@ public abstract class ServerTest extends AbstractTestNGSpringContextTests {
     /** Where the server may read repositories, as its administrator would set it. */
     protected static final Path REPOSITORIES = temporaryFolder();
 
+    /** Where the provider of sign-ins listens, once a test has started it. */
+    protected static final int PROVIDER_PORT = ProviderProcess.freePort();
+
+    /** Takes what the server sends. */
+    protected static final MailStandIn MAIL = mail();
+
+    private static MailStandIn mail() {
+        try {
+            return MailStandIn.start(0, null);
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+
     private static Path temporaryFolder() {
         try {
             return Files.createTempDirectory("repositories").toRealPath();
@@ -76,6 +92,21 @@ public abstract class ServerTest extends AbstractTestNGSpringContextTests {
         registry.add("mossbank.allowed.sources", () -> "127.0.0.1");
         registry.add("mossbank.secrets.standin", () -> SECRET);
         registry.add("mossbank.hosts.standin", () -> "127.0.0.1");
+        registry.add("mossbank.providers.harbour.name", () -> "Harbour office");
+        registry.add("mossbank.providers.harbour.issuer", () -> "http://127.0.0.1:" + PROVIDER_PORT);
+        registry.add("mossbank.providers.harbour.client", () -> "mossbank");
+        registry.add("mossbank.providers.harbour.secret", () -> ProviderProcess.SECRET);
+        registry.add("mossbank.providers.harbour.leads", () -> "model-leads");
+        registry.add("mossbank.mail.host", () -> "127.0.0.1");
+        registry.add("mossbank.mail.port", MAIL::port);
+        registry.add("mossbank.mail.security", () -> "NONE");
+        registry.add("mossbank.mail.from", () -> "mossbank@harbour.example");
+        registry.add("mossbank.mail.address", () -> "https://mossbank.example");
+        // One that nobody can reach.
+        registry.add("mossbank.providers.island.name", () -> "The island");
+        registry.add("mossbank.providers.island.issuer", () -> "http://127.0.0.1:1");
+        registry.add("mossbank.providers.island.client", () -> "mossbank");
+        registry.add("mossbank.providers.island.secret", () -> "nobody hears it");
         registry.add("mossbank.demo.enabled", () -> "true");
         registry.add("mossbank.demo.folder", () -> ROOT.resolve("demo").toString());
     }

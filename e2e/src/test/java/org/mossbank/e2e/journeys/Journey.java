@@ -5,6 +5,7 @@ import java.util.HashMap;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
 import org.mossbank.e2e.Browser;
+import org.mossbank.testkit.ProviderProcess;
 import org.mossbank.testkit.ServerProcess;
 import org.mossbank.testkit.TestDatabase;
 import org.testng.ITestContext;
@@ -25,6 +26,9 @@ public abstract class Journey {
     /** Where the server may read repositories, as its administrator would set it. */
     protected static final Path REPOSITORIES = ROOT.resolve("e2e/target/repositories");
 
+    /** Where the provider of sign-ins listens, once a journey has started it. */
+    protected static final int PROVIDER_PORT = ProviderProcess.freePort();
+
     private static final Map<String, ServerProcess> SERVERS = new ConcurrentHashMap<>();
 
     private ServerProcess server;
@@ -36,6 +40,11 @@ public abstract class Journey {
         settings.put("MOSSBANK_ALLOWED_SOURCES", "127.0.0.1");
         settings.put("MOSSBANK_HOSTS_STANDIN", "127.0.0.1");
         settings.put("MOSSBANK_SECRETS_STANDIN", SECRET);
+        settings.put("MOSSBANK_PROVIDERS_HARBOUR_NAME", "Harbour office");
+        settings.put("MOSSBANK_PROVIDERS_HARBOUR_ISSUER", "http://127.0.0.1:" + PROVIDER_PORT);
+        settings.put("MOSSBANK_PROVIDERS_HARBOUR_CLIENT", "mossbank");
+        settings.put("MOSSBANK_PROVIDERS_HARBOUR_SECRET", ProviderProcess.SECRET);
+        settings.put("MOSSBANK_PROVIDERS_HARBOUR_LEADS", "model-leads");
         return ServerProcess.startDemo(ROOT, TestDatabase.create(), settings);
     }
 

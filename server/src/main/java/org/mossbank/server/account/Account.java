@@ -32,6 +32,7 @@ class Account {
     private Instant createdAt;
 
     private boolean administrator;
+    private boolean identified;
 
     @Nullable
     private Instant deactivatedAt;
@@ -96,6 +97,15 @@ class Account {
         timeZone = preferences.timeZone();
     }
 
+    /** Whether some provider of sign-ins knows the person. */
+    void identify(boolean known) {
+        identified = known;
+    }
+
+    private boolean canSignIn() {
+        return passwordHash != null || identified;
+    }
+
     boolean isActive() {
         return deactivatedAt == null;
     }
@@ -118,7 +128,7 @@ class Account {
 
     AccountView view() {
         return new AccountView(
-                id, signInName, displayName, mayBringIn, passwordHash != null, administrator, isActive());
+                id, signInName, displayName, mayBringIn, passwordHash != null, canSignIn(), administrator, isActive());
     }
 
     Preferences preferences() {

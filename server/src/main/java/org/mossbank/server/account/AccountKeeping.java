@@ -18,6 +18,9 @@ import org.springframework.transaction.annotation.Transactional;
 @Service
 @Transactional
 public class AccountKeeping {
+    /** Leaves room for a number. */
+    private static final int LONGEST_WISHED = 50;
+
     private final AccountRepository accounts;
     private final OneTimeLinks links;
     private final Sessions sessions;
@@ -67,6 +70,50 @@ public class AccountKeeping {
         return made.view();
     }
 
+    /**
+     * Makes an account for somebody whom a provider of sign-ins knows. Where the name is taken, a number is added: who has
+     * it already is somebody else.
+     *
+     * @param wished what they are called there; made into a sign-in name
+     */
+    @SystemOnly
+    public AccountView makeFor(String wished, String displayName) {
+        String plain = wished.toLowerCase(Locale.ROOT)
+                .replaceAll("@.*", "")
+                .replaceAll("[^a-z0-9._-]", "")
+                .replaceAll("^[^a-z0-9]+", "");
+        String name = plain.isEmpty() ? "guest" : plain.substring(0, Math.min(plain.length(), LONGEST_WISHED));
+        String free = name;
+        for (int i = 2; accounts.findBySignInName(free).isPresent(); i++) {
+            free = name + "-" + i;
+        }
+        return make(free, displayName, false);
+    }
+
+    /** Whether some provider of sign-ins knows somebody. */
+    @SystemOnly
+    public void identify(AccountId account, boolean known) {
+        change(account, found -> found.identify(known));
+    }
+
+    /** @throws Problem 404 unless the link can be used */
+    @SystemOnly
+    @Transactional(readOnly = true)
+    public void requireLink(String token) {
+        links.owner(token);
+    }
+
+    /**
+     * Uses a link without a password, and with it every other one of this person.
+     *
+     * @param tokenHash SHA-256 of its token
+     * @throws Problem 404 unless it can be used
+     */
+    @SystemOnly
+    public AccountView useLink(byte[] tokenHash) {
+        return links.use(tokenHash).view();
+    }
+
     /** Lets somebody begin and bring in studies, or not any more; studies they lead stay theirs. */
     @SystemOnly
     public AccountView letBeginStudies(AccountId account, boolean may) {
@@ -92,6 +139,15 @@ public class AccountKeeping {
             found.letAdminister(may);
             audit.keep(may ? AuditSort.ADMINISTRATOR_MADE : AuditSort.ADMINISTRATOR_NO_MORE, found.signInName());
         });
+    }
+
+    /** The same, but that the last administrator stays one without a word. */
+    @SystemOnly
+    public void letAdministerIfOthersDo(AccountId account, boolean may) {
+        boolean last = accounts.lockAdministrators().stream().allMatch(a -> a.id().equals(account));
+        if (may || !last) {
+            letAdminister(account, may);
+        }
     }
 
     /**

@@ -7,6 +7,7 @@ import org.mossbank.server.ids.AccountId;
  *
  * @param mayBringIn  whether they may bring in studies
  * @param hasPassword whether they have set a password yet
+ * @param canSignIn   whether they have a password, or a provider that knows them
  * @param administrator whether they look after accounts and settings
  * @param active      whether they may sign in; not once they have left
  */
@@ -16,5 +17,6 @@ public record AccountView(
         String displayName,
         boolean mayBringIn,
         boolean hasPassword,
+        boolean canSignIn,
         boolean administrator,
         boolean active) {}

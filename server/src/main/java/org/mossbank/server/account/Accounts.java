@@ -1,6 +1,7 @@
 package org.mossbank.server.account;
 
 import java.time.Clock;
+import java.time.ZoneId;
 import java.util.Collection;
 import java.util.Map;
 import java.util.Optional;
@@ -66,6 +67,24 @@ public class Accounts {
                 .map(Account::view)
                 .collect(Collectors.toMap(AccountView::id, Function.identity()));
     }
+
+    /** In which zone each reads times: the one they chose, or else the server's. */
+    @SystemOnly
+    public Map<AccountId, ZoneId> zones(Collection<AccountId> ids) {
+        return accounts.findAllById(ids).stream()
+                .collect(Collectors.toMap(
+                        Account::id,
+                        a -> Optional.ofNullable(a.preferences().timeZone())
+                                .map(ZoneId::of)
+                                .orElseGet(ZoneId::systemDefault)));
+    }
+
+    /**
+     * A one-time link was used; told within the same transaction.
+     *
+     * @param tokenHash SHA-256 of its token
+     */
+    public record LinkUsed(byte[] tokenHash) {}
 
     /**
      * Somebody who is to belong to a study.
@@ -150,8 +169,8 @@ public class Accounts {
     @Transactional
     public void acceptToken(AccountId account, String token) {
         Account found = accounts.findById(account).orElseThrow();
-        if (found.passwordHash().isPresent()) {
-            throw new Problem(ProblemType.HAS_PASSWORD, "This person has set a password already.");
+        if (found.view().canSignIn()) {
+            throw new Problem(ProblemType.HAS_PASSWORD, "This person can sign in already.");
         }
         links.accept(found, token);
     }

@@ -33,13 +33,13 @@ class FirstLead {
             accounts.createLead(SIGN_IN_NAME, "Study lead");
         }
         accounts.find(SIGN_IN_NAME)
-                .filter(lead -> !lead.hasPassword())
+                .filter(lead -> !lead.canSignIn())
                 .ifPresent(lead -> accounts.acceptToken(lead.id(), token));
     }
 
     /** Whether the first lead has still to set a password. */
     @PreAuthorize("permitAll()")
     public boolean isAwaited() {
-        return accounts.find(SIGN_IN_NAME).filter(lead -> !lead.hasPassword()).isPresent();
+        return accounts.find(SIGN_IN_NAME).filter(lead -> !lead.canSignIn()).isPresent();
     }
 }

@@ -9,6 +9,7 @@ import org.mossbank.server.audit.AuditSort;
 import org.mossbank.server.ids.AccountId;
 import org.mossbank.server.shared.Problem;
 import org.mossbank.server.shared.ProblemType;
+import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Transactional;
 
@@ -23,27 +24,49 @@ class OneTimeLinks {
     private final AccountRepository accounts;
     private final Sessions sessions;
     private final Audit audit;
+    private final ApplicationEventPublisher events;
     private final Clock clock;
     private final SecureRandom random = new SecureRandom();
 
-    OneTimeLinks(OneTimeLinkRepository links, AccountRepository accounts, Sessions sessions, Audit audit, Clock clock) {
+    OneTimeLinks(
+            OneTimeLinkRepository links,
+            AccountRepository accounts,
+            Sessions sessions,
+            Audit audit,
+            ApplicationEventPublisher events,
+            Clock clock) {
         this.links = links;
         this.accounts = accounts;
         this.sessions = sessions;
         this.audit = audit;
+        this.events = events;
         this.clock = clock;
     }
 
     /** @throws Problem 404 unless the link can be used */
     public Account owner(String token) {
-        return accounts.findById(live(token).accountId())
+        return accounts.findById(live(Accounts.hash(token)).accountId())
                 .filter(Account::isActive)
                 .orElseThrow(OneTimeLinks::usedOrExpired);
     }
 
-    private OneTimeLink live(String token) {
-        return links.findByTokenHashAndExpiresAtAfter(Accounts.hash(token), clock.instant())
+    private OneTimeLink live(byte[] tokenHash) {
+        return links.findByTokenHashAndExpiresAtAfter(tokenHash, clock.instant())
                 .orElseThrow(OneTimeLinks::usedOrExpired);
+    }
+
+    /** The same without setting a password. */
+    @Transactional
+    public Account use(byte[] tokenHash) {
+        Account owner = accounts.lock(live(tokenHash).accountId())
+                .filter(Account::isActive)
+                .orElseThrow(OneTimeLinks::usedOrExpired);
+        if (links.deleteLive(tokenHash, clock.instant()) == 0) {
+            throw usedOrExpired();
+        }
+        links.deleteByAccountId(owner.id());
+        events.publishEvent(new Accounts.LinkUsed(tokenHash));
+        return owner;
     }
 
     /**
@@ -53,13 +76,7 @@ class OneTimeLinks {
      */
     @Transactional
     public Account use(String token, String displayName, String passwordHash) {
-        Account owner = accounts.lock(live(token).accountId())
-                .filter(Account::isActive)
-                .orElseThrow(OneTimeLinks::usedOrExpired);
-        if (links.deleteLive(Accounts.hash(token), clock.instant()) == 0) {
-            throw usedOrExpired();
-        }
-        links.deleteByAccountId(owner.id());
+        Account owner = use(Accounts.hash(token));
         owner.setUp(displayName, passwordHash);
         sessions.endAll(owner.signInName());
         audit.keepOf(owner.signInName(), AuditSort.PASSWORD_SET, "by a one-time link");

@@ -9,6 +9,7 @@ import org.mossbank.server.audit.Audit;
 import org.mossbank.server.audit.AuditSort;
 import org.mossbank.server.shared.ProblemType;
 import org.mossbank.server.shared.ProblemWriter;
+import org.springframework.beans.factory.ObjectProvider;
 import org.springframework.beans.factory.annotation.Value;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
@@ -46,6 +47,9 @@ class SecurityConfiguration {
     private static final String CONTENT_SECURITY_POLICY = "default-src 'none'; script-src 'self'; "
             + "style-src 'self' 'unsafe-inline'; font-src 'self'; img-src 'self' data:; connect-src 'self'; "
             + "base-uri 'none'; form-action 'self'; frame-ancestors 'none'";
+
+    /** Where the browser goes to sign out at the provider as well, in the answer to signing out here. */
+    static final String SIGN_OUT_AT = "X-Mossbank-Sign-Out-At";
 
     private static final CookieCsrfTokenRepository CSRF_TOKENS = CookieCsrfTokenRepository.withHttpOnlyFalse();
 
@@ -122,11 +126,21 @@ class SecurityConfiguration {
             ProblemWriter problems,
             SecurityContextRepository contexts,
             Audit audit,
+            ObjectProvider<OtherWaysIn> others,
             @Value("${mossbank.description-for-all}") boolean descriptionForAll)
             throws Exception {
+        for (OtherWaysIn other : others) {
+            other.addTo(http);
+        }
         return http.authorizeHttpRequests(requests -> requests.dispatcherTypeMatchers(DispatcherType.ERROR)
                         .permitAll()
-                        .requestMatchers("/api/session", "/api/links/*", "/api/demo/sign-ins", "/api/setup")
+                        .requestMatchers(
+                                "/api/session",
+                                "/api/links/*",
+                                "/api/demo/sign-ins",
+                                "/api/setup",
+                                "/api/sign-in/**",
+                                "/api/mail")
                         .permitAll()
                         .requestMatchers(HttpMethod.GET, "/api/memo-links/*")
                         .permitAll()
@@ -147,6 +161,10 @@ class SecurityConfiguration {
                             if (isSignedIn(who)) {
                                 audit.keepOf(Objects.requireNonNull(who).getName(), AuditSort.SIGNED_OUT, "");
                             }
+                            others.orderedStream()
+                                    .flatMap(o -> o.signOutAddress(request).stream())
+                                    .findFirst()
+                                    .ifPresent(address -> response.setHeader(SIGN_OUT_AT, address));
                         })
                         .logoutSuccessHandler(new HttpStatusReturningLogoutSuccessHandler(HttpStatus.NO_CONTENT)))
                 .exceptionHandling(e -> e.authenticationEntryPoint((request, response, why) ->

@@ -1,5 +1,7 @@
 package org.mossbank.server.account;
 
+import jakarta.validation.constraints.NotBlank;
+import jakarta.validation.constraints.Size;
 import java.util.Locale;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
@@ -7,7 +9,7 @@ import org.mossbank.server.audit.Audit;
 import org.mossbank.server.audit.AuditSort;
 import org.mossbank.server.shared.Problem;
 import org.mossbank.server.shared.ProblemType;
-import org.springframework.http.ResponseCookie;
+import org.springframework.beans.factory.annotation.Value;
 import org.springframework.security.access.prepost.PreAuthorize;
 import org.springframework.stereotype.Service;
 
@@ -24,6 +26,7 @@ class SignInService {
     private final Passwords passwords;
     private final CurrentAccount current;
     private final Audit audit;
+    private final boolean takesPasswords;
 
     SignInService(
             AccountRepository accounts,
@@ -32,7 +35,8 @@ class SignInService {
             KnownDevices devices,
             Passwords passwords,
             CurrentAccount current,
-            Audit audit) {
+            Audit audit,
+            @Value("${mossbank.passwords}") boolean takesPasswords) {
         this.accounts = accounts;
         this.links = links;
         this.limit = limit;
@@ -40,6 +44,7 @@ class SignInService {
         this.passwords = passwords;
         this.current = current;
         this.audit = audit;
+        this.takesPasswords = takesPasswords;
     }
 
     /**
@@ -47,16 +52,35 @@ class SignInService {
      *
      * @param deviceMark what an earlier sign-in left there
      */
-    record Origin(String address, @Nullable String deviceMark, boolean isSecure) {}
+    record Origin(String address, @Nullable String deviceMark) {}
 
-    /** Who came in, and the mark to keep at their device. */
-    record Entered(SignedIn who, ResponseCookie deviceMark) {}
+    record SignIn(
+            @NotBlank @Size(max = 64) String name,
+            @NotBlank @Size(max = 200) String password) {
+        /** Without the password, so that no log can hold it. */
+        @Override
+        public String toString() {
+            return "SignIn[" + name + "]";
+        }
+    }
+
+    record UseLink(
+            @NotBlank @Size(max = 100) String token,
+            @NotBlank @Size(max = Accounts.LONGEST_NAME) String displayName,
+            @NotBlank @Size(max = 200) String password) {
+        /** Without token and password, so that no log can hold them. */
+        @Override
+        public String toString() {
+            return "UseLink[" + displayName + "]";
+        }
+    }
 
     /**
-     * @throws Problem 401 if name or password is wrong, without saying which; 429 after too many wrong ones
+     * @throws Problem 403 where passwords are off; 401 if name or password is wrong, without saying which; 429 after too many wrong ones
      */
     @PreAuthorize("permitAll()")
-    public Entered signIn(SignIn request, Origin origin) {
+    public Account signIn(SignIn request, Origin origin) {
+        requirePasswords();
         String name = request.name().strip().toLowerCase(Locale.ROOT);
         Optional<Account> account = accounts.findBySignInName(name);
         SignInLimit.Try attempt = account.flatMap(a -> devices.of(a.id(), origin.deviceMark()))
@@ -70,7 +94,19 @@ class SignInService {
             throw new Problem(ProblemType.WRONG_NAME_OR_PASSWORD, "No account has this name and password.");
         }
         attempt.wasRight();
-        return entered(account.orElseThrow(), origin);
+        return account.orElseThrow();
+    }
+
+    private void requirePasswords() {
+        if (!takesPasswords) {
+            throw new Problem(ProblemType.PASSWORDS_OFF, "Here one signs in by a provider, and not with a password.");
+        }
+    }
+
+    /** Whether names and passwords let anybody in. */
+    @PreAuthorize("permitAll()")
+    public boolean takesPasswords() {
+        return takesPasswords;
     }
 
     /** Who is signed in, if anybody. */
@@ -87,17 +123,11 @@ class SignInService {
 
     /** Sets the password; the link, and every other one of this person, is used up. */
     @PreAuthorize("permitAll()")
-    public Entered use(UseLink request, Origin origin) {
+    public Account use(UseLink request) {
+        requirePasswords();
         Account owner = links.owner(request.token());
         String name = request.displayName().strip();
         Passwords.check(request.password(), owner.signInName(), name);
-        return entered(links.use(request.token(), name, passwords.hash(request.password())), origin);
-    }
-
-    private Entered entered(Account account, Origin origin) {
-        audit.keepOf(account.signInName(), AuditSort.SIGNED_IN, "");
-        return new Entered(
-                new SignedIn(account.id(), account.signInName()),
-                devices.mark(account.id(), origin.deviceMark(), origin.isSecure()));
+        return links.use(request.token(), name, passwords.hash(request.password()));
     }
 }

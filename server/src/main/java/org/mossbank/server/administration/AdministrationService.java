@@ -1,5 +1,6 @@
 package org.mossbank.server.administration;
 
+import jakarta.validation.constraints.Email;
 import jakarta.validation.constraints.NotBlank;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Pattern;
@@ -9,8 +10,12 @@ import org.jspecify.annotations.Nullable;
 import org.mossbank.server.account.AccountKeeping;
 import org.mossbank.server.account.AccountView;
 import org.mossbank.server.account.Accounts;
+import org.mossbank.server.account.Actor;
 import org.mossbank.server.account.Invitation;
 import org.mossbank.server.ids.AccountId;
+import org.mossbank.server.mail.MailOrder;
+import org.mossbank.server.mail.MailSort;
+import org.mossbank.server.mail.Mails;
 import org.mossbank.server.shared.Problem;
 import org.springframework.security.access.prepost.PreAuthorize;
 import org.springframework.stereotype.Service;
@@ -23,9 +28,13 @@ class AdministrationService {
     private static final int PAGE = 50;
 
     private final AccountKeeping accounts;
+    private final Mails mails;
+    private final Actor actor;
 
-    AdministrationService(AccountKeeping accounts) {
+    AdministrationService(AccountKeeping accounts, Mails mails, Actor actor) {
         this.accounts = accounts;
+        this.mails = mails;
+        this.actor = actor;
     }
 
     /** @param next what is sent as {@code after} to go on; absent at the end */
@@ -44,16 +53,29 @@ class AdministrationService {
             String signInName,
 
             @NotBlank @Size(max = Accounts.LONGEST_NAME) String name,
-            boolean mayBringIn) {}
+            boolean mayBringIn,
+            @Email @Size(max = 254) @Nullable String mail) {}
 
-    /** @param invitation how they get in; shown this once */
-    record MadeAccount(AccountView account, Invitation invitation) {}
+    /** @param invitation how they get in; shown this once, and absent where it goes to them by mail */
+    record MadeAccount(AccountView account, @Nullable Invitation invitation) {}
 
-    /** @throws Problem 400 if the name is taken */
+    /**
+     * @param request where an address is named and mail goes out, the invitation goes there
+     * @throws Problem 400 if the name is taken
+     */
     @PreAuthorize("@accountAccess.isAdministrator()")
     public MadeAccount make(MakeAccount request) {
         AccountView made = accounts.make(request.signInName(), request.name(), request.mayBringIn());
-        return new MadeAccount(made, accounts.link(made.id()));
+        boolean mailed = request.mail() != null && invitesByMail(made, request.mail());
+        return new MadeAccount(made, mailed ? null : accounts.link(made.id()));
+    }
+
+    private boolean invitesByMail(AccountView made, String address) {
+        if (!mails.isOn()) {
+            return false;
+        }
+        mails.reach(made.id(), address.strip());
+        return mails.order(new MailOrder(made.id(), MailSort.INVITATION, null, actor.name()));
     }
 
     /**

@@ -1,7 +1,7 @@
 /** What an administrator looks after: accounts, and who may do what. */
 @ApplicationModule(
         displayName = "Administration",
-        allowedDependencies = {"ids", "shared", "account"})
+        allowedDependencies = {"ids", "shared", "account", "mail"})
 @NullMarked
 package org.mossbank.server.administration;
 

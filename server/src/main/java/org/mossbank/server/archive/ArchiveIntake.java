@@ -110,7 +110,7 @@ class ArchiveIntake {
                 loaded.studyId(),
                 weighed.archive().head().title(),
                 loaded.raters().stream()
-                        .filter(r -> !r.hasPassword() && !loaded.asked().contains(r.id()))
+                        .filter(r -> !r.canSignIn() && !loaded.asked().contains(r.id()))
                         .map(r -> accounts.invite(r.id(), lead))
                         .toList(),
                 List.of(),

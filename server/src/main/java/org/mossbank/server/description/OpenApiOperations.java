@@ -45,6 +45,11 @@ class OpenApiOperations implements GlobalOperationCustomizer, GlobalOpenApiCusto
             "/api/setup",
             "/api/links/inspect",
             "/api/links/use",
+            "/api/links/provider",
+            "/api/sign-in",
+            "/api/mail",
+            "/api/links/address",
+            "/api/links/lost",
             "/api/demo/sign-ins",
             "/api/memo-links/{token}");
 

@@ -77,7 +77,7 @@ class GradingBoard {
                                 a.id(),
                                 a.displayName(),
                                 a.signInName(),
-                                a.hasPassword(),
+                                a.canSignIn(),
                                 reminded.get(a.id()),
                                 byRater.getOrDefault(a.id(), List.of())))
                         .toList());

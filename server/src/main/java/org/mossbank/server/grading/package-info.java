@@ -6,6 +6,7 @@
             "shared",
             "files",
             "account",
+            "mail",
             "acts",
             "study",
             "prompt",

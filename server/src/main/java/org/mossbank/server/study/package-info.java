@@ -1,7 +1,7 @@
 /** A study, its brief, who belongs to it and what they may see. */
 @ApplicationModule(
         displayName = "Studies",
-        allowedDependencies = {"ids", "shared", "files", "account", "audit", "acts", "progress"})
+        allowedDependencies = {"ids", "shared", "files", "account", "audit", "mail", "acts", "progress"})
 @NullMarked
 package org.mossbank.server.study;
 

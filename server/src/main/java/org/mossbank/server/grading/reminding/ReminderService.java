@@ -13,6 +13,9 @@ import org.mossbank.server.account.Accounts;
 import org.mossbank.server.account.CurrentAccount;
 import org.mossbank.server.ids.AccountId;
 import org.mossbank.server.ids.StudyId;
+import org.mossbank.server.mail.MailOrder;
+import org.mossbank.server.mail.MailSort;
+import org.mossbank.server.mail.Mails;
 import org.mossbank.server.shared.Problem;
 import org.mossbank.server.study.Studies;
 import org.mossbank.server.study.StudyView;
@@ -29,6 +32,7 @@ public class ReminderService {
     private final Accounts accounts;
     private final CurrentAccount current;
     private final EntityManager entities;
+    private final Mails mails;
     private final Clock clock;
 
     ReminderService(
@@ -37,12 +41,14 @@ public class ReminderService {
             Accounts accounts,
             CurrentAccount current,
             EntityManager entities,
+            Mails mails,
             Clock clock) {
         this.reminders = reminders;
         this.studies = studies;
         this.accounts = accounts;
         this.current = current;
         this.entities = entities;
+        this.mails = mails;
         this.clock = clock;
     }
 
@@ -59,6 +65,7 @@ public class ReminderService {
         String by = Require.known(accounts.byId(List.of(current.id())), current.id())
                 .displayName();
         entities.persist(Reminder.of(study, rater, by, request.words(), clock.instant()));
+        mails.order(new MailOrder(rater, MailSort.REMINDER, study, by));
     }
 
     /** What whoever asks has not put away yet, newest first. */

@@ -24,6 +24,12 @@ import org.springframework.data.jpa.repository.Query;
 public interface SheetRepository extends JpaRepository<Sheet, SheetId> {
     List<Sheet> findByRaterIdOrderByStudyIdAscPlaceAsc(AccountId raterId);
 
+    /** How many sheets a rater has in each study that are neither sent in nor withdrawn. */
+    @Query("""
+            select new org.mossbank.server.grading.sheet.SheetCount(s.studyId, count(s)) from Sheet s
+            where s.raterId = :rater and s.sentAt is null and s.withdrawnAt is null group by s.studyId""")
+    List<SheetCount<StudyId>> waiting(AccountId rater);
+
     List<Sheet> findByStudyIdOrderByRaterIdAscPlaceAsc(StudyId studyId);
 
     List<Sheet> findByStudyIdAndRaterIdOrderByPlace(StudyId studyId, AccountId raterId);

@@ -86,7 +86,7 @@ class Leadership {
                 .filter(a -> !a.equals(current.id()))
                 .toList();
         // Whoever has left, or was never here, leads nothing.
-        if (accounts.byId(others).values().stream().noneMatch(a -> a.active() && a.hasPassword())) {
+        if (accounts.byId(others).values().stream().noneMatch(a -> a.active() && a.canSignIn())) {
             throw new Problem(
                     ProblemType.LAST_LEAD, "Nobody else leads this study. Hand it over, or let somebody else lead it.");
         }

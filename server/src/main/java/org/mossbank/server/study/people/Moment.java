@@ -2,8 +2,9 @@ package org.mossbank.server.study.people;
 
 import java.time.Clock;
 import org.mossbank.server.audit.Audit;
+import org.mossbank.server.mail.Mails;
 import org.springframework.stereotype.Component;
 
-/** When something is done, and where it is written down. */
+/** When something is done, where it is written down, and how people hear of it. */
 @Component
-record Moment(Clock clock, Audit audit) {}
+record Moment(Clock clock, Audit audit, Mails mails) {}

@@ -1,6 +1,7 @@
 package org.mossbank.server.study.people;
 
 import jakarta.persistence.EntityManager;
+import jakarta.validation.constraints.Email;
 import jakarta.validation.constraints.NotBlank;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Pattern;
@@ -19,6 +20,8 @@ import org.mossbank.server.account.Invitation;
 import org.mossbank.server.audit.AuditSort;
 import org.mossbank.server.ids.AccountId;
 import org.mossbank.server.ids.StudyId;
+import org.mossbank.server.mail.MailOrder;
+import org.mossbank.server.mail.MailSort;
 import org.mossbank.server.shared.Problem;
 import org.mossbank.server.shared.ProblemType;
 import org.mossbank.server.study.AnswersSeen;
@@ -66,6 +69,7 @@ public class PeopleService {
      * @param grades      whether the person grades
      * @param hasPassword whether they can sign in, or still need a link
      * @param accepted    whether they belong to the study; somebody with an account of their own is asked first
+     * @param mailTrouble why mail does not reach them; absent where it does, or none was sent
      * @param declared    whether they have said what they expect; what it was is not told here
      */
     record PersonView(
@@ -76,7 +80,8 @@ public class PeopleService {
             boolean grades,
             boolean hasPassword,
             boolean accepted,
-            boolean declared) {}
+            boolean declared,
+            @Nullable String mailTrouble) {}
 
     @PreAuthorize("@studyAccess.mayLead(#study)")
     public List<PersonView> all(StudyId study) {
@@ -85,31 +90,38 @@ public class PeopleService {
                 accounts.byId(members.stream().map(Membership::accountId).toList());
         List<AccountId> declared =
                 expectations.ofStudy(study).stream().map(Expectation::accountId).toList();
+        Map<AccountId, String> troubles = moment.mails().troubles(byId.keySet());
         return members.stream()
-                .map(m -> person(m, Require.known(byId, m.accountId()), declared))
+                .map(m -> person(m, Require.known(byId, m.accountId()), declared, troubles.get(m.accountId())))
                 .sorted(Comparator.comparing(PersonView::role).thenComparing(PersonView::name))
                 .toList();
     }
 
-    private static PersonView person(Membership membership, AccountView account, List<AccountId> declared) {
+    private static PersonView person(
+            Membership membership, AccountView account, List<AccountId> declared, @Nullable String mailTrouble) {
         return new PersonView(
                 account.id(),
                 account.displayName(),
                 account.signInName(),
                 membership.role(),
                 membership.grades(),
-                account.hasPassword(),
+                account.canSignIn(),
                 membership.isAccepted(),
-                declared.contains(account.id()));
+                declared.contains(account.id()),
+                mailTrouble);
     }
 
-    /** @param role as what they are added; as a rater if it is absent */
+    /**
+     * @param role as what they are added; as a rater if it is absent
+     * @param mail where an invitation is sent; without it, or where no mail goes out, the link is shown instead
+     */
     public record AddRater(
             @NotNull @Pattern(regexp = Accounts.SIGN_IN_NAME, message = Accounts.SIGN_IN_NAME_RULE)
             String signInName,
 
             @NotBlank @Size(max = Accounts.LONGEST_NAME) String name,
-            @Nullable Role role) {
+            @Nullable Role role,
+            @Email @Size(max = 254) @Nullable String mail) {
         /** A rater, where nothing else is said. */
         Role as() {
             return role == null ? Role.RATER : role;
@@ -118,9 +130,10 @@ public class PeopleService {
 
     /**
      * @param invitation how they get in, if they have no password yet; shown this once
+     * @param mailed     whether the invitation goes to them by mail
      * @param asked      whether they have an account of their own, and are asked first
      */
-    record AddedRater(AccountId accountId, @Nullable Invitation invitation, boolean asked) {}
+    record AddedRater(AccountId accountId, @Nullable Invitation invitation, boolean asked, boolean mailed) {}
 
     /**
      * Adds a rater, a reader or another lead. Who has no account gets one, and a one-time link; who was invited by the same person before belongs to
@@ -148,11 +161,24 @@ public class PeopleService {
                         account.signInName() + ", " + request.as().inWords());
         if (!found.invited()) {
             entities.persist(Membership.asked(study, account.id(), request.as()));
-            return new AddedRater(account.id(), null, true);
+            return new AddedRater(account.id(), null, true, false);
         }
         entities.persist(Membership.of(study, account.id(), request.as()));
-        return new AddedRater(
-                account.id(), account.hasPassword() ? null : accounts.invite(account.id(), current.id()), false);
+        if (account.canSignIn()) {
+            return new AddedRater(account.id(), null, false, false);
+        }
+        boolean mailed = request.mail() != null && invitesByMail(account, request.mail());
+        return new AddedRater(account.id(), mailed ? null : accounts.invite(account.id(), current.id()), false, mailed);
+    }
+
+    private boolean invitesByMail(AccountView account, String address) {
+        if (!moment.mails().isOn()) {
+            return false;
+        }
+        moment.mails().reach(account.id(), address.strip());
+        String by = Require.known(accounts.byId(List.of(current.id())), current.id())
+                .displayName();
+        return moment.mails().order(new MailOrder(account.id(), MailSort.INVITATION, null, by));
     }
 
     /** Takes a rater out again, while nothing is graded; readers, and who was asked to lead, at any time. */

@@ -15,7 +15,9 @@ public class MemoNamesTest {
         Map<AccountId, AccountView> all = new LinkedHashMap<>();
         for (String name : names) {
             AccountId id = AccountId.random();
-            all.put(id, new AccountView(id, name.toLowerCase(java.util.Locale.ROOT), name, false, true, false, true));
+            all.put(
+                    id,
+                    new AccountView(id, name.toLowerCase(java.util.Locale.ROOT), name, false, true, true, false, true));
         }
         return all;
     }
