@@ -8,11 +8,10 @@ import { CalibrationsThatWait, myCalibrations } from "../features/calibration";
 import { LeftBehind, myReminders, mySheets, Reminders, SheetList } from "../features/desk";
 import { myReadings } from "../features/prompt";
 import { mySplits, SplitsThatWait } from "../features/reconciliation";
-import { AskedFor, askedFor, ExpectationForm, myStudies, useBeginStudy } from "../features/study";
+import { AskedFor, askedFor, ExpectationForm, myStudies, StudyList, useBeginStudy } from "../features/study";
 import { Button, buttonLook } from "../ui/Button";
 import { Dialog } from "../ui/Dialog";
 import { Field } from "../ui/Field";
-import { day } from "../ui/format";
 import { Query } from "../ui/Query";
 import { useSettled } from "../ui/useSettled";
 import { useTitle } from "../ui/useTitle";
@@ -99,31 +98,10 @@ function Studies({ studies, mayBringIn, hasSheets }: StudiesProps) {
           </span>
         )}
       </div>
-      {open.length === 0 && (
-        <p>There is no study yet. Begin one here, or bring one in from an archive; its format is described with it.</p>
-      )}
-      <ul>
-        {open.map((study) => (
-          <li key={study.id} className="border-t border-rule py-3 last:border-b">
-            <Link
-              to={`/studies/${study.id}/${study.role === "LEAD" ? "brief" : "recommendation"}`}
-              className="font-serif text-lg text-tarn underline underline-offset-4"
-            >
-              {study.title}
-            </Link>
-            <p className="text-sm text-ink-soft">
-              {ROLES[study.role]} · since {day(study.createdAt)} · {STAGES[study.stage]}
-            </p>
-          </li>
-        ))}
-      </ul>
+      <StudyList />
     </section>
   );
 }
-
-const ROLES = { LEAD: "You lead it", RATER: "You graded in it", READER: "You read it" };
-
-const STAGES = { PREPARING: "being prepared", GRADING: "raters are grading", CLOSED: "round closed" };
 
 /** Studies whose round is not open yet, for somebody who will grade in them. */
 function Awaited({ studies, hasSheets }: { studies: Schemas["StudySummary"][]; hasSheets: boolean }) {

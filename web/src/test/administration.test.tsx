@@ -132,6 +132,7 @@ describe("the people of a study", () => {
     expect(screen.queryByRole("button", { name: "Step back" })).toBeNull();
     await userEvent.click(screen.getByRole("button", { name: "Hand it over" }));
     await waitFor(() => expect(asked.some((a) => a.path === "/api/studies/s1/hand-over/p2")).toBe(true));
+    expect(await screen.findByText("the first page")).toBeDefined();
     actFor(undefined);
   });
 

@@ -7,6 +7,8 @@ import userEvent from "@testing-library/user-event";
 import { MemoryRouter, Route, Routes } from "react-router";
 import { describe, expect, it, vi } from "vitest";
 import type { Schemas } from "../api/client";
+import { AddressPage } from "../features/account/AddressPage";
+import { LostPasswordPage } from "../features/account/LostPasswordPage";
 import { SignInPage } from "../features/account/SignInPage";
 import { WelcomePage } from "../features/account/WelcomePage";
 import { SheetList } from "../features/desk";
@@ -33,6 +35,8 @@ function at(address: string) {
         <Routes>
           <Route path="sign-in" element={<SignInPage />} />
           <Route path="welcome" element={<WelcomePage />} />
+          <Route path="address" element={<AddressPage />} />
+          <Route path="lost-password" element={<LostPasswordPage />} />
           <Route path="read-backs/:readBackId" element={<ReadingPage />} />
           <Route path="sheets/:sheetId" element={<p>the sheet</p>} />
           <Route path="/" element={<p>home</p>} />
@@ -92,6 +96,31 @@ describe("signing in", () => {
     await signIn();
     expect((await screen.findByRole("alert")).textContent).toBe("The name or the password is not right.");
     expect(screen.queryByText(/This is the demo/)).toBeNull();
+  });
+});
+
+describe("a password that was lost", () => {
+  it("is asked for by name, and the answer tells nobody who has an account", async () => {
+    const { asked } = server()
+      .on("GET /api/session", () => ({ body: {} }))
+      .on("GET /api/demo/sign-ins", () => ({ status: 404, body: NOT_FOUND }))
+      .on("GET /api/mail", () => ({ body: { on: true } }))
+      .on("POST /api/links/lost", () => ({ body: {} }));
+    at("/sign-in");
+    await userEvent.click(await screen.findByRole("link", { name: "Lost your password?" }));
+    await userEvent.type(await screen.findByLabelText("The name you sign in with"), "ase");
+    await userEvent.click(screen.getByRole("button", { name: "Send me a link" }));
+    expect((await screen.findByRole("status")).textContent).toContain("If somebody signs in by this name");
+    expect(asked.at(-1)?.body).toEqual({ name: "ase" });
+  });
+
+  it("shows an address to be one's own with a press, not by being opened", async () => {
+    const { asked } = server().on("POST /api/links/address", () => ({ body: {} }));
+    at("/address#w0rd");
+    expect(asked.some((a) => a.method === "POST")).toBe(false);
+    await userEvent.click(await screen.findByRole("button", { name: "Yes, it is mine" }));
+    expect(await screen.findByText("Mail reaches you from now on.")).toBeTruthy();
+    expect(asked.at(-1)?.body).toEqual({ token: "w0rd" });
   });
 });
 

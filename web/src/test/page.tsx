@@ -94,6 +94,7 @@ export function inStudy(children: ReactNode, study = STUDY, place = { path: "pag
     <QueryClientProvider client={client}>
       <MemoryRouter initialEntries={[`/studies/${study.id}/${place.at}`]}>
         <Routes>
+          <Route path="/" element={<p>the first page</p>} />
           <Route path="studies/:studyId" element={<Outlet context={study} />}>
             <Route path={place.path} element={children} />
             <Route path="*" element={<p>another page</p>} />

@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { Link } from "react-router";
+import { Link, useNavigate } from "react-router";
 import { actingFor, ApiProblem, type Schemas } from "../../api/client";
 import { Button } from "../../ui/Button";
 import { Confirm } from "../../ui/Dialog";
@@ -184,7 +184,10 @@ function Asking({ asked, onClose }: { asked: Asked; onClose: () => void }) {
   const handOver = useHandOver(study.id);
   const stepBack = useStepBack(study.id);
   const { name, accountId } = asked.person;
+  const navigate = useNavigate();
   const done = { onSuccess: onClose };
+  // What a lead sees is not theirs any more.
+  const gone = { onSuccess: () => void navigate("/") };
   const WAYS = {
     lead: {
       title: `Let ${name} lead`,
@@ -196,13 +199,13 @@ function Asking({ asked, onClose }: { asked: Asked; onClose: () => void }) {
       title: `Hand over to ${name}`,
       words: `${name} leads the study from then on. You read it, once its round is closed, and cannot take it back yourself.`,
       action: "Hand it over",
-      go: () => handOver.mutate(accountId, done),
+      go: () => handOver.mutate(accountId, gone),
     },
     "step-back": {
       title: "Step back",
       words: "The others lead the study from then on. You read it, once its round is closed.",
       action: "Step back",
-      go: () => stepBack.mutate(undefined, done),
+      go: () => stepBack.mutate(undefined, gone),
     },
   };
   const way = WAYS[asked.what];

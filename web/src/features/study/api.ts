@@ -1,4 +1,10 @@
-import { queryOptions, useMutation, useQueryClient } from "@tanstack/react-query";
+import {
+  infiniteQueryOptions,
+  keepPreviousData,
+  queryOptions,
+  useMutation,
+  useQueryClient,
+} from "@tanstack/react-query";
 import { api, type Schemas, unwrap } from "../../api/client";
 import { askAgain, keptCopy } from "../../api/copies";
 
@@ -16,6 +22,53 @@ export const myStudies = () =>
     queryFn: ({ signal }) => keptCopy("studies", unwrap(api.GET("/api/studies", { signal }))),
     refetchInterval: askAgain("studies"),
   });
+
+export type StudyFilter = {
+  part: string;
+  stage: Schemas["StudyLine"]["stage"] | "";
+  order: "NEWEST" | "OLDEST" | "TITLE";
+  away: boolean;
+};
+
+const isFirstSeen = (filter: StudyFilter): boolean =>
+  filter.part.trim() === "" && filter.stage === "" && filter.order === "NEWEST" && !filter.away;
+
+/** One's studies to look through, page by page. */
+export const studiesLike = (filter: StudyFilter) =>
+  infiniteQueryOptions({
+    queryKey: [...studyKeys.all, "like", filter],
+    queryFn: ({ pageParam, signal }) => {
+      const page = unwrap(
+        api.GET("/api/my-studies", {
+          params: {
+            query: {
+              order: filter.order,
+              from: pageParam,
+              ...(filter.part.trim() !== "" && { part: filter.part.trim() }),
+              ...(filter.stage !== "" && { stage: filter.stage }),
+              ...(filter.away && { away: true }),
+            },
+          },
+          signal,
+        }),
+      );
+      // What is seen first is seen without a connection as well.
+      return isFirstSeen(filter) && pageParam === 0 ? keptCopy("studies-first", page) : page;
+    },
+    initialPageParam: 0,
+    getNextPageParam: (page, pages) => {
+      const seen = pages.reduce((sum, p) => sum + p.studies.length, 0);
+      return page.studies.length > 0 && seen < page.total ? seen : undefined;
+    },
+    placeholderData: keepPreviousData,
+  });
+
+export const putAway = (studyId: string) => unwrap(api.POST("/api/studies/{studyId}/put-away", ofStudy(studyId)));
+
+export const bringBack = (studyId: string) => unwrap(api.POST("/api/studies/{studyId}/bring-back", ofStudy(studyId)));
+
+export const copyStudy = (studyId: string, body: Schemas["CopyStudy"]) =>
+  unwrap(api.POST("/api/studies/{studyId}/copies", { ...ofStudy(studyId), body }));
 
 export const oneStudy = (studyId: string) =>
   queryOptions({

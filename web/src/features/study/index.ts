@@ -16,4 +16,5 @@ export { ForecastWords } from "./ForecastWords";
 export { Reopenings } from "./Reopenings";
 export { COEFFICIENTS, RuleTermsList, TIE_BREAKS } from "./RuleTermsList";
 export { SetAsideNote } from "./SetAsideNote";
+export { StudyList } from "./StudyList";
 export { useStudy, useStudyId } from "./useStudy";

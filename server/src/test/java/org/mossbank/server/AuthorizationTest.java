@@ -84,6 +84,10 @@ public class AuthorizationTest extends ServerTest {
             new Row("POST", "/api/asked/{studyId}", 404, 404, 404, 401),
             new Row("DELETE", "/api/asked/{studyId}", 404, 404, 404, 401),
             new Row("GET", "/api/studies", 200, 200, 200, 401),
+            new Row("GET", "/api/my-studies", 200, 200, 200, 401),
+            prepares("POST", STUDY + "/put-away", 204),
+            prepares("POST", STUDY + "/bring-back", 204),
+            prepares("POST", STUDY + "/copies", 201),
             new Row("POST", "/api/studies", 201, 403, 403, 401),
             new Row("POST", "/api/studies/archive", 400, 403, 403, 401),
             new Row("POST", "/api/tables/agreement", 400, 400, 400, 401),
@@ -453,6 +457,9 @@ public class AuthorizationTest extends ServerTest {
         }
         if (address.equals("/api/accounts")) {
             return Map.of("signInName", "made-for-this", "name", "Made For This", "mayBringIn", false);
+        }
+        if (address.endsWith("/copies")) {
+            return Map.of("title", "A second one", "answers", false);
         }
         if (address.endsWith("/rights")) {
             return Map.of("mayBringIn", false, "administrator", false);

@@ -91,7 +91,8 @@ public class TeamJourneyTest extends Journey {
         browser.see(By.xpath("//button[@aria-label='Hand over to Perrin Wold']"))
                 .click();
         browser.clickButton("Hand it over");
-        browser.seeText("This opens to raters when the lead closes the round");
+        browser.seeHeading("Studies");
+        browser.seeText("You read it");
 
         browser.go("/account").seeHeading("Orla Fennick");
         browser.seeText("Where you are signed in");

@@ -30,8 +30,10 @@ class ArchiveController {
     private final ArchiveService archives;
     private final ImportJobs imports;
     private final NextStudy next;
+    private final StudyCopy copies;
 
-    ArchiveController(ArchiveService archives, ImportJobs imports, NextStudy next, TakenAway taken) {
+    ArchiveController(ArchiveService archives, ImportJobs imports, NextStudy next, TakenAway taken, StudyCopy copies) {
+        this.copies = copies;
         this.taken = taken;
         this.next = next;
         this.archives = archives;
@@ -45,7 +47,8 @@ class ArchiveController {
      */
     @MayRefuse(ProblemType.ARCHIVE_REFUSED)
     @PostMapping(path = "/api/studies/archive", consumes = MediaType.MULTIPART_FORM_DATA_VALUE)
-    Brought bringIn(@RequestPart("file") MultipartFile file, @RequestParam(defaultValue = "false") boolean again) {
+    ArchiveIntake.Brought bringIn(
+            @RequestPart("file") MultipartFile file, @RequestParam(defaultValue = "false") boolean again) {
         return archives.bringIn(file, again);
     }
 
@@ -76,6 +79,13 @@ class ArchiveController {
     @DeleteMapping("/api/imports/{importId}")
     ImportView cancel(@PathVariable UUID importId) {
         return imports.cancel(importId);
+    }
+
+    /** Makes a second study from what this one was prepared with: without people and grades, with or without answers. */
+    @PostMapping("/api/studies/{studyId}/copies")
+    @ResponseStatus(HttpStatus.CREATED)
+    StudyCopy.Copied copy(@PathVariable StudyId studyId, @Valid @RequestBody StudyCopy.CopyStudy request) {
+        return copies.copy(studyId, request);
     }
 
     /** Begins the next study from this one: the same prompts, rubric, rule and raters, and some of its answers once more. */

@@ -6,19 +6,23 @@ import java.security.DigestInputStream;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
 import java.time.Clock;
+import java.time.Instant;
 import java.util.HexFormat;
 import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
+import org.jspecify.annotations.Nullable;
 import org.mossbank.core.estimate.Require;
 import org.mossbank.server.account.AccountView;
 import org.mossbank.server.account.Accounts;
+import org.mossbank.server.account.Invitation;
 import org.mossbank.server.figures.FiguresAhead;
 import org.mossbank.server.files.Fault;
 import org.mossbank.server.files.ZipFiles;
 import org.mossbank.server.ids.AccountId;
+import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.shared.HeavyWork;
 import org.mossbank.server.shared.Problem;
 import org.mossbank.server.shared.ProblemType;
@@ -57,6 +61,23 @@ class ArchiveIntake {
         this.clock = clock;
         this.notes = notes;
         this.figures = figures;
+    }
+
+    /**
+     * What came of an archive; links are shown this once.
+     *
+     * @param notes      what to look at before raters begin, in sentences
+     * @param thereSince when the same file made this study, if it was brought in before; then nothing was done now
+     */
+    record Brought(
+            StudyId studyId,
+            String title,
+            List<Invitation> invitations,
+            List<String> notes,
+            @Nullable Instant thereSince) {
+        Brought withNotes(List<String> all) {
+            return new Brought(studyId, title, invitations, all, thereSince);
+        }
     }
 
     /** One file of one person. */

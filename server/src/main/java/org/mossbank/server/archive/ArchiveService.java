@@ -40,7 +40,7 @@ class ArchiveService {
      */
     @PreAuthorize("@studyAccess.mayBringIn()")
     @Transactional(propagation = Propagation.NEVER)
-    public Brought bringIn(InputStreamSource zip, boolean again) {
+    public ArchiveIntake.Brought bringIn(InputStreamSource zip, boolean again) {
         return intake.bringIn(zip, current.id(), again);
     }
 

@@ -23,7 +23,7 @@ final class ImportJob {
 
     private record End(
             ImportView.State state,
-            @Nullable Brought brought,
+            ArchiveIntake.@Nullable Brought brought,
             @Nullable String detail,
             List<Fault> faults) {}
 
@@ -45,7 +45,7 @@ final class ImportJob {
         progress.giveUp();
     }
 
-    void run(Supplier<Brought> work) {
+    void run(Supplier<ArchiveIntake.Brought> work) {
         try {
             end = new End(ImportView.State.RUNNING, null, null, List.of());
             end = new End(ImportView.State.DONE, progress.follow(work), null, List.of());

@@ -25,7 +25,7 @@ record ImportView(
         String stage,
         long done,
         long total,
-        @Nullable Brought brought,
+        ArchiveIntake.@Nullable Brought brought,
         @Nullable String detail,
         List<Fault> faults) {
     enum State {

@@ -30,10 +30,10 @@ class KnownArchives {
     }
 
     /** The last study that a lead made of a file, if they still lead it. */
-    Optional<Brought> before(AccountId lead, String digest) {
+    Optional<ArchiveIntake.Brought> before(AccountId lead, String digest) {
         return imports.findFirstByLeadIdAndDigestOrderByBroughtAtDesc(lead, digest)
                 .filter(i -> studies.ofLead(lead).contains(i.studyId()))
-                .map(i -> new Brought(
+                .map(i -> new ArchiveIntake.Brought(
                         i.studyId(), studies.get(i.studyId()).title(), List.of(), List.of(), i.broughtAt()));
     }
 

@@ -89,6 +89,15 @@ class RecordParts {
             AsideParts.Asides asides) {
         /** Of a study that begins, with checks of its prompts. */
         static Kept begun(Before before, KeyedEvidence checks) {
+            return of(Optional.of(before), checks);
+        }
+
+        /** Of a study that begins and follows none. */
+        static Kept copied(KeyedEvidence checks) {
+            return of(Optional.empty(), checks);
+        }
+
+        private static Kept of(Optional<Before> before, KeyedEvidence checks) {
             return new Kept(
                     List.of(),
                     List.of(),
@@ -97,11 +106,7 @@ class RecordParts {
                     List.of(),
                     List.of(),
                     new AsideParts.Asides(
-                            Optional.empty(),
-                            List.of(),
-                            Optional.of(before),
-                            new ExpectedRows.Keyed(List.of(), Map.of()),
-                            checks));
+                            Optional.empty(), List.of(), before, new ExpectedRows.Keyed(List.of(), Map.of()), checks));
         }
 
         /** The same without what rests on all of it. */

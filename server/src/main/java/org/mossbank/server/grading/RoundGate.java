@@ -1,5 +1,8 @@
 package org.mossbank.server.grading;
 
+import java.util.Collection;
+import java.util.HashMap;
+import java.util.Map;
 import org.mossbank.server.grading.sheet.Round;
 import org.mossbank.server.grading.sheet.RoundRepository;
 import org.mossbank.server.ids.StudyId;
@@ -19,10 +22,22 @@ class RoundGate implements RoundStage {
 
     @Override
     public Stage of(StudyId study) {
-        return rounds.findById(study)
-                .filter(Round::isOpened)
-                .map(round -> round.isClosed() ? Stage.CLOSED : Stage.GRADING)
-                .orElse(Stage.PREPARING);
+        return rounds.findById(study).map(RoundGate::stage).orElse(Stage.PREPARING);
+    }
+
+    private static Stage stage(Round round) {
+        if (!round.isOpened()) {
+            return Stage.PREPARING;
+        }
+        return round.isClosed() ? Stage.CLOSED : Stage.GRADING;
+    }
+
+    @Override
+    public Map<StudyId, Stage> ofAll(Collection<StudyId> studies) {
+        Map<StudyId, Stage> stages = new HashMap<>();
+        studies.forEach(s -> stages.put(s, Stage.PREPARING));
+        rounds.findAllById(studies).forEach(r -> stages.put(r.studyId(), stage(r)));
+        return stages;
     }
 
     /** Figures are cached by the round's revision. */

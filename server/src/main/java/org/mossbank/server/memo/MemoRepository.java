@@ -1,6 +1,7 @@
 package org.mossbank.server.memo;
 
 import jakarta.persistence.LockModeType;
+import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
 import java.util.UUID;
@@ -15,6 +16,16 @@ interface MemoRepository extends JpaRepository<Memo, UUID> {
     Optional<Memo> findByStudyIdAndNumber(StudyId study, int number);
 
     Optional<Memo> findFirstByStudyIdOrderByNumberDesc(StudyId study);
+
+    /** Those of the studies that have a signed memo. */
+    @Query(
+            "select m.studyId as id, count(m) as signed from Memo m where m.studyId in :studies and m.signedAt is not null group by m.studyId")
+    List<Signed> signed(Collection<StudyId> studies);
+
+    /** A study with a signed memo. */
+    interface Signed {
+        StudyId getId();
+    }
 
     /** Alone, to change it. */
     @Lock(LockModeType.PESSIMISTIC_WRITE)

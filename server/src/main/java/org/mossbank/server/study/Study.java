@@ -75,6 +75,9 @@ class Study {
     private long seed;
     private Instant createdAt;
 
+    @Nullable
+    private Instant putAwayAt;
+
     @Version
     private long version;
 
@@ -125,6 +128,14 @@ class Study {
 
     void reopenBrief() {
         briefClosedAt = null;
+    }
+
+    void putAway(Instant now) {
+        putAwayAt = now;
+    }
+
+    void bringBack() {
+        putAwayAt = null;
     }
 
     StudyId id() {

@@ -81,10 +81,14 @@ public class StudyAccess implements Sight {
     }
 
     /** Whoever grades or reads knows nothing until the round is closed; a lead who grades only while it is open. */
-    boolean isBlind(Membership membership) {
+    static boolean isBlind(Membership membership, RoundStage.Stage stage) {
         return membership.role() == Role.LEAD
-                ? membership.grades() && rounds.of(membership.studyId()) == RoundStage.Stage.GRADING
-                : rounds.of(membership.studyId()) != RoundStage.Stage.CLOSED;
+                ? membership.grades() && stage == RoundStage.Stage.GRADING
+                : stage != RoundStage.Stage.CLOSED;
+    }
+
+    private boolean isBlind(Membership membership) {
+        return isBlind(membership, rounds.of(membership.studyId()));
     }
 
     /** Whoever may begin or bring in studies of their own. */

@@ -8,6 +8,7 @@ import org.mossbank.server.progress.StepState;
 import org.mossbank.server.shared.LargeBody;
 import org.mossbank.server.shared.MayRefuse;
 import org.mossbank.server.shared.ProblemType;
+import org.springdoc.core.annotations.ParameterObject;
 import org.springframework.http.HttpStatus;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -24,8 +25,11 @@ class StudyController {
     private final BriefService briefs;
     private final ForecastService forecasts;
     private final OnRecord record;
+    private final MyStudies own;
 
-    StudyController(StudyService studies, BriefService briefs, ForecastService forecasts, OnRecord record) {
+    StudyController(
+            StudyService studies, BriefService briefs, ForecastService forecasts, OnRecord record, MyStudies own) {
+        this.own = own;
         this.record = record;
         this.studies = studies;
         this.briefs = briefs;
@@ -37,6 +41,26 @@ class StudyController {
     @GetMapping("/api/studies")
     List<StudyService.StudySummary> mine() {
         return studies.mine();
+    }
+
+    /** One's studies to look through, a page of 25. */
+    @GetMapping("/api/my-studies")
+    MyStudies.StudyLines page(@Valid @ParameterObject MyStudies.StudyQuery query) {
+        return own.page(query);
+    }
+
+    /** Puts a study out of the way of those who look through theirs. */
+    @PostMapping("/api/studies/{studyId}/put-away")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void putAway(@PathVariable StudyId studyId) {
+        studies.putAway(studyId);
+    }
+
+    /** Brings a study back that was put away. */
+    @PostMapping("/api/studies/{studyId}/bring-back")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void bringBack(@PathVariable StudyId studyId) {
+        studies.bringBack(studyId);
     }
 
     /** Begins a study. */

@@ -1,7 +1,11 @@
 package org.mossbank.server.study;
 
 import jakarta.persistence.LockModeType;
+import java.time.Instant;
+import java.util.List;
 import java.util.Optional;
+import org.jspecify.annotations.Nullable;
+import org.mossbank.server.ids.AccountId;
 import org.mossbank.server.ids.StudyId;
 import org.springframework.data.jpa.repository.JpaRepository;
 import org.springframework.data.jpa.repository.Lock;
@@ -12,6 +16,20 @@ interface StudyRepository extends JpaRepository<Study, StudyId> {
     @Lock(LockModeType.PESSIMISTIC_WRITE)
     @Query("select s from Study s where s.id = :study")
     Optional<Study> lock(StudyId study);
+
+    /** A study in a list, without all that its brief says. */
+    record Head(
+            StudyId id,
+            String title,
+            Instant createdAt,
+            @Nullable Instant putAwayAt) {}
+
+    /** Of all studies that somebody belongs to, newest first. */
+    @Query("""
+            select new org.mossbank.server.study.StudyRepository$Head(s.id, s.title, s.createdAt, s.putAwayAt) from Study s
+            where s.id in (select m.key.studyId from Membership m where m.key.accountId = :account and m.accepted = true)
+            order by s.createdAt desc, s.id""")
+    List<Head> headsOf(AccountId account);
 
     /** Shared with others who change parts of it, against opening its round. */
     @Lock(LockModeType.PESSIMISTIC_READ)

@@ -5,7 +5,6 @@ import jakarta.validation.constraints.NotBlank;
 import jakarta.validation.constraints.Size;
 import java.time.Instant;
 import java.util.Arrays;
-import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -36,6 +35,9 @@ import org.springframework.transaction.annotation.Transactional;
 class StudyService {
     /** Seeds stay whole in every JSON reader. */
     private static final long HIGHEST_SEED = (1L << 53) - 1;
+
+    /** More are looked through page by page. */
+    private static final int MOST_LISTED = 200;
 
     private final StudyRepository studies;
     private final MembershipRepository memberships;
@@ -75,35 +77,56 @@ class StudyService {
     record StudySummary(
             StudyId id, String title, Instant createdAt, Role role, RoundStage.Stage stage, boolean blind) {}
 
-    /** The studies of whoever asks, newest first. */
+    /** The studies of whoever asks that are not put away, newest first; the list to look through has all. */
     @PreAuthorize("isAuthenticated()")
     public List<StudySummary> mine() {
         Map<StudyId, Membership> own = memberships.ofAccount(actor.id()).stream()
                 .filter(Membership::isAccepted)
                 .collect(Collectors.toMap(Membership::studyId, Function.identity()));
-        return studies.findAllById(own.keySet()).stream()
-                .map(Study::view)
-                .sorted(Comparator.comparing(StudyView::createdAt).reversed())
-                .map(s -> summary(s, Require.known(own, s.id())))
+        Map<StudyId, RoundStage.Stage> stages = rounds.ofAll(own.keySet());
+        return studies.headsOf(actor.id()).stream()
+                .filter(h -> h.putAwayAt() == null)
+                .limit(MOST_LISTED)
+                .map(h -> summary(h, Require.known(own, h.id()), Require.known(stages, h.id())))
                 .toList();
     }
 
     @PreAuthorize("@studyAccess.mayEnter(#study)")
     public StudySummary one(StudyId study) {
+        StudyView view = studies.findById(study).orElseThrow().view();
         return summary(
-                studies.findById(study).orElseThrow().view(),
-                memberships.findById(new Membership.Key(study, actor.id())).orElseThrow());
+                new StudyRepository.Head(view.id(), view.title(), view.createdAt(), null),
+                memberships.findById(new Membership.Key(study, actor.id())).orElseThrow(),
+                rounds.of(study));
     }
 
-    private StudySummary summary(StudyView study, Membership membership) {
+    private static StudySummary summary(StudyRepository.Head study, Membership membership, RoundStage.Stage stage) {
         return new StudySummary(
                 study.id(),
                 study.title(),
                 study.createdAt(),
                 membership.role(),
-                rounds.of(study.id()),
-                access.isBlind(membership));
+                stage,
+                StudyAccess.isBlind(membership, stage));
     }
+
+    /** Puts a study out of the way, for all who belong to it; it goes on as it is. */
+    @PreAuthorize("@studyAccess.mayLead(#study)")
+    @Transactional
+    public void putAway(StudyId study) {
+        studies.lock(study).orElseThrow().putAway(actor.now());
+        events.publishEvent(new PutAway(study, true));
+    }
+
+    @PreAuthorize("@studyAccess.mayLead(#study)")
+    @Transactional
+    public void bringBack(StudyId study) {
+        studies.lock(study).orElseThrow().bringBack();
+        events.publishEvent(new PutAway(study, false));
+    }
+
+    /** @param away or brought back */
+    record PutAway(StudyId study, boolean away) {}
 
     record BeginStudy(@NotBlank @Size(max = 200) String title) {}
 
@@ -129,6 +152,11 @@ class StudyService {
         BegunOnRecord(Audit audit, Studies studies) {
             this.audit = audit;
             this.studies = studies;
+        }
+
+        @EventListener
+        public void putAway(PutAway event) {
+            audit.keep(event.away() ? AuditSort.STUDY_PUT_AWAY : AuditSort.STUDY_BROUGHT_BACK, event.study(), "");
         }
 
         @EventListener

@@ -40,6 +40,10 @@ public class Round {
     protected Round() {}
 
     /** One that is not opened: raters calibrate. */
+    public StudyId studyId() {
+        return studyId;
+    }
+
     public static Round before(StudyId studyId) {
         Round round = new Round();
         round.studyId = studyId;

@@ -30,6 +30,14 @@ public interface SheetRepository extends JpaRepository<Sheet, SheetId> {
             where s.raterId = :rater and s.sentAt is null and s.withdrawnAt is null group by s.studyId""")
     List<SheetCount<StudyId>> waiting(AccountId rater);
 
+    /** Of a study's sheets that were not withdrawn, how many there are and how many are sent in. */
+    record SheetsIn(StudyId studyId, long all, long in) {}
+
+    @Query("""
+            select new org.mossbank.server.grading.sheet.SheetRepository$SheetsIn(s.studyId, count(s), count(s.sentAt)) from Sheet s
+            where s.studyId in :studies and s.withdrawnAt is null group by s.studyId""")
+    List<SheetsIn> sentIn(Collection<StudyId> studies);
+
     List<Sheet> findByStudyIdOrderByRaterIdAscPlaceAsc(StudyId studyId);
 
     List<Sheet> findByStudyIdAndRaterIdOrderByPlace(StudyId studyId, AccountId raterId);
