@@ -44,6 +44,9 @@ public abstract class ServerTest extends AbstractTestNGSpringContextTests {
     /** A rater of the demo, in no study that tests bring in. */
     protected static final String OUTSIDER = "tove";
 
+    /** What programs bring that read measurements. */
+    protected static final String METRICS_TOKEN = "a gauge in the mud";
+
     /** What sources are asked with. */
     protected static final String SECRET = "heron under the jetty";
 
@@ -102,6 +105,7 @@ public abstract class ServerTest extends AbstractTestNGSpringContextTests {
         registry.add("mossbank.mail.security", () -> "NONE");
         registry.add("mossbank.mail.from", () -> "mossbank@harbour.example");
         registry.add("mossbank.mail.address", () -> "https://mossbank.example");
+        registry.add("mossbank.metrics.token", () -> METRICS_TOKEN);
         // One that nobody can reach.
         registry.add("mossbank.providers.island.name", () -> "The island");
         registry.add("mossbank.providers.island.issuer", () -> "http://127.0.0.1:1");

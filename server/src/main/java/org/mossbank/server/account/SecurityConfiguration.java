@@ -2,6 +2,7 @@ package org.mossbank.server.account;
 
 import jakarta.servlet.DispatcherType;
 import jakarta.servlet.http.HttpServletRequest;
+import java.security.MessageDigest;
 import java.util.List;
 import java.util.Objects;
 import org.jspecify.annotations.Nullable;
@@ -9,11 +10,13 @@ import org.mossbank.server.audit.Audit;
 import org.mossbank.server.audit.AuditSort;
 import org.mossbank.server.shared.ProblemType;
 import org.mossbank.server.shared.ProblemWriter;
+import org.mossbank.server.shared.Sha256;
 import org.springframework.beans.factory.ObjectProvider;
 import org.springframework.beans.factory.annotation.Value;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 import org.springframework.core.annotation.Order;
+import org.springframework.http.HttpHeaders;
 import org.springframework.http.HttpMethod;
 import org.springframework.http.HttpStatus;
 import org.springframework.security.authentication.AnonymousAuthenticationToken;
@@ -127,6 +130,8 @@ class SecurityConfiguration {
             SecurityContextRepository contexts,
             Audit audit,
             ObjectProvider<OtherWaysIn> others,
+            AccountAccess access,
+            @Value("${mossbank.metrics.token}") String metricsToken,
             @Value("${mossbank.description-for-all}") boolean descriptionForAll)
             throws Exception {
         for (OtherWaysIn other : others) {
@@ -146,6 +151,9 @@ class SecurityConfiguration {
                         .permitAll()
                         .requestMatchers("/api/openapi")
                         .access((who, request) -> new AuthorizationDecision(descriptionForAll || isSignedIn(who.get())))
+                        .requestMatchers("/actuator/prometheus")
+                        .access((who, request) -> new AuthorizationDecision(bears(request.getRequest(), metricsToken)
+                                || isSignedIn(who.get()) && access.isAdministrator()))
                         .requestMatchers("/actuator/health/**")
                         .permitAll()
                         .requestMatchers("/api/**", "/actuator/**")
@@ -173,6 +181,12 @@ class SecurityConfiguration {
                                 response, ProblemType.NOT_ALLOWED, "Your role in this study does not allow this.")))
                 .headers(SecurityConfiguration::headers)
                 .build();
+    }
+
+    /** Compared in a time that tells nothing of where the two differ. */
+    private static boolean bears(HttpServletRequest request, String token) {
+        String brought = String.valueOf(request.getHeader(HttpHeaders.AUTHORIZATION));
+        return !token.isBlank() && MessageDigest.isEqual(Sha256.of(brought), Sha256.of("Bearer " + token));
     }
 
     private static boolean isSignedIn(@Nullable Authentication who) {

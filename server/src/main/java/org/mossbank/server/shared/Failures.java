@@ -7,6 +7,7 @@ import java.util.UUID;
 import org.apache.tomcat.util.http.InvalidParameterException;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
+import org.slf4j.MDC;
 import org.springframework.dao.DataIntegrityViolationException;
 import org.springframework.dao.OptimisticLockingFailureException;
 
@@ -40,7 +41,9 @@ public final class Failures {
                     ProblemType.CHANGED_ELSEWHERE,
                     "Somebody changed the same at the same moment. Look at it once more.");
         }
-        String logId = UUID.randomUUID().toString();
+        // The request's own id, by which all that the log says of it is found.
+        String logId = Optional.ofNullable(MDC.get(OutermostFilter.REQUEST))
+                .orElseGet(() -> UUID.randomUUID().toString());
         LOG.error("unexpected error {}", logId, failure);
         return new Problem(
                 ProblemType.INTERNAL, "The server could not do this. Its log has the details under " + logId + ".");

@@ -4,6 +4,8 @@ import com.github.benmanes.caffeine.cache.Cache;
 import com.github.benmanes.caffeine.cache.Caffeine;
 import io.github.resilience4j.bulkhead.Bulkhead;
 import io.github.resilience4j.bulkhead.BulkheadFullException;
+import io.micrometer.core.instrument.MeterRegistry;
+import io.micrometer.core.instrument.Timer;
 import java.time.Duration;
 import java.util.Objects;
 import java.util.function.Supplier;
@@ -26,9 +28,16 @@ public class HeavyWork {
     private static final int PEOPLE_KEPT = 10_000;
     private static final String NOBODY = "";
 
+    private final Timer timer;
     private final GivingWay all = new GivingWay("heavy-work", MOST, LONGEST_WAIT);
     private final Cache<String, Bulkhead> byPerson =
             Caffeine.newBuilder().maximumSize(PEOPLE_KEPT).build();
+
+    HeavyWork(MeterRegistry meters) {
+        timer = Timer.builder("mossbank.computations")
+                .description("What keeps a processor busy, once it is its turn")
+                .register(meters);
+    }
 
     /**
      * Does it when it is its turn.
@@ -39,7 +48,7 @@ public class HeavyWork {
     public <T> T run(Supplier<T> work) {
         refuseTransaction();
         try {
-            return ofPerson().executeSupplier(() -> all.run(work));
+            return ofPerson().executeSupplier(() -> all.run(() -> timer.record(work)));
         } catch (BulkheadFullException e) {
             throw Problem.busy("Too much is being worked out at this moment.");
         }

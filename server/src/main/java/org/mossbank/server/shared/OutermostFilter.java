@@ -5,6 +5,8 @@ import jakarta.servlet.ServletException;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
+import java.util.UUID;
+import org.slf4j.MDC;
 import org.springframework.core.Ordered;
 import org.springframework.core.annotation.Order;
 import org.springframework.stereotype.Component;
@@ -17,6 +19,11 @@ import org.springframework.web.filter.OncePerRequestFilter;
 @Component
 @Order(OutermostFilter.ORDER)
 class OutermostFilter extends OncePerRequestFilter {
+    /** The name of the request's id in the log, and in the answer. */
+    static final String REQUEST = "request";
+
+    static final String HEADER = "X-Request-Id";
+
     static final int ORDER = Ordered.HIGHEST_PRECEDENCE + 10;
 
     private final ProblemWriter problems;
@@ -27,6 +34,18 @@ class OutermostFilter extends OncePerRequestFilter {
 
     @Override
     protected void doFilterInternal(HttpServletRequest request, HttpServletResponse response, FilterChain chain)
+            throws ServletException, IOException {
+        String id = UUID.randomUUID().toString();
+        response.setHeader(HEADER, id);
+        MDC.put(REQUEST, id);
+        try {
+            passOn(request, response, chain);
+        } finally {
+            MDC.remove(REQUEST);
+        }
+    }
+
+    private void passOn(HttpServletRequest request, HttpServletResponse response, FilterChain chain)
             throws ServletException, IOException {
         if (holdsNul(request.getRequestURI()) || holdsNul(request.getQueryString())) {
             problems.write(response, Problem.invalid("address", UnstorableText.MUST_NOT));
@@ -39,6 +58,7 @@ class OutermostFilter extends OncePerRequestFilter {
                 throw e;
             }
             response.reset();
+            response.setHeader(HEADER, MDC.get(REQUEST));
             problems.write(response, Failures.of(e));
         }
     }

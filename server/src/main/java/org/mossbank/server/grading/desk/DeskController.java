@@ -1,5 +1,7 @@
 package org.mossbank.server.grading.desk;
 
+import io.micrometer.core.instrument.Counter;
+import io.micrometer.core.instrument.MeterRegistry;
 import jakarta.validation.Valid;
 import java.util.List;
 import java.util.UUID;
@@ -31,6 +33,7 @@ class DeskController {
     private final DeskWork work;
     private final DeskRemarks remarks;
     private final SheetSending sending;
+    private final Counter acknowledged;
 
     DeskController(
             DeskService desk,
@@ -38,7 +41,11 @@ class DeskController {
             CodeService code,
             DeskWork work,
             DeskRemarks remarks,
-            SheetSending sending) {
+            SheetSending sending,
+            MeterRegistry meters) {
+        acknowledged = Counter.builder("mossbank.grades.acknowledged")
+                .description("Grades of one answer on one criterion that were saved")
+                .register(meters);
         this.desk = desk;
         this.own = own;
         this.code = code;
@@ -87,7 +94,9 @@ class DeskController {
             @PathVariable SheetAnswerId answerId,
             @PathVariable CriterionId criterionId,
             @Valid @RequestBody DeskRequests.SetGrade request) {
-        return work.setGrade(sheetId, answerId, criterionId, request);
+        SheetView.Saved saved = work.setGrade(sheetId, answerId, criterionId, request);
+        acknowledged.increment();
+        return saved;
     }
 
     /** Gives the reason for an answer's grades. */

@@ -2,8 +2,10 @@ package org.mossbank.server.shared.database;
 
 import com.zaxxer.hikari.HikariConfig;
 import com.zaxxer.hikari.HikariDataSource;
+import io.micrometer.core.instrument.MeterRegistry;
 import java.util.Map;
 import javax.sql.DataSource;
+import org.springframework.beans.factory.ObjectProvider;
 import org.springframework.beans.factory.annotation.Value;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
@@ -50,10 +52,16 @@ class Databases {
             @Value("${mossbank.connections.at-once}") int atOnce,
             @Value("${mossbank.connections.whole}") int whole,
             @Value("${mossbank.connections.patience-ms}") long patience,
-            @Value("${mossbank.connections.start-patience-ms}") long startPatience) {
+            @Value("${mossbank.connections.start-patience-ms}") long startPatience,
+            ObjectProvider<MeterRegistry> meters) {
         Place place = new Place(url, user, password, patience);
         HikariDataSource first = pool("at-once", place, atOnce, LONGEST_STATEMENT, startPatience);
-        Routed routed = new Routed(first, pool("whole", place, whole, LONGEST_READ, startPatience));
+        HikariDataSource second = pool("whole", place, whole, LONGEST_READ, startPatience);
+        meters.ifAvailable(registry -> {
+            first.setMetricRegistry(registry);
+            second.setMetricRegistry(registry);
+        });
+        Routed routed = new Routed(first, second);
         return new OneAsksForAll(routed, routed::close, System::nanoTime);
     }
 
