@@ -28,11 +28,8 @@ public final class ApiClient {
 
     private final URI base;
     private final Map<String, String> headers = new java.util.concurrent.ConcurrentHashMap<>();
-    private final CookieManager cookies = new CookieManager();
-    private final HttpClient http = HttpClient.newBuilder()
-            .cookieHandler(cookies)
-            .connectTimeout(PATIENCE)
-            .build();
+    private final CookieManager cookies;
+    private final HttpClient http;
 
     /** Each once: method, path without its query, and the sort of problem that came back. */
     private static final java.util.Set<Refused> REFUSED = java.util.concurrent.ConcurrentHashMap.newKeySet();
@@ -45,8 +42,22 @@ public final class ApiClient {
         return java.util.Set.copyOf(REFUSED);
     }
 
-    private ApiClient(URI base) {
+    private ApiClient(URI base, CookieManager cookies) {
         this.base = base;
+        this.cookies = cookies;
+        this.http = HttpClient.newBuilder()
+                .cookieHandler(cookies)
+                .connectTimeout(PATIENCE)
+                .build();
+    }
+
+    private ApiClient(URI base) {
+        this(base, new CookieManager());
+    }
+
+    /** The same browser at another server of the same name: cookies know no ports. */
+    public ApiClient at(URI other) {
+        return new ApiClient(other, cookies);
     }
 
     /** Nobody, who has asked a server for nothing yet. */

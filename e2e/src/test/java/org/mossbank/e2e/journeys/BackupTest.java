@@ -3,15 +3,12 @@ package org.mossbank.e2e.journeys;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.IOException;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.Connection;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.sql.Statement;
-import java.util.ArrayList;
-import java.util.List;
 import java.util.Map;
 import java.util.TreeSet;
 import java.util.function.UnaryOperator;
@@ -34,22 +31,8 @@ public class BackupTest {
     private TestDatabase graded;
     private TreeSet<String> before;
 
-    /** What a command said, and how it ended. */
-    private record Ended(int status, String said) {}
-
-    private static Ended mossbank(TestDatabase database, String... arguments) {
-        List<String> command = new ArrayList<>(List.of(ROOT.resolve("mossbank").toString()));
-        command.addAll(List.of(arguments));
-        ProcessBuilder builder = new ProcessBuilder(command).redirectErrorStream(true);
-        builder.environment().putAll(database.environment());
-        try {
-            Process process = builder.start();
-            process.getOutputStream().close();
-            String said = new String(process.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
-            return new Ended(process.waitFor(), said);
-        } catch (IOException | InterruptedException e) {
-            throw new IllegalStateException(e);
-        }
+    private static ScriptRun mossbank(TestDatabase database, String... arguments) {
+        return ScriptRun.of(ROOT, database.environment(), arguments);
     }
 
     private static TreeSet<String> rows(TestDatabase database, String query) throws SQLException {
@@ -73,7 +56,7 @@ public class BackupTest {
             grades.begin(server.address());
             grades.awaitEnough();
             before = rows(graded, CHANGES);
-            Ended ended = mossbank(graded, "backup", backup.toString());
+            ScriptRun ended = mossbank(graded, "backup", backup.toString());
             assertThat(ended.status()).as(ended.said()).isZero();
         }
         grades.awaitEnd();
@@ -92,7 +75,7 @@ public class BackupTest {
     @Test
     public void whatWasAcknowledgedBeforeItIsInIt() throws Exception {
         TestDatabase elsewhere = TestDatabase.create();
-        Ended ended = mossbank(elsewhere, "restore", backup.toString());
+        ScriptRun ended = mossbank(elsewhere, "restore", backup.toString());
         assertThat(ended.status()).as(ended.said()).isZero();
 
         TreeSet<String> restored = rows(elsewhere, CHANGES);
@@ -110,12 +93,12 @@ public class BackupTest {
         try (ServerProcess server = ServerProcess.start(ROOT, elsewhere, ServerProcess.AMONG_MANY)) {
             ApiClient rater = ApiClient.signedIn(server.address(), "juri", "tide and lantern");
             assertThat(rater.get("/api/sheets").json()).isNotEmpty();
-            Ended connected = mossbank(elsewhere, "restore", "--over", backup.toString());
+            ScriptRun connected = mossbank(elsewhere, "restore", "--over", backup.toString());
             assertThat(connected.said()).contains("stop the server first");
         }
 
         assertThat(mossbank(elsewhere, "restore", backup.toString()).said()).contains("--over replaces all of it");
-        Ended over = mossbank(elsewhere, "restore", "--over", backup.toString());
+        ScriptRun over = mossbank(elsewhere, "restore", "--over", backup.toString());
         assertThat(over.status()).as(over.said()).isZero();
         assertThat(rows(elsewhere, CHANGES)).isEqualTo(restored);
     }
@@ -146,14 +129,14 @@ public class BackupTest {
         Path copy = Files.createTempDirectory("mossbank-backup").resolve("copy");
         Files.copy(backup, copy);
         Files.writeString(copy.resolveSibling("copy.json"), change.apply(Files.readString(manifest())));
-        Ended ended = mossbank(TestDatabase.create(), "restore", copy.toString());
+        ScriptRun ended = mossbank(TestDatabase.create(), "restore", copy.toString());
         assertThat(ended.status()).as(name).isNotZero();
         assertThat(ended.said()).contains(why);
     }
 
     @Test
     public void aDatabaseOfSomethingElseIsNotBackedUp() {
-        Ended ended = mossbank(
+        ScriptRun ended = mossbank(
                 TestDatabase.create(),
                 "backup",
                 backup.resolveSibling("nothing").toString());

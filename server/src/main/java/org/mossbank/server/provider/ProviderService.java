@@ -74,14 +74,14 @@ class ProviderService {
     @PreAuthorize("permitAll()")
     public LinkTaken useLink(UseLinkBy request) {
         accounts.requireLink(request.token());
-        return new LinkTaken(way(request.provider()), Sha256.of(request.token()));
+        return new LinkTaken(way(request.provider(), SignInByProvider.LINK), Sha256.of(request.token()));
     }
 
-    private WayThere way(String provider) {
+    private WayThere way(String provider, String purpose) {
         if (!settings.all().containsKey(provider)) {
             throw Problem.notFound("This provider");
         }
-        return new WayThere(SignInByProvider.BASE + "/" + provider);
+        return new WayThere(SignInByProvider.BASE + "/" + provider + "?" + SignInByProvider.FOR + "=" + purpose);
     }
 
     /** @param shownAs what one is called there */
@@ -105,7 +105,7 @@ class ProviderService {
     /** @throws Problem 404 if there is no such provider */
     @PreAuthorize("isAuthenticated()")
     public WayThere add(String provider) {
-        return way(provider);
+        return way(provider, SignInByProvider.OWN);
     }
 
     @PreAuthorize("isAuthenticated()")

@@ -4,6 +4,7 @@ import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import jakarta.servlet.http.HttpSession;
 import java.io.IOException;
+import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
@@ -57,6 +58,9 @@ class SignInByProvider implements OtherWaysIn {
 
     static final String LINK = "mossbank.link";
     static final String OWN = "mossbank.own";
+    /** Says in the address which of these two the way is for; either stands in the session, or nothing is done. */
+    static final String FOR = "for";
+
     private static final String PROVIDER = "mossbank.provider";
     private static final String ID_TOKEN = "mossbank.id-token";
 
@@ -133,7 +137,15 @@ class SignInByProvider implements OtherWaysIn {
             }
             if (begun != null) {
                 String next = String.valueOf(request.getParameter("next"));
-                request.getSession().setAttribute(NEXT, HERE.matcher(next).matches() ? next : "/");
+                HttpSession session = request.getSession();
+                session.setAttribute(NEXT, HERE.matcher(next).matches() ? next : "/");
+                // What was begun and given up in this browser is not done for whoever signs in here next.
+                String purpose = String.valueOf(request.getParameter(FOR));
+                for (String purposeful : List.of(LINK, OWN)) {
+                    if (!purposeful.equals(purpose)) {
+                        session.removeAttribute(purposeful);
+                    }
+                }
             }
             return begun;
         }

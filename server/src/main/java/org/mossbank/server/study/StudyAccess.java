@@ -1,6 +1,7 @@
 package org.mossbank.server.study;
 
 import java.util.Optional;
+import java.util.function.Supplier;
 import org.mossbank.server.account.AccountView;
 import org.mossbank.server.account.Accounts;
 import org.mossbank.server.account.CurrentAccount;
@@ -81,14 +82,15 @@ public class StudyAccess implements Sight {
     }
 
     /** Whoever grades or reads knows nothing until the round is closed; a lead who grades only while it is open. */
-    static boolean isBlind(Membership membership, RoundStage.Stage stage) {
+    static boolean isBlind(Membership membership, Supplier<RoundStage.Stage> stage) {
         return membership.role() == Role.LEAD
-                ? membership.grades() && stage == RoundStage.Stage.GRADING
-                : stage != RoundStage.Stage.CLOSED;
+                ? membership.grades() && stage.get() == RoundStage.Stage.GRADING
+                : stage.get() != RoundStage.Stage.CLOSED;
     }
 
     private boolean isBlind(Membership membership) {
-        return isBlind(membership, rounds.of(membership.studyId()));
+        // Of most leads it need not be asked.
+        return isBlind(membership, () -> rounds.of(membership.studyId()));
     }
 
     /** Whoever may begin or bring in studies of their own. */

@@ -107,7 +107,7 @@ class StudyService {
                 study.createdAt(),
                 membership.role(),
                 stage,
-                StudyAccess.isBlind(membership, stage));
+                StudyAccess.isBlind(membership, () -> stage));
     }
 
     /** Puts a study out of the way, for all who belong to it; it goes on as it is. */

@@ -2,6 +2,9 @@ package org.mossbank.server.account;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.sql.Connection;
+import java.sql.SQLException;
+import java.sql.Statement;
 import java.util.Map;
 import org.mossbank.server.ServerTest;
 import org.mossbank.testkit.ApiClient;
@@ -63,6 +66,20 @@ public class OwnAccountTest extends ServerTest {
         assertThat(third.get("/api/account").status()).isEqualTo(401);
         assertThat(there.get("/api/account").status()).isEqualTo(200);
         assertThat(here.get("/api/account").status()).isEqualTo(200);
+    }
+
+    /** However much it is used. */
+    @Test
+    public void aSessionEndsWhenItHasLastedAsLongAsOneMay() throws SQLException {
+        ApiClient person = newcomer("stays-long", false);
+        assertThat(person.get("/api/account").status()).isEqualTo(200);
+        try (Connection connection = DATABASE.connect();
+                Statement sql = connection.createStatement()) {
+            sql.execute("update spring_session set creation_time = creation_time - 31::bigint * 24 * 3600 * 1000"
+                    + " where principal_name = 'stays-long'");
+        }
+        assertThat(person.get("/api/account").status()).isEqualTo(401);
+        assertThat(person.get("/api/session").json().has("account")).isFalse();
     }
 
     @Test

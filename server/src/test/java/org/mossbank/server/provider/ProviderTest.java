@@ -188,6 +188,24 @@ public class ProviderTest extends ServerTest {
         assertThat(back.delete("/api/account/identities/harbour").problem()).isEqualTo("last-way-in");
     }
 
+    /** Who sits down at the same browser next is somebody else. */
+    @Test
+    public void aLinkThatWasBegunAndGivenUpIsNotUsedForWhoeverSignsInNext() {
+        JsonNode made = as(LEAD).post(
+                        "/api/accounts", Map.of("signInName", "gives-up", "name", "Gives Up", "mayBringIn", false))
+                .json();
+        String token = made.at("/invitation/token").asString();
+        ApiClient browser = nobody();
+        browser.post("/api/links/provider", Map.of("token", token, "provider", "harbour"));
+
+        goes(browser, WAY, "odile");
+
+        assertThat(whoIs(browser).path("signInName").asString()).isEqualTo("odile");
+        assertThat(nobody().post("/api/links/inspect", Map.of("token", token)).status())
+                .as("the link is still there for whom it is")
+                .isEqualTo(200);
+    }
+
     @Test
     public void aWayInIsAddedToOnesOwnAccountAndTakenOffAgain() {
         ApiClient known = nobody();
