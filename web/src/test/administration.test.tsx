@@ -94,6 +94,21 @@ describe("the accounts of all", () => {
   });
 });
 
+describe("an account whose invitation goes by mail", () => {
+  it("is said to, as there is no link to pass on", async () => {
+    server()
+      .on("GET /api/accounts", () => ({ body: { accounts: [account("ase")] } }))
+      .on("GET /api/mail", () => ({ body: { on: true } }))
+      .on("POST /api/accounts", () => ({ body: { account: account("cyd") } }));
+    at(<AccountsPage />);
+    await userEvent.click(await screen.findByRole("button", { name: "Make an account" }));
+    await userEvent.type(screen.getByLabelText("Name"), "Cyd Ny");
+    await userEvent.type(await screen.findByLabelText("Address for mail"), "cyd@harbour.example");
+    await userEvent.click(screen.getByRole("button", { name: "Make it" }));
+    expect(await screen.findByText("An invitation goes to CYD by mail.")).toBeDefined();
+  });
+});
+
 describe("what was done", () => {
   const events = [
     { number: 9, at: "2026-03-02T08:00:00Z", sort: "ROUND_CLOSED", who: "mira", address: "192.0.2.7", studyId: "s1" },

@@ -1,6 +1,5 @@
 import { useMutation } from "@tanstack/react-query";
-import { useLocation } from "react-router";
-import { Link } from "react-router";
+import { Link, useLocation } from "react-router";
 import { Button } from "../../ui/Button";
 import { Note } from "../../ui/Note";
 import { Trouble } from "../../ui/Trouble";

@@ -4,6 +4,7 @@ import type { Schemas } from "../../api/client";
 import { LIMITS } from "../../api/limits";
 import { Button } from "../../ui/Button";
 import { Field } from "../../ui/Field";
+import { Note } from "../../ui/Note";
 import { Query } from "../../ui/Query";
 import { useSettledText } from "../../ui/useSettledText";
 import { useTitle } from "../../ui/useTitle";
@@ -18,8 +19,8 @@ type Invitation = Schemas["Invitation"];
 export function AccountsPage() {
   const [part, setPart] = useState("");
   const settled = useSettledText(part);
-  const accounts = useInfiniteQuery(accountsWith(settled));
   const [invitations, setInvitations] = useState<Invitation[]>([]);
+  const [mailed, setMailed] = useState<string>();
   const show = (made: Invitation) =>
     setInvitations((old) => [...old.filter((o) => o.accountId !== made.accountId), made]);
   useTitle("Accounts");
@@ -28,12 +29,24 @@ export function AccountsPage() {
       <div className="flex items-baseline gap-4">
         <h1>Accounts</h1>
         <span className="ml-auto">
-          <MakeAccount onMade={(made) => made.invitation && show(made.invitation)} />
+          <MakeAccount
+            onMade={(made) => {
+              setMailed(made.invitation === undefined ? made.account.displayName : undefined);
+              if (made.invitation !== undefined) {
+                show(made.invitation);
+              }
+            }}
+          />
         </span>
       </div>
       <p className="mt-1 max-w-prose text-ink-soft">
         Leads invite their raters themselves. Whoever looks after the accounts sees no study without being let in.
       </p>
+      {mailed !== undefined && (
+        <Note tone="good" role="status" className="mt-4">
+          An invitation goes to {mailed} by mail.
+        </Note>
+      )}
       {invitations.length > 0 && (
         <div className="mt-4">
           <InvitationList invitations={invitations} />
@@ -47,27 +60,37 @@ export function AccountsPage() {
         value={part}
         onChange={(e) => setPart(e.target.value)}
       />
-      <Query of={accounts} what="the accounts">
-        {({ pages }) => {
-          const rows = pages.flatMap((p) => p.accounts);
-          return rows.length === 0 ? (
-            <p>Nobody here has this in their name.</p>
-          ) : (
-            <>
-              <AccountsTable accounts={rows} onLink={show} />
-              {accounts.hasNextPage && (
-                <Button
-                  className="mt-3"
-                  disabled={accounts.isFetchingNextPage}
-                  onClick={() => void accounts.fetchNextPage()}
-                >
-                  Show more
-                </Button>
-              )}
-            </>
-          );
-        }}
-      </Query>
+      <FoundAccounts part={settled} onLink={show} />
     </>
+  );
+}
+
+type FoundAccountsProps = { part: string; onLink: (made: Invitation) => void };
+
+/** Those whose names have a part in them, page by page. */
+function FoundAccounts({ part, onLink }: FoundAccountsProps) {
+  const accounts = useInfiniteQuery(accountsWith(part));
+  return (
+    <Query of={accounts} what="the accounts">
+      {({ pages }) => {
+        const rows = pages.flatMap((p) => p.accounts);
+        return rows.length === 0 ? (
+          <p>Nobody here has this in their name.</p>
+        ) : (
+          <>
+            <AccountsTable accounts={rows} onLink={onLink} />
+            {accounts.hasNextPage && (
+              <Button
+                className="mt-3"
+                disabled={accounts.isFetchingNextPage}
+                onClick={() => void accounts.fetchNextPage()}
+              >
+                Show more
+              </Button>
+            )}
+          </>
+        );
+      }}
+    </Query>
   );
 }

@@ -13,8 +13,8 @@ import org.springframework.web.context.request.RequestContextHolder;
 import org.springframework.web.context.request.ServletRequestAttributes;
 
 /**
- * Writes down what is done, within the transaction that does it, if there is one: both or neither. Neither a candidate's
- * name nor a secret belongs into a subject.
+ * Writes down what is done, within the transaction that does it, if there is one: both or neither. No secret belongs into a
+ * subject; what an act is done to may name a candidate, and is told to leads who see names alone.
  */
 @Service
 public class Audit {

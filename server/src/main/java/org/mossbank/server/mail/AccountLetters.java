@@ -3,6 +3,7 @@ package org.mossbank.server.mail;
 import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.function.Function;
 import org.mossbank.core.estimate.Require;
 import org.mossbank.server.account.AccountKeeping;
 import org.mossbank.server.account.AccountView;
@@ -10,13 +11,13 @@ import org.mossbank.server.account.Accounts;
 import org.mossbank.server.account.Invitation;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
+import org.springframework.stereotype.Component;
 import org.springframework.transaction.support.TransactionTemplate;
 
 /** Letters about an account alone. Links are made when a letter is written, so that none waits anywhere. */
 @Configuration(proxyBeanMethods = false)
 class AccountLetters {
-    private record Writer(MailSort sort, java.util.function.Function<MailOrder, Optional<Letter>> how)
-            implements LetterWriter {
+    private record Writer(MailSort sort, Function<MailOrder, Optional<Letter>> how) implements LetterWriter {
         @Override
         public Optional<Letter> write(MailOrder order) {
             return how.apply(order);
@@ -24,7 +25,8 @@ class AccountLetters {
     }
 
     /** What letters are written from. */
-    private record Desk(
+    @Component
+    record Desk(
             Accounts accounts,
             AccountKeeping keeping,
             MailChoiceRepository choices,
@@ -47,14 +49,7 @@ class AccountLetters {
     }
 
     @Bean
-    LetterWriter invitationLetter(
-            Accounts accounts,
-            AccountKeeping keeping,
-            MailChoiceRepository choices,
-            Proofs proofs,
-            MailTexts texts,
-            TransactionTemplate transactions) {
-        Desk desk = new Desk(accounts, keeping, choices, proofs, texts, transactions);
+    LetterWriter invitationLetter(Desk desk) {
         return new Writer(
                 MailSort.INVITATION,
                 order -> Optional.of(desk.owner(order))
@@ -71,14 +66,7 @@ class AccountLetters {
     }
 
     @Bean
-    LetterWriter lostLetter(
-            Accounts accounts,
-            AccountKeeping keeping,
-            MailChoiceRepository choices,
-            Proofs proofs,
-            MailTexts texts,
-            TransactionTemplate transactions) {
-        Desk desk = new Desk(accounts, keeping, choices, proofs, texts, transactions);
+    LetterWriter lostLetter(Desk desk) {
         return new Writer(
                 MailSort.PASSWORD_LOST,
                 order -> Optional.of(desk.owner(order))
@@ -96,17 +84,11 @@ class AccountLetters {
     }
 
     @Bean
-    LetterWriter addressLetter(
-            Accounts accounts,
-            AccountKeeping keeping,
-            MailChoiceRepository choices,
-            Proofs proofs,
-            MailTexts texts,
-            TransactionTemplate transactions) {
-        Desk desk = new Desk(accounts, keeping, choices, proofs, texts, transactions);
+    LetterWriter addressLetter(Desk desk) {
         return new Writer(
                 MailSort.ADDRESS,
-                order -> choices.findById(order.to())
+                order -> desk.choices()
+                        .findById(order.to())
                         .filter(c -> !c.isConfirmed())
                         .map(c -> new Letter("Is this your address?", """
                                 Hello %s,
@@ -116,7 +98,7 @@ class AccountLetters {
 
                                 If you know nothing of it, do nothing: no further mail comes.
                                 """.formatted(
-                                        desk.owner(order).displayName(),
-                                        texts.at("/address#" + desk.proofs().make(c))))));
+                                desk.owner(order).displayName(),
+                                desk.texts().at("/address#" + desk.proofs().make(c))))));
     }
 }

@@ -10,6 +10,7 @@ import java.time.ZoneId;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.UUID;
 import java.util.stream.Collectors;
 import org.mossbank.core.estimate.Require;
 import org.mossbank.server.account.AccountView;
@@ -18,7 +19,6 @@ import org.mossbank.server.ids.AccountId;
 import org.springframework.beans.factory.ObjectProvider;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
-import org.springframework.data.domain.Limit;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Transactional;
 
@@ -29,6 +29,7 @@ class DailyLetters implements LetterWriter {
     private static final int NOON = 12;
     private static final Duration BETWEEN = Duration.ofHours(20);
     private static final Duration LOOKS_EVERY = Duration.ofMinutes(15);
+    /** Of one question; as many are asked as are needed. */
     private static final int MOST_AT_ONCE = 500;
 
     private final MailChoiceRepository choices;
@@ -70,10 +71,21 @@ class DailyLetters implements LetterWriter {
             return;
         }
         Instant now = clock.instant();
-        List<MailChoice> due = choices.withoutDigestSince(now.minus(BETWEEN), Limit.of(MOST_AT_ONCE));
+        UUID after = new UUID(0, 0);
+        List<MailChoice> page;
+        do {
+            page = choices.withoutDigestSince(now.minus(BETWEEN), after, MOST_AT_ONCE);
+            order(page, now);
+            after = page.isEmpty()
+                    ? after
+                    : page.get(page.size() - 1).accountId().value();
+        } while (page.size() == MOST_AT_ONCE);
+    }
+
+    private void order(List<MailChoice> page, Instant now) {
         Map<AccountId, ZoneId> zones =
-                accounts.zones(due.stream().map(MailChoice::accountId).toList());
-        for (MailChoice choice : due) {
+                accounts.zones(page.stream().map(MailChoice::accountId).toList());
+        for (MailChoice choice : page) {
             int hour = now.atZone(Require.known(zones, choice.accountId())).getHour();
             if (hour >= MORNING && hour < NOON) {
                 choice.digested(now);

@@ -86,7 +86,12 @@ class MailChoice {
         return confirmedAt != null;
     }
 
-    boolean wants(MailSort sort) {
+    /** Whether a letter of this sort may go to the address that it is now. */
+    boolean takes(MailSort sort) {
+        return wants(sort) && (isConfirmed() || sort.isToUnconfirmed());
+    }
+
+    private boolean wants(MailSort sort) {
         return switch (sort) {
             case DIGEST -> digest;
             case REMINDER -> reminders;

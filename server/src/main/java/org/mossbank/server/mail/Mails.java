@@ -70,8 +70,7 @@ public class Mails {
     public boolean order(MailOrder order, String once) {
         boolean goes = isOn()
                 && choices.findById(order.to())
-                        .filter(c -> c.wants(order.sort()))
-                        .filter(c -> c.isConfirmed() || order.sort().isToUnconfirmed())
+                        .filter(c -> c.takes(order.sort()))
                         .isPresent();
         return goes
                 && orders.scheduleIfNotExists(
@@ -142,10 +141,14 @@ public class Mails {
         /** No transaction is held while the mail server is asked. */
         @SystemOnly
         public void deliver(MailOrder order) {
-            Optional<MailChoice> choice = choices.findById(order.to());
+            // Another address may have been named since the letter was ordered.
+            Optional<MailChoice> choice = choices.findById(order.to()).filter(c -> c.takes(order.sort()));
+            if (choice.isEmpty()) {
+                return;
+            }
             Optional<Letter> letter =
                     Optional.ofNullable(writers.get(order.sort())).flatMap(w -> w.write(order));
-            if (choice.isEmpty() || letter.isEmpty()) {
+            if (letter.isEmpty()) {
                 return;
             }
             try {

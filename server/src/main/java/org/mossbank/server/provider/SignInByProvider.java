@@ -71,7 +71,7 @@ class SignInByProvider implements OtherWaysIn {
     private final Identities identities;
     private final SessionOpener sessions;
 
-    SignInByProvider(Registrations registrations, IdTokens idTokens, Identities identities, SessionOpener sessions) {
+    SignInByProvider(Registrations registrations, Identities identities, SessionOpener sessions) {
         this.registrations = registrations;
         this.identities = identities;
         this.sessions = sessions;

@@ -14,6 +14,7 @@ import java.util.regex.Pattern;
 import org.awaitility.Awaitility;
 import org.mossbank.server.ServerTest;
 import org.mossbank.server.StudyInTheMaking;
+import org.mossbank.server.ids.AccountId;
 import org.mossbank.standin.mail.MailStandIn;
 import org.mossbank.testkit.ApiClient;
 import org.springframework.beans.factory.annotation.Autowired;
@@ -28,6 +29,9 @@ public class MailTest extends ServerTest {
 
     @Autowired
     private DailyLetters daily;
+
+    @Autowired
+    private Mails.Delivery delivery;
 
     private static MailStandIn.Taken awaited(String address, int number) {
         Awaitility.await().atMost(PATIENCE).until(() -> MAIL.to(address).size() >= number);
@@ -129,22 +133,17 @@ public class MailTest extends ServerTest {
     @Test
     public void remindersAndTheDaysLetterTellHowMuchWaitsAndNothingOfCandidates() throws SQLException {
         ApiClient rater = reachable("reads-mail");
-        String study = "/api/studies/"
-                + bringIn(files -> {
-                    String raters = new String(files.get("raters.csv"), java.nio.charset.StandardCharsets.UTF_8);
-                    files.put("raters.csv", bytes(raters));
-                });
+        String study = "/api/studies/" + bringIn();
         as(LEAD).post(study + "/raters", Map.of("signInName", "reads-mail", "name", "Reads"));
         rater.post("/api/asked/" + study.substring(study.lastIndexOf('/') + 1), Map.of());
         String id = idOf(rater);
         as(LEAD).post(study + "/round/deal", Map.of("raterId", id, "from", "UNBEGUN"));
         int waiting = sheets(rater, study.substring(study.lastIndexOf('/') + 1)).size();
         as(LEAD).post(study + "/raters/" + id + "/reminders", Map.of("words", "Quillwort is waiting."));
-        if (waiting > 0) {
-            MailStandIn.Taken letter = awaited("reads-mail@harbour.example", 2);
-            assertThat(letter.content()).contains("Orla Fennick reminds you", String.valueOf(waiting));
-            assertThat(letter.content()).doesNotContain("Quillwort", "Brindle", "Tansy");
-        }
+        assertThat(waiting).isPositive();
+        MailStandIn.Taken letter = awaited("reads-mail@harbour.example", 2);
+        assertThat(letter.content()).contains("Orla Fennick reminds you: " + waiting + " sheet");
+        assertThat(letter.content()).doesNotContain("Quillwort", "Brindle", "Tansy", "is waiting");
 
         ApiClient asked = reachable("is-asked");
         as(LEAD).post(study + "/raters", Map.of("signInName", "is-asked", "name", "Asked"));
@@ -194,6 +193,19 @@ public class MailTest extends ServerTest {
                 .map(p -> p.path("mailTrouble").asString(""))
                 .findFirst()
                 .orElse("");
+    }
+
+    /** Whoever holds an open browser must not lead a link to an address of their own. */
+    @Test
+    public void aLetterThatWaitsDoesNotGoToAnAddressThatWasNamedSince() {
+        ApiClient person = reachable("changes-mind");
+        AccountId id = AccountId.from(idOf(person));
+        person.put("/api/account/mail", choice("elsewhere@harbour.example"));
+
+        delivery.deliver(new MailOrder(id, MailSort.PASSWORD_LOST, null, ""));
+
+        assertThat(MAIL.to("elsewhere@harbour.example"))
+                .allSatisfy(l -> assertThat(l.content()).contains("Is this your address?"));
     }
 
     @Test
