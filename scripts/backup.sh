@@ -67,12 +67,13 @@ backup() {
   "schema": "$schema",
   "postgresql": "$(ask 'show server_version')",
   "takenAt": "$(date -u +%Y-%m-%dT%H:%M:%SZ)",
+  "keepUntil": "$(date -u -d "+${MOSSBANK_BACKUP_DAYS:-35} days" +%Y-%m-%d)",
   "sha256": "$(sha256sum "$file.part" | cut -d' ' -f1)",
   "rows": $counts
 }
 MANIFEST
     mv "$file.part" "$file"
-    say "$(du -h "$file" | cut -f1) in $file, and what is in it in $file.json; keep both."
+    say "$(du -h "$file" | cut -f1) in $file, and what is in it in $file.json; keep both until $(of_manifest "$file.json" keepUntil) and no longer."
 }
 
 # All or nothing: what was there before stays until the last row is in.
@@ -91,13 +92,38 @@ restore() {
     if [ "$(ask "select count(*) from information_schema.tables where table_schema = 'public'")" != 0 ] && [ "$over" = no ]; then
         fail "there is something in the database; --over replaces all of it"
     fi
+    local gone
+    gone=$(gone_for_good)
     {
         echo 'set client_min_messages = warning; begin; drop schema public cascade; create schema public;'
         pg_restore --no-owner --no-privileges -f - "$file" && echo 'commit;'
     } | psql -Xq -v ON_ERROR_STOP=1 >/dev/null || fail "nothing was changed: the backup could not be brought in"
     [ "$(ask "select '$(of_manifest "$file.json" rows)'::jsonb = ($COUNTS)::jsonb")" = t ] ||
         fail "the database does not hold what the manifest says"
+    let_go_again "$gone"
     say "Brought in: $(ask "select sum(value::bigint) from json_each_text('$(of_manifest "$file.json" rows)')") rows, as they were at $(of_manifest "$file.json" takenAt)."
+}
+
+# Studies that went for good in the database that is replaced, with who deleted them: a backup does not bring them back.
+gone_for_good() {
+    [ "$(ask "select to_regclass('public.study_deletion') is not null")" = t ] || return 0
+    ask "select study_id || ' ' || deleted_by from study_deletion order by deleted_at"
+}
+
+let_go_again() {
+    local study by
+    while read -r study by; do
+        [ -n "$study" ] && [ "$(ask "select exists (select 1 from study where id = '$study')")" = t ] || continue
+        if [ "$(ask "select count(*) from pg_proc where proname = 'delete_study'")" = 0 ]; then
+            say "Study $study was deleted for good after this backup; this version cannot let it go again before a server has started once. Restore once more then."
+            continue
+        fi
+        psql -XqAt -v ON_ERROR_STOP=1 -v study="$study" -v by="$by" >/dev/null <<<"begin;
+            update study set deleted_at = coalesce(deleted_at, now()), deleted_by = :'by' where id = :'study';
+            select delete_study(:'study');
+            commit;" || fail "study $study, which was deleted for good, could not be let go again"
+        say "Study $study was deleted for good after this backup: it is not brought back."
+    done <<<"$1"
 }
 
 check_backup() {

@@ -5,6 +5,8 @@ import { defineConfig } from "vitest/config";
 const server = `http://127.0.0.1:${process.env["MOSSBANK_PORT"] ?? "8750"}`;
 
 export default defineConfig({
+  // Files are named from where the page stands; the server says in the page where that is.
+  base: "./",
   plugins: [react(), tailwindcss()],
   build: { outDir: "target/classes/static", emptyOutDir: true, assetsInlineLimit: 0 },
   test: { setupFiles: ["src/test/setup.ts"] },

@@ -4,13 +4,15 @@
  * Nothing under /api comes this way.
  */
 const STORE = "mossbank.files";
-const PAGE = "/";
+/** Where the application stands below its address. */
+const BASE = self.location.pathname.replace(/\/offline\.js$/, "");
+const PAGE = `${BASE}/`;
 
 /** How long the server is waited for where something is kept, in milliseconds. */
 const PATIENCE = 1_500;
 
 /** Files whose address does not change with what they hold. */
-const NAMED = ["/theme.js", "/mossbank.svg"];
+const NAMED = [`${BASE}/theme.js`, `${BASE}/mossbank.svg`];
 
 self.addEventListener("install", (event) => {
   self.skipWaiting();
@@ -31,7 +33,7 @@ self.addEventListener("fetch", (event) => {
     return;
   }
   if (request.mode === "navigate") {
-    if (!/^\/(api|actuator)\//.test(url.pathname)) {
+    if (!/^\/(api|actuator)\//.test(url.pathname.slice(BASE.length))) {
       event.respondWith(serverFirst(event, PAGE, keepPage));
     }
   } else if (isHashed(url)) {
@@ -41,7 +43,7 @@ self.addEventListener("fetch", (event) => {
   }
 });
 
-const isHashed = (url) => url.origin === self.location.origin && url.pathname.startsWith("/assets/");
+const isHashed = (url) => url.origin === self.location.origin && url.pathname.startsWith(`${BASE}/assets/`);
 const isNamed = (url) => url.origin === self.location.origin && NAMED.includes(url.pathname);
 
 const kept = async (request) => (await caches.open(STORE)).match(request);

@@ -1,4 +1,5 @@
 import createClient, { type Middleware } from "openapi-fetch";
+import { at, BASE } from "./base";
 import type { components, paths } from "./schema";
 
 export type Schemas = components["schemas"];
@@ -88,7 +89,7 @@ const csrf: Middleware = {
   },
 };
 
-export const api = createClient<paths>({ baseUrl: location.origin });
+export const api = createClient<paths>({ baseUrl: location.origin + BASE });
 api.use(csrf);
 
 type Result<T> = { data?: T; error?: unknown; response: Response };
@@ -116,7 +117,7 @@ export async function upload<T>(path: string, file: File, signal?: AbortSignal):
   const token = /(?:^|; )XSRF-TOKEN=([^;]+)/.exec(document.cookie)?.[1];
   let response: Response;
   try {
-    response = await fetch(path, {
+    response = await fetch(at(path), {
       method: "POST",
       body: form,
       headers: {

@@ -1,5 +1,6 @@
 import { type QueryKey, useQueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
+import { at } from "./base";
 
 /**
  * Fetches something anew whenever the server tells that it changed, for as long as it goes on. What is being fetched is not begun
@@ -23,7 +24,7 @@ export function useLive(address: string, queryKey: QueryKey, going: boolean) {
         fetching = false;
       }
     }
-    const events = new EventSource(address);
+    const events = new EventSource(at(address));
     events.addEventListener("board", () => void follow());
     return () => events.close();
   }, [client, address, key, going]);

@@ -8,7 +8,15 @@ import { CalibrationsThatWait, myCalibrations } from "../features/calibration";
 import { LeftBehind, myReminders, mySheets, Reminders, SheetList } from "../features/desk";
 import { myReadings } from "../features/prompt";
 import { mySplits, SplitsThatWait } from "../features/reconciliation";
-import { AskedFor, askedFor, ExpectationForm, myStudies, StudyList, useBeginStudy } from "../features/study";
+import {
+  AskedFor,
+  askedFor,
+  DeletedStudies,
+  ExpectationForm,
+  myStudies,
+  StudyList,
+  useBeginStudy,
+} from "../features/study";
 import { Button, buttonLook } from "../ui/Button";
 import { Dialog } from "../ui/Dialog";
 import { Field } from "../ui/Field";
@@ -47,6 +55,7 @@ export function HomePage() {
                   )}
                   <Readings />
                   <Studies studies={all} mayBringIn={account.mayBringIn} hasSheets={own.length > 0} />
+                  <DeletedStudies />
                   <p className="mt-10 text-sm text-ink-soft">
                     <Link to="/table">Try your own table</Link>: how far raters agree in it, without a study.
                   </p>

@@ -1,6 +1,7 @@
 import { DropdownMenu } from "radix-ui";
 import { useEffect, useState } from "react";
 import { Link, Navigate, Outlet, useLocation, useNavigate } from "react-router";
+import { at } from "../api/base";
 import { actFor, type Schemas } from "../api/client";
 import { THEMES, themeFromWire, themeOnWire, useSession, useSignOut, useWriteOwn } from "../features/account";
 import { showTimesIn } from "../ui/format";
@@ -46,7 +47,7 @@ export function SignedInLayout() {
       </a>
       <header className="flex h-11 print:hidden shrink-0 items-center gap-4 border-b border-rule px-4">
         <Link to="/" className="flex items-center gap-2 font-serif text-lg font-semibold">
-          <img src="/mossbank.svg" alt="" width={22} height={22} />
+          <img src={at("/mossbank.svg")} alt="" width={22} height={22} />
           Mossbank
         </Link>
         <span className="ml-auto" />
@@ -77,7 +78,7 @@ function SomebodyElse({ owner, now, onAsk }: SomebodyElseProps) {
         {now} has signed in in another window of this browser, and this page is {owner}’s. What {owner} gave and was not
         sent yet is kept, and goes on when {owner} signs in again.
       </p>
-      <Button tone="primary" onClick={() => window.location.assign("/")}>
+      <Button tone="primary" onClick={() => window.location.assign(at("/"))}>
         Go on as {now}
       </Button>
     </main>

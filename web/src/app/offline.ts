@@ -1,3 +1,5 @@
+import { at } from "../api/base";
+
 const WORKER = "/offline.js";
 
 /** Keeps the application itself in the browser, so that it loads while the server cannot be reached. */
@@ -10,14 +12,14 @@ export function keepForOffline(): void {
 }
 
 async function register(): Promise<void> {
-  await navigator.serviceWorker.register(WORKER);
+  await navigator.serviceWorker.register(at(WORKER));
   const registration = await navigator.serviceWorker.ready;
   // What was asked for before the worker stood between the page and the server did not come its way, so it is told.
   const watch = new PerformanceObserver((list) => {
     const files = list
       .getEntries()
       .map((entry) => entry.name)
-      .filter((name) => !new URL(name).pathname.startsWith("/api/"));
+      .filter((name) => !new URL(name).pathname.startsWith(at("/api/")));
     if (files.length > 0) {
       registration.active?.postMessage(files);
     }

@@ -9,15 +9,16 @@ type Handler = (event: unknown) => void;
 /** The worker in a browser of our own, with a server that can be cut off. */
 class Worker {
   readonly caches = new BrowserCaches();
-  readonly files = new Map<string, string>([["/", "page 1"]]);
+  readonly files = new Map<string, string>();
   reachable = true;
   hangs = false;
   readonly asked: string[] = [];
   private readonly handlers = new Map<string, Handler>();
 
-  constructor() {
+  constructor(base = "") {
+    this.files.set(`${base}/`, "page 1");
     const self = {
-      location: { origin: HERE },
+      location: { origin: HERE, pathname: `${base}/offline.js` },
       skipWaiting: () => undefined,
       clients: { claim: () => undefined },
       addEventListener: (name: string, handler: Handler) => this.handlers.set(name, handler),
@@ -146,5 +147,17 @@ describe("the application's own files", () => {
     const worker = new Worker();
     worker.reachable = false;
     expect(await worker.ask("/", "navigate")).toBe("error");
+  });
+
+  it("are those of the application, where it stands below another address", async () => {
+    const worker = new Worker("/moss");
+    worker.files.set("/moss/assets/a.js", "script").set("/assets/a.js", "somebody else's");
+    await worker.tell("install");
+    expect(await worker.ask("/moss/assets/a.js")).toBe("script");
+    worker.reachable = false;
+    expect(await worker.ask("/moss/studies/1", "navigate")).toBe("page 1");
+    expect(await worker.ask("/moss/assets/a.js")).toBe("script");
+    expect(await worker.ask("/moss/api/session", "navigate")).toBeUndefined();
+    expect(await worker.ask("/assets/a.js")).toBeUndefined();
   });
 });

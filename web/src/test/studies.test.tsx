@@ -7,7 +7,7 @@ import userEvent from "@testing-library/user-event";
 import { MemoryRouter, Route, Routes } from "react-router";
 import { describe, expect, it } from "vitest";
 import type { Schemas } from "../api/client";
-import { StudyList } from "../features/study";
+import { DeletedStudies, StudyList } from "../features/study";
 
 const line = (n: number, more: Partial<Schemas["StudyLine"]> = {}): Schemas["StudyLine"] => ({
   id: `s${n}`,
@@ -24,7 +24,15 @@ function list(address = "/") {
     <QueryClientProvider client={client}>
       <MemoryRouter initialEntries={[address]}>
         <Routes>
-          <Route path="/" element={<StudyList />} />
+          <Route
+            path="/"
+            element={
+              <>
+                <StudyList />
+                <DeletedStudies />
+              </>
+            }
+          />
           <Route path="/studies/:id/brief" element={<p>the brief</p>} />
         </Routes>
       </MemoryRouter>
@@ -82,6 +90,76 @@ describe("studies to look through", () => {
     await userEvent.click(await screen.findByRole("button", { name: "More for Study 1" }));
     await userEvent.click(await screen.findByRole("menuitem", { name: "Bring back" }));
     expect(await screen.findByText("No study is like this.")).toBeDefined();
+  });
+
+  it("are deleted by whoever writes the title and shows who they are, and brought back", async () => {
+    let deleted = false;
+    let proved = false;
+    const gone: Schemas["DeletedStudy"] = {
+      id: "s1",
+      title: "Study 1",
+      role: "LEAD",
+      deletedAt: "2026-03-02T08:00:00Z",
+      deletedBy: "Orla Fennick",
+      goesAt: "2026-04-01T08:00:00Z",
+      inBackupsUntil: "2026-05-06T08:00:00Z",
+    };
+    const { asked } = server()
+      .on("GET /api/my-studies", () => ({ body: { studies: deleted ? [] : [line(1)], total: 1, away: 0 } }))
+      .on("GET /api/deleted-studies", () => ({ body: deleted ? [gone] : [] }))
+      .on("GET /api/sign-in", () => ({ body: { passwords: true, providers: [] } }))
+      .on("GET /api/account", () => ({ body: { account: { hasPassword: true }, sessions: [] } }))
+      .on("GET /api/account/identities", () => ({ body: [] }))
+      .on("POST /api/account/proof", ({ body }) => {
+        proved = JSON.stringify(body) === '{"password":"tide and lantern"}';
+        return proved
+          ? { body: {} }
+          : {
+              status: 400,
+              body: {
+                type: "https://mossbank.example/problems/invalid-request",
+                title: "Invalid request",
+                status: 400,
+                errors: [{ field: "password", message: "is not your password" }],
+              },
+            };
+      })
+      .on("POST /api/studies/s1/deletion", () => {
+        deleted = proved;
+        return proved
+          ? { body: {} }
+          : {
+              status: 403,
+              body: {
+                type: "https://mossbank.example/problems/proof-needed",
+                title: "Show who you are",
+                status: 403,
+              },
+            };
+      })
+      .on("POST /api/deleted-studies/s1/undo", () => {
+        deleted = false;
+        return { body: {} };
+      });
+    list();
+    await userEvent.click(await screen.findByRole("button", { name: "More for Study 1" }));
+    await userEvent.click(await screen.findByRole("menuitem", { name: "Delete …" }));
+    const title = await screen.findByLabelText(/^Its title/);
+    await userEvent.type(title, "Study");
+    expect(screen.getByRole("button", { name: "Delete it" })).toHaveProperty("disabled", true);
+    await userEvent.type(title, " 1");
+    await userEvent.click(screen.getByRole("button", { name: "Delete it" }));
+    const password = await screen.findByLabelText(/^Your password/);
+    await userEvent.type(password, "wrong{Enter}");
+    expect(await screen.findByText("is not your password")).toBeDefined();
+    await userEvent.clear(password);
+    await userEvent.type(password, "tide and lantern{Enter}");
+    expect(await screen.findByText(/by Orla Fennick; gone for good after/)).toBeDefined();
+    expect(asked.filter((a) => a.path.endsWith("/deletion"))).toHaveLength(2);
+    expect(screen.queryByRole("dialog")).toBeNull();
+    await userEvent.click(screen.getByRole("button", { name: "Bring back Study 1" }));
+    expect(await screen.findByRole("link", { name: "Study 1" })).toBeDefined();
+    expect(screen.queryByText("Deleted")).toBeNull();
   });
 
   it("are made a second time, with their answers if one wants", async () => {

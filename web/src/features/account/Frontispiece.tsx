@@ -1,3 +1,4 @@
+import { at } from "../../api/base";
 import type { ReactNode } from "react";
 
 /** The page before the sign-in: the bank in section, and one sheet of paper on it. */
@@ -17,7 +18,7 @@ export function Frontispiece({ title, children }: { title: string; children: Rea
       </svg>
       <main className="relative w-full max-w-md">
         <p className="mb-6 flex items-center justify-center gap-2 font-serif text-2xl font-semibold">
-          <img src="/mossbank.svg" alt="" width={30} height={30} /> Mossbank
+          <img src={at("/mossbank.svg")} alt="" width={30} height={30} /> Mossbank
         </p>
         <div className="rounded-leaf border border-rule bg-vellum p-6">
           <h1 className="mb-4 text-2xl">{title}</h1>

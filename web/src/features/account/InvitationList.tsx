@@ -1,9 +1,10 @@
+import { at } from "../../api/base";
 import type { Schemas } from "../../api/client";
 import { CopyButton } from "../../ui/CopyButton";
 import { Note } from "../../ui/Note";
 
 function address(token: string): string {
-  return `${location.origin}/welcome#${token}`;
+  return `${location.origin}${at("/welcome")}#${token}`;
 }
 
 /** One-time links to pass on. They are shown this once; the server keeps only their hashes. */

@@ -1,5 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useSearchParams } from "react-router";
+import { at } from "../../api/base";
 import { Button } from "../../ui/Button";
 import { moment } from "../../ui/format";
 import { Note } from "../../ui/Note";
@@ -13,7 +14,7 @@ export function OwnProviders() {
   const [search] = useSearchParams();
   const ways = useQuery(waysIn());
   const own = useQuery(ownIdentities());
-  const add = useMutation({ mutationFn: addProvider, onSuccess: ({ address }) => location.assign(address) });
+  const add = useMutation({ mutationFn: addProvider, onSuccess: ({ address }) => location.assign(at(address)) });
   const remove = useMutation({
     mutationFn: removeProvider,
     onSuccess: (left) => client.setQueryData(ownIdentities().queryKey, left),

@@ -11,6 +11,8 @@ const REFUSALS: Record<string, string> = {
   "not-invited": "You are not expected here yet. Ask the lead of your study, or the administrator, for a link.",
   "known-already": "At this provider you are somebody else here already. Sign in as them, or ask the administrator.",
   "link-spent": "The link was used already or has expired. The lead can make a new one.",
+  "somebody-else": "At that provider you are somebody else. Show who you are as the person who is signed in here.",
+  "not-asked": "The provider did not ask who you are. Try again; if it stays so, tell the administrator.",
   left: "Your account is closed. The administrator can open it again.",
   denied: "You did not let the provider tell who you are.",
   "provider-away": "The provider does not answer at this moment. Try again in a while.",

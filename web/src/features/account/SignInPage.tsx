@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
 import { Link, Navigate, useSearchParams } from "react-router";
+import { at } from "../../api/base";
 import type { Schemas } from "../../api/client";
 import { Button } from "../../ui/Button";
 import { classes } from "../../ui/classes";
@@ -36,7 +37,7 @@ export function SignInPage() {
         </Note>
       )}
       <Providers
-        onChoose={(provider) => location.assign(`/api/sign-in/${provider.id}?next=${encodeURIComponent(next)}`)}
+        onChoose={(provider) => location.assign(at(`/api/sign-in/${provider.id}?next=${encodeURIComponent(next)}`))}
       />
       {(ways.data?.passwords ?? true) && (
         <PasswordForm signIn={signIn} apart={(ways.data?.providers.length ?? 0) > 0} />

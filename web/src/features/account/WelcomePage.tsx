@@ -1,6 +1,7 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
 import { Link, useLocation, useNavigate } from "react-router";
+import { at } from "../../api/base";
 import { ApiProblem, type Schemas } from "../../api/client";
 import { LIMITS } from "../../api/limits";
 import { Button } from "../../ui/Button";
@@ -42,7 +43,7 @@ export function WelcomePage() {
 function WaysToUse({ token, account }: { token: string; account: Schemas["AccountView"] }) {
   const ways = useQuery(waysIn());
   const passwords = ways.data?.passwords ?? true;
-  const by = useMutation({ mutationFn: linkBy, onSuccess: ({ address }) => location.assign(address) });
+  const by = useMutation({ mutationFn: linkBy, onSuccess: ({ address }) => location.assign(at(address)) });
   return (
     <>
       {passwords && <PasswordForm token={token} account={account} />}

@@ -1,5 +1,6 @@
 import { queryOptions, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useOutletContext } from "react-router";
+import { at } from "../../api/base";
 import { actFor, api, type Schemas, unwrap } from "../../api/client";
 import type { ThemeChoice } from "../../ui/theme";
 import { askAgain, forgetCopies, keepCopy, orCopy } from "../../api/copies";
@@ -68,7 +69,7 @@ export function useSignOut() {
   const enter = useEnter();
   return useMutation({
     mutationFn: async () => {
-      const response = await fetch("/api/session", {
+      const response = await fetch(at("/api/session"), {
         method: "DELETE",
         headers: { "X-XSRF-TOKEN": /(?:^|; )XSRF-TOKEN=([^;]+)/.exec(document.cookie)?.[1] ?? "" },
       });
@@ -109,6 +110,12 @@ export const addProvider = (provider: string) =>
 
 export const removeProvider = (provider: string) =>
   unwrap(api.DELETE("/api/account/identities/{provider}", byProvider(provider)));
+
+/** Shows once more who one is, by the password. */
+export const prove = (password: string) => unwrap(api.POST("/api/account/proof", { body: { password } }));
+
+/** The same by a provider: the browser goes there, and comes back to where it was. */
+export const proveBy = (provider: string) => unwrap(api.POST("/api/account/proof/{provider}", byProvider(provider)));
 
 /** Whether mail goes out here at all. */
 export const mailOn = () =>

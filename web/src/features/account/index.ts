@@ -5,5 +5,6 @@ export { AddressPage } from "./AddressPage";
 export { mailOn } from "./api";
 export { LostPasswordPage } from "./LostPasswordPage";
 export { SignInPage } from "./SignInPage";
+export { ProofOrTrouble } from "./ProofOrTrouble";
 export { WelcomePage } from "./WelcomePage";
 export { NameFields, useNames } from "./NameFields";

@@ -1,4 +1,5 @@
 import { infiniteQueryOptions } from "@tanstack/react-query";
+import { at } from "../../api/base";
 import { api, type Schemas, unwrap } from "../../api/client";
 
 export type AuditEvent = Schemas["AuditEventView"];
@@ -34,6 +35,6 @@ export const auditEvents = (studyId: string | undefined, filter: AuditFilter) =>
 export function linesAddress(studyId: string | undefined, filter: AuditFilter): string {
   const asked = Object.entries(queryOf(filter, NEWEST)).map(([name, value]) => [name, String(value)]);
   const query = new URLSearchParams(asked).toString();
-  const path = studyId === undefined ? "/api/audit-events/lines" : `/api/studies/${studyId}/audit-events/lines`;
+  const path = at(studyId === undefined ? "/api/audit-events/lines" : `/api/studies/${studyId}/audit-events/lines`);
   return query === "" ? path : `${path}?${query}`;
 }

@@ -1,5 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
+import { at } from "../../api/base";
 import type { Schemas } from "../../api/client";
 import { LIMITS } from "../../api/limits";
 import { Button } from "../../ui/Button";
@@ -78,7 +79,7 @@ function ClosedBrief({ brief, mayWrite }: { brief: Schemas["BriefView"]; mayWrit
       {mayWrite && study.stage === "PREPARING" && <ClaimsPart />}
       {mayWrite && (
         <p className="mt-8 flex flex-wrap items-baseline gap-x-6 gap-y-2">
-          <a href={`/api/studies/${study.id}/archive`} download>
+          <a href={at(`/api/studies/${study.id}/archive`)} download>
             Write the study out as an archive
           </a>
           {brief.closedAt !== undefined && study.stage !== "CLOSED" && <Reopen studyId={study.id} />}

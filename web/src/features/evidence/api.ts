@@ -1,4 +1,5 @@
 import { queryOptions, useMutation, useQueryClient } from "@tanstack/react-query";
+import { at } from "../../api/base";
 import { api, type Schemas, unwrap } from "../../api/client";
 import { studyKeys } from "../study";
 
@@ -46,7 +47,7 @@ export const resultOfRepair = (studyId: string, answerId: string, repairId: stri
 export const repairPictureAt =
   (studyId: string, answerId: string, repairId: string) =>
   (place: number): string =>
-    `/api/studies/${studyId}/answers/${answerId}/repairs/${repairId}/pictures/${place}`;
+    at(`/api/studies/${studyId}/answers/${answerId}/repairs/${repairId}/pictures/${place}`);
 
 export const repairableOf = (studyId: string, answerId: string) =>
   queryOptions({

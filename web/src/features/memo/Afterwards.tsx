@@ -4,7 +4,7 @@ import { LIMITS } from "../../api/limits";
 import { Button } from "../../ui/Button";
 import { Area, Choice, Field } from "../../ui/Field";
 import { moment } from "../../ui/format";
-import { Trouble } from "../../ui/Trouble";
+import { ProofOrTrouble } from "../account";
 import { useAddEntry, type Which } from "./api";
 
 type Memo = Schemas["MemoView"];
@@ -67,13 +67,15 @@ function AddEntry({ which, sorts, onClose }: AddEntryProps) {
   const [words, setWords] = useState("");
   const [decidedBy, setDecidedBy] = useState("");
   const add = useAddEntry(which);
+  const addIt = () =>
+    add.mutate({ sort, words, decidedBy: sort === "DECIDED" ? decidedBy : "" }, { onSuccess: onClose });
   const ready = sort === "COUNTERSIGNED" || (words.trim() !== "" && (sort !== "DECIDED" || decidedBy.trim() !== ""));
   return (
     <form
       className="mt-3 grid max-w-2xl gap-3 border-l-4 border-heather pl-4 print:hidden"
       onSubmit={(e) => {
         e.preventDefault();
-        add.mutate({ sort, words, decidedBy: sort === "DECIDED" ? decidedBy : "" }, { onSuccess: onClose });
+        addIt();
       }}
     >
       <Choice
@@ -97,7 +99,7 @@ function AddEntry({ which, sorts, onClose }: AddEntryProps) {
         value={words}
         onChange={(e) => setWords(e.target.value)}
       />
-      <Trouble error={add.error} />
+      <ProofOrTrouble error={add.error} onProved={addIt} onClose={() => add.reset()} />
       <div className="flex gap-2">
         <Button type="submit" tone="primary" disabled={!ready || add.isPending}>
           Add it

@@ -10,6 +10,7 @@ import { Area, Choice } from "../../ui/Field";
 import { moment } from "../../ui/format";
 import { Trouble } from "../../ui/Trouble";
 import { type DraftInHand, useDraft } from "../../ui/useDraft";
+import { ProofOrTrouble } from "../account";
 import { oneMemo, putMemo, useDropMemo, useMemosChanged, useSignMemo, type Which } from "./api";
 import { Contents } from "./Contents";
 import { HandOut } from "./HandOut";
@@ -174,6 +175,7 @@ function Steps({ which, memo, draft }: StepsProps) {
   const drop = useDropMemo(which);
   const navigate = useNavigate();
   const close = () => setStep(undefined);
+  const signIt = () => sign.mutate({ version: memo.version, revision: memo.document.revision }, { onSettled: close });
   return (
     <section className="mt-10 border-t border-rule pt-5 print:hidden">
       <h2 className="mb-2">When it says what it should</h2>
@@ -183,14 +185,15 @@ function Steps({ which, memo, draft }: StepsProps) {
         </Button>
         <Button onClick={() => setStep("drop")}>Drop this draft …</Button>
       </div>
-      <Trouble error={sign.error ?? drop.error} className="mt-3" />
+      <Trouble error={drop.error} className="mt-3" />
+      <ProofOrTrouble error={sign.error} onProved={signIt} onClose={() => sign.reset()} className="mt-3" />
       <Confirm
         title={`Sign version ${which.number}`}
         open={step === "sign"}
         onOpenChange={close}
         action="Sign it"
         busy={sign.isPending}
-        onConfirm={() => sign.mutate({ version: memo.version, revision: memo.document.revision }, { onSettled: close })}
+        onConfirm={signIt}
       >
         <p>
           Words and figures are frozen as you read them here, with the archive that they rest on. A signed memo cannot

@@ -1,8 +1,9 @@
+import { at } from "../../api/base";
 import type { Which } from "./api";
 
 /** The forms in which a memo can be handed out. */
 export function HandOut({ which, signed, lead }: { which: Which; signed: boolean; lead: boolean }) {
-  const base = `/api/studies/${which.studyId}/memos/${which.number}`;
+  const base = at(`/api/studies/${which.studyId}/memos/${which.number}`);
   return (
     <p className="flex flex-wrap gap-x-5 gap-y-1 print:hidden">
       <a href={`${base}/page`} target="_blank" rel="noreferrer">

@@ -1,4 +1,5 @@
 import { useState } from "react";
+import { at } from "../../api/base";
 import type { Schemas } from "../../api/client";
 import { Button } from "../../ui/Button";
 import { CopyButton } from "../../ui/CopyButton";
@@ -20,7 +21,7 @@ export function Links({ which, links }: { which: Which; links: Schemas["LinkView
   const [days, setDays] = useState("30");
   const make = useMakeLink(which);
   const withdraw = useWithdrawLink(which);
-  const address = make.data && new URL(make.data.address, location.origin).href;
+  const address = make.data && new URL(at(make.data.address), location.origin).href;
   return (
     <section className="mt-10 border-t border-rule pt-5 print:hidden">
       <h2>For somebody without an account</h2>

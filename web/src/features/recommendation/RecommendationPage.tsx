@@ -1,5 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
+import { at } from "../../api/base";
 import type { Schemas } from "../../api/client";
 import { count, fixed, moment } from "../../ui/format";
 import { Note } from "../../ui/Note";
@@ -147,7 +148,7 @@ function GoOn() {
   const study = useStudy();
   return study.role === "LEAD" ? (
     <p className="mt-2 flex flex-wrap gap-x-6 gap-y-1 text-sm">
-      <a href={`/api/studies/${study.id}/grades`} download>
+      <a href={at(`/api/studies/${study.id}/grades`)} download>
         All grades as a table (CSV)
       </a>
       <Link to="next">Begin the next study from this one</Link>

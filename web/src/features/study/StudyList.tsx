@@ -11,6 +11,7 @@ import { Trouble } from "../../ui/Trouble";
 import { useSettledText } from "../../ui/useSettledText";
 import { bringBack, putAway, studiesLike, type StudyFilter, studyKeys } from "./api";
 import { CopyStudy } from "./CopyStudy";
+import { DeleteStudy } from "./DeleteStudy";
 
 type Line = Schemas["StudyLine"];
 
@@ -165,6 +166,7 @@ const ITEM = "block w-full cursor-pointer px-3 py-1.5 text-left outline-none dat
 function StudyMenu({ study }: { study: Line }) {
   const client = useQueryClient();
   const [copying, setCopying] = useState(false);
+  const [deleting, setDeleting] = useState(false);
   const move = useMutation({
     mutationFn: () => (study.putAwayAt === undefined ? putAway(study.id) : bringBack(study.id)),
     onSuccess: () => client.invalidateQueries({ queryKey: studyKeys.all }),
@@ -189,11 +191,15 @@ function StudyMenu({ study }: { study: Line }) {
             <DropdownMenu.Item className={ITEM} onSelect={() => move.mutate()}>
               {study.putAwayAt === undefined ? "Put away" : "Bring back"}
             </DropdownMenu.Item>
+            <DropdownMenu.Item className={ITEM} onSelect={() => setDeleting(true)}>
+              Delete …
+            </DropdownMenu.Item>
           </DropdownMenu.Content>
         </DropdownMenu.Portal>
       </DropdownMenu.Root>
       <Trouble error={move.error} className="mt-1" />
       {copying && <CopyStudy study={study} onClose={() => setCopying(false)} />}
+      {deleting && <DeleteStudy study={study} onClose={() => setDeleting(false)} />}
     </div>
   );
 }

@@ -67,6 +67,19 @@ export const putAway = (studyId: string) => unwrap(api.POST("/api/studies/{study
 
 export const bringBack = (studyId: string) => unwrap(api.POST("/api/studies/{studyId}/bring-back", ofStudy(studyId)));
 
+export const deleteStudy = (studyId: string, title: string) =>
+  unwrap(api.POST("/api/studies/{studyId}/deletion", { ...ofStudy(studyId), body: { title } }));
+
+/** Studies of one's own that stand deleted. */
+export const deletedStudies = () =>
+  queryOptions({
+    queryKey: [...studyKeys.all, "deleted"],
+    queryFn: ({ signal }) => unwrap(api.GET("/api/deleted-studies", { signal })),
+  });
+
+export const undoDeletion = (studyId: string) =>
+  unwrap(api.POST("/api/deleted-studies/{studyId}/undo", ofStudy(studyId)));
+
 export const copyStudy = (studyId: string, body: Schemas["CopyStudy"]) =>
   unwrap(api.POST("/api/studies/{studyId}/copies", { ...ofStudy(studyId), body }));
 

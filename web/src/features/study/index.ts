@@ -10,6 +10,7 @@ export {
   useStudyChanged,
   askedFor,
 } from "./api";
+export { DeletedStudies } from "./DeletedStudies";
 export { NewPerson } from "./NewPerson";
 export { ExpectationForm } from "./ExpectationForm";
 export { ForecastWords } from "./ForecastWords";

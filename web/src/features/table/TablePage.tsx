@@ -1,6 +1,7 @@
 import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
+import { at } from "../../api/base";
 import { ApiProblem, type Schemas, upload } from "../../api/client";
 import { Button } from "../../ui/Button";
 import { FaultList } from "../../ui/FaultList";
@@ -39,7 +40,7 @@ export function TablePage() {
   });
   const example = useMutation({
     mutationFn: async (one: (typeof EXAMPLES)[number]) =>
-      new File([await (await fetch(`/examples/${one.file}`)).text()], one.file, { type: "text/csv" }),
+      new File([await (await fetch(at(`/examples/${one.file}`))).text()], one.file, { type: "text/csv" }),
     onSuccess: (loaded, one) => take(loaded, one.scale),
   });
   const take = (chosen: File, by: Scale) => {

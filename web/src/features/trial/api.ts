@@ -1,4 +1,5 @@
 import { queryOptions, useMutation, useQueryClient } from "@tanstack/react-query";
+import { at } from "../../api/base";
 import { api, type Schemas, unwrap } from "../../api/client";
 import { useLive } from "../../api/live";
 import { studyKeys } from "../study";
@@ -41,7 +42,7 @@ export const trialOf = (studyId: string, trialId: string) =>
 export const pictureAt =
   (studyId: string, trialId: string) =>
   (place: number): string =>
-    `/api/studies/${studyId}/trials/${trialId}/pictures/${place}`;
+    at(`/api/studies/${studyId}/trials/${trialId}/pictures/${place}`);
 
 export const putCheck = (studyId: string, promptId: string, body: Schemas["WriteCheck"]) =>
   unwrap(api.PUT("/api/studies/{studyId}/prompts/{promptId}/check", { params: { path: { studyId, promptId } }, body }));

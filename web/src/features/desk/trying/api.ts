@@ -1,4 +1,5 @@
 import { queryOptions, useMutation, useQueryClient } from "@tanstack/react-query";
+import { at } from "../../../api/base";
 import { api, type Schemas, unwrap } from "../../../api/client";
 import { sheetKeys } from "../api";
 
@@ -20,13 +21,13 @@ export const inputsOnSheet = (sheetId: string) =>
 export const pictureAt =
   (sheetId: string, answerId: string) =>
   (place: number): string =>
-    `/api/sheets/${sheetId}/answers/${answerId}/pictures/${place}`;
+    at(`/api/sheets/${sheetId}/answers/${answerId}/pictures/${place}`);
 
 /** A picture of the page of an answer as somebody repaired it. */
 export const repairPictureAt =
   (sheetId: string, answerId: string, repairId: string) =>
   (place: number): string =>
-    `/api/sheets/${sheetId}/answers/${answerId}/repairs/${repairId}/pictures/${place}`;
+    at(`/api/sheets/${sheetId}/answers/${answerId}/repairs/${repairId}/pictures/${place}`);
 
 /** The files of an answer that may be changed. */
 export const repairable = (sheetId: string, answerId: string) =>

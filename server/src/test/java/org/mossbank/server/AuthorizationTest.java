@@ -65,6 +65,8 @@ public class AuthorizationTest extends ServerTest {
             new Row("PUT", "/api/account/password", 400, 400, 400, 401),
             new Row("DELETE", "/api/account/sessions", 200, 200, 200, 401),
             new Row("DELETE", "/api/account/sessions/{handle}", 200, 200, 200, 401),
+            new Row("POST", "/api/account/proof", 400, 400, 400, 401),
+            new Row("POST", "/api/account/proof/{provider}", 404, 404, 404, 401),
             new Row("PUT", "/api/account", 400, 400, 400, 401),
             // The demo's lead is an administrator as well.
             new Row("GET", "/api/accounts", 200, 403, 403, 401),
@@ -88,6 +90,10 @@ public class AuthorizationTest extends ServerTest {
             prepares("POST", STUDY + "/put-away", 204),
             prepares("POST", STUDY + "/bring-back", 204),
             prepares("POST", STUDY + "/copies", 201),
+            new Row("GET", "/api/deleted-studies", 200, 200, 200, 401),
+            new Row("POST", "/api/deleted-studies/{studyId}/undo", 404, 404, 404, 401),
+            // The title is another one.
+            prepares("POST", STUDY + "/deletion", 400),
             new Row("POST", "/api/studies", 201, 403, 403, 401),
             new Row("POST", "/api/studies/archive", 400, 403, 403, 401),
             new Row("POST", "/api/tables/agreement", 400, 400, 400, 401),
@@ -457,6 +463,9 @@ public class AuthorizationTest extends ServerTest {
         }
         if (address.equals("/api/accounts")) {
             return Map.of("signInName", "made-for-this", "name", "Made For This", "mayBringIn", false);
+        }
+        if (address.endsWith("/deletion")) {
+            return Map.of("title", "Another title");
         }
         if (address.endsWith("/copies")) {
             return Map.of("title", "A second one", "answers", false);

@@ -2,22 +2,28 @@ package org.mossbank.server.account;
 
 import jakarta.servlet.http.HttpSession;
 import jakarta.validation.Valid;
+import org.mossbank.server.account.proving.RecentProof;
 import org.mossbank.server.shared.MayRefuse;
 import org.mossbank.server.shared.ProblemType;
+import org.springframework.http.HttpStatus;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.PutMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
 
 @RestController
 @RequestMapping("/api/account")
 class OwnAccountController {
     private final OwnAccountService accounts;
+    private final RecentProof proof;
 
-    OwnAccountController(OwnAccountService accounts) {
+    OwnAccountController(OwnAccountService accounts, RecentProof proof) {
+        this.proof = proof;
         this.accounts = accounts;
     }
 
@@ -39,6 +45,15 @@ class OwnAccountController {
     OwnAccountService.OwnAccount changePassword(
             @Valid @RequestBody OwnAccountService.ChangePassword request, HttpSession session) {
         return accounts.changePassword(request, session.getId());
+    }
+
+    /** Shows once more who one is, before what cannot be taken back. */
+    @MayRefuse(ProblemType.TOO_MANY_WRONG_PASSWORDS)
+    @PostMapping("/proof")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void prove(@Valid @RequestBody OwnAccountService.Prove request, HttpSession session) {
+        accounts.prove(request);
+        proof.given(session);
     }
 
     /** Signs out in one other browser. */

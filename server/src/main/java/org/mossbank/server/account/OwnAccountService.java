@@ -94,13 +94,7 @@ class OwnAccountService {
     @PreAuthorize("isAuthenticated()")
     public OwnAccount changePassword(ChangePassword request, String session) {
         Account account = account();
-        // Whoever found a browser open guesses no more often than whoever signs in.
-        SignInLimit.Try attempt = limit.fromKnownDevice("own:" + account.id(), account.signInName(), "");
-        if (!passwords.matches(request.current(), account.passwordHash())) {
-            attempt.wasWrong();
-            throw Problem.invalid("current", "is not your password");
-        }
-        attempt.wasRight();
+        requirePassword(account, request.current(), "current");
         Passwords.check(request.password(), account.signInName(), account.view().displayName());
         String hash = passwords.hash(request.password());
         transactions.executeWithoutResult(status -> {
@@ -110,6 +104,30 @@ class OwnAccountService {
             audit.keep(AuditSort.PASSWORD_SET, "");
         });
         return own(session);
+    }
+
+    record Prove(@NotBlank @Size(max = 200) String password) {
+        /** Without the password, so that no log can hold it. */
+        @Override
+        public String toString() {
+            return "Prove[]";
+        }
+    }
+
+    /** @throws Problem 400 if it is not their password; 429 after too many wrong ones */
+    @PreAuthorize("isAuthenticated()")
+    public void prove(Prove request) {
+        requirePassword(account(), request.password(), "password");
+    }
+
+    /** Whoever found a browser open guesses no more often than whoever signs in. */
+    private void requirePassword(Account account, String password, String field) {
+        SignInLimit.Try attempt = limit.fromKnownDevice("own:" + account.id(), account.signInName(), "");
+        if (!passwords.matches(password, account.passwordHash())) {
+            attempt.wasWrong();
+            throw Problem.invalid(field, "is not your password");
+        }
+        attempt.wasRight();
     }
 
     @PreAuthorize("isAuthenticated()")

@@ -51,6 +51,12 @@ class SecurityConfiguration {
             + "style-src 'self' 'unsafe-inline'; font-src 'self'; img-src 'self' data:; connect-src 'self'; "
             + "base-uri 'none'; form-action 'self'; frame-ancestors 'none'";
 
+    /** Nothing here asks for any of it, and no answer that is shown may. */
+    private static final String PERMISSIONS = "camera=(), microphone=(), geolocation=(), payment=(), usb=(), "
+            + "display-capture=(), publickey-credentials-get=(), browsing-topics=()";
+
+    private static final long A_YEAR = 31_536_000;
+
     /** Where the browser goes to sign out at the provider as well, in the answer to signing out here. */
     static final String SIGN_OUT_AT = "X-Mossbank-Sign-Out-At";
 
@@ -93,8 +99,8 @@ class SecurityConfiguration {
     @Bean
     @Order(1)
     SecurityFilterChain files(HttpSecurity http) throws Exception {
-        return http.securityMatcher(request -> !request.getRequestURI().startsWith("/api/")
-                        && !request.getRequestURI().startsWith("/actuator/")
+        return http.securityMatcher(request -> !path(request).startsWith("/api/")
+                        && !path(request).startsWith("/actuator/")
                         && request.getDispatcherType() != DispatcherType.ERROR)
                 .authorizeHttpRequests(requests -> requests.requestMatchers(HttpMethod.GET, "/**")
                         .permitAll()
@@ -111,6 +117,11 @@ class SecurityConfiguration {
                 .build();
     }
 
+    /** Within the application, wherever that stands. */
+    private static String path(HttpServletRequest request) {
+        return request.getRequestURI().substring(request.getContextPath().length());
+    }
+
     /** The token comes with the page, as a cookie of its own: the first thing that is sent may be a one-time link. */
     private static void csrf(CsrfConfigurer<HttpSecurity> csrf) {
         csrf.spa();
@@ -120,7 +131,10 @@ class SecurityConfiguration {
 
     private static void headers(HeadersConfigurer<HttpSecurity> headers) {
         headers.contentSecurityPolicy(c -> c.policyDirectives(CONTENT_SECURITY_POLICY))
-                .referrerPolicy(r -> r.policy(ReferrerPolicy.NO_REFERRER));
+                .referrerPolicy(r -> r.policy(ReferrerPolicy.NO_REFERRER))
+                .permissionsPolicyHeader(p -> p.policy(PERMISSIONS))
+                // For this name alone: what else stands below it is not ours to decide on.
+                .httpStrictTransportSecurity(h -> h.includeSubDomains(false).maxAgeInSeconds(A_YEAR));
     }
 
     @Bean

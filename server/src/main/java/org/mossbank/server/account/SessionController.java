@@ -6,6 +6,7 @@ import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotBlank;
 import jakarta.validation.constraints.Size;
 import org.jspecify.annotations.Nullable;
+import org.mossbank.server.account.proving.RecentProof;
 import org.mossbank.server.shared.MayRefuse;
 import org.mossbank.server.shared.ProblemType;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -19,8 +20,10 @@ class SessionController {
     private final SignInService signIns;
     private final FirstLead firstLead;
     private final SessionOpener sessions;
+    private final RecentProof proof;
 
-    SessionController(SignInService signIns, FirstLead firstLead, SessionOpener sessions) {
+    SessionController(SignInService signIns, FirstLead firstLead, SessionOpener sessions, RecentProof proof) {
+        this.proof = proof;
         this.signIns = signIns;
         this.firstLead = firstLead;
         this.sessions = sessions;
@@ -80,6 +83,7 @@ class SessionController {
 
     private SessionView open(Account account, HttpServletRequest http, HttpServletResponse response) {
         sessions.open(account.id(), http, response);
+        proof.given(http.getSession());
         return session();
     }
 }

@@ -16,6 +16,7 @@ import org.mossbank.server.shared.Problem;
 import org.mossbank.server.shared.ProblemType;
 import org.mossbank.server.shared.Sha256;
 import org.mossbank.server.shared.SystemOnly;
+import org.mossbank.server.study.Studies;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
@@ -32,6 +33,7 @@ class MemoAfterwards {
     private final EntityManager entities;
     private final Actor actor;
     private final Audit audit;
+    private final Studies studies;
     private final SecureRandom random = new SecureRandom();
 
     MemoAfterwards(
@@ -40,7 +42,9 @@ class MemoAfterwards {
             MemoDrafts drafts,
             EntityManager entities,
             Actor actor,
-            Audit audit) {
+            Audit audit,
+            Studies studies) {
+        this.studies = studies;
         this.entries = entries;
         this.links = links;
         this.drafts = drafts;
@@ -139,6 +143,7 @@ class MemoAfterwards {
         return links.findByTokenHash(Sha256.of(token))
                 .filter(l -> l.isLive(actor.now()))
                 .flatMap(l -> drafts.byId(l.memoId()))
+                .filter(m -> studies.isThere(m.studyId()))
                 .map(this::whole)
                 .orElseThrow(
                         () -> new Problem(

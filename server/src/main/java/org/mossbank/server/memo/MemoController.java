@@ -84,7 +84,7 @@ class MemoController {
     }
 
     /** Signs a draft as it was read: from then on it stays as it is, with the archive that its figures rest on. */
-    @MayRefuse({ProblemType.MEMO_SIGNED, ProblemType.STANDINGS_HIDDEN, ProblemType.NOT_READY})
+    @MayRefuse({ProblemType.MEMO_SIGNED, ProblemType.STANDINGS_HIDDEN, ProblemType.NOT_READY, ProblemType.PROOF_NEEDED})
     @PostMapping("/{number}/signature")
     MemoViews.MemoView sign(
             @PathVariable StudyId studyId, @PathVariable int number, @Valid @RequestBody MemoViews.SignMemo request) {

@@ -69,7 +69,7 @@ class MemoLinkController {
     }
 
     /** Adds a second signature, what was decided in the end, or a note to a signed memo. */
-    @MayRefuse({ProblemType.NOT_READY, ProblemType.STANDINGS_HIDDEN})
+    @MayRefuse({ProblemType.NOT_READY, ProblemType.STANDINGS_HIDDEN, ProblemType.PROOF_NEEDED})
     @PostMapping(OF_MEMO + "/entries")
     @ResponseStatus(HttpStatus.CREATED)
     EntryView add(

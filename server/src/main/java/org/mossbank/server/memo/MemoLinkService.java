@@ -27,7 +27,7 @@ class MemoLinkService {
     }
 
     /** @throws Problem 409 unless it is signed */
-    @PreAuthorize("@studyAccess.maySeeAll(#study)")
+    @PreAuthorize("@studyAccess.maySeeAll(#study) and @recentProof.isGiven()")
     public EntryView countersign(StudyId study, int number, MemoViews.AddEntry request) {
         recommendations.requireEnded(study);
         return afterwards.add(drafts.one(study, number), request);

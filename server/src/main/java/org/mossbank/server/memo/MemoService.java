@@ -132,9 +132,10 @@ class MemoService {
     /**
      * Freezes what was read.
      *
-     * @throws Problem 409 if words or grades were changed since, if it is signed, or while raters grade
+     * @throws Problem 403 unless whoever asks has shown a short while ago who they are; 409 if words or grades were changed since, if
+     *     it is signed, or while raters grade
      */
-    @PreAuthorize("@studyAccess.mayPrepare(#study)")
+    @PreAuthorize("@studyAccess.mayPrepare(#study) and @recentProof.isGiven()")
     public MemoViews.MemoView sign(StudyId study, int number, MemoViews.SignMemo request) {
         Memo memo = drafts.one(study, number);
         MemoDrafts.refuseIfSigned(memo);

@@ -120,6 +120,16 @@ class Identities {
         return new Outcome(account, null);
     }
 
+    /** Whether it is the owner of an account who has shown there who they are. */
+    @SystemOnly
+    @Transactional(readOnly = true)
+    public boolean isOf(Claimed claimed, AccountId account) {
+        return identities
+                .findById(claimed.key())
+                .filter(i -> i.accountId().equals(account))
+                .isPresent();
+    }
+
     private ExternalIdentity attach(Claimed claimed, AccountView account) {
         ExternalIdentity identity =
                 ExternalIdentity.of(claimed.key(), account.id(), claimed.provider(), clock.instant());

@@ -49,6 +49,14 @@ class ProviderController {
         return way;
     }
 
+    /** Shows once more who one is, by a provider: by signing in there next, in this very browser. */
+    @PostMapping("/api/account/proof/{provider}")
+    ProviderService.WayThere again(@PathVariable String provider, HttpSession session) {
+        ProviderService.WayThere way = providers.again(provider);
+        session.setAttribute(SignInByProvider.AGAIN, providers.asking());
+        return way;
+    }
+
     /** Signs in by a provider no more. */
     @MayRefuse(ProblemType.LAST_WAY_IN)
     @DeleteMapping("/api/account/identities/{provider}")

@@ -108,6 +108,12 @@ class ProviderService {
         return way(provider, SignInByProvider.OWN);
     }
 
+    /** @throws Problem 404 if there is no such provider */
+    @PreAuthorize("isAuthenticated()")
+    public WayThere again(String provider) {
+        return way(provider, SignInByProvider.AGAIN);
+    }
+
     @PreAuthorize("isAuthenticated()")
     public AccountId asking() {
         return current.id();

@@ -4,6 +4,7 @@ import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import jakarta.servlet.http.HttpSession;
 import java.io.IOException;
+import java.time.Instant;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -13,6 +14,7 @@ import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.server.account.OtherWaysIn;
 import org.mossbank.server.account.SessionOpener;
+import org.mossbank.server.account.proving.RecentProof;
 import org.mossbank.server.ids.AccountId;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -58,7 +60,8 @@ class SignInByProvider implements OtherWaysIn {
 
     static final String LINK = "mossbank.link";
     static final String OWN = "mossbank.own";
-    /** Says in the address which of these two the way is for; either stands in the session, or nothing is done. */
+    static final String AGAIN = "mossbank.again";
+    /** Says in the address which of these the way is for; it stands in the session as well, or nothing is done. */
     static final String FOR = "for";
 
     private static final String PROVIDER = "mossbank.provider";
@@ -70,8 +73,10 @@ class SignInByProvider implements OtherWaysIn {
     private final Registrations registrations;
     private final Identities identities;
     private final SessionOpener sessions;
+    private final RecentProof proof;
 
-    SignInByProvider(Registrations registrations, Identities identities, SessionOpener sessions) {
+    SignInByProvider(Registrations registrations, Identities identities, SessionOpener sessions, RecentProof proof) {
+        this.proof = proof;
         this.registrations = registrations;
         this.identities = identities;
         this.sessions = sessions;
@@ -141,10 +146,16 @@ class SignInByProvider implements OtherWaysIn {
                 session.setAttribute(NEXT, HERE.matcher(next).matches() ? next : "/");
                 // What was begun and given up in this browser is not done for whoever signs in here next.
                 String purpose = String.valueOf(request.getParameter(FOR));
-                for (String purposeful : List.of(LINK, OWN)) {
+                for (String purposeful : List.of(LINK, OWN, AGAIN)) {
                     if (!purposeful.equals(purpose)) {
                         session.removeAttribute(purposeful);
                     }
+                }
+                if (AGAIN.equals(purpose)) {
+                    // OpenID Connect Core, section 3.1.2.1: whoever is signed in there already is asked all the same.
+                    return OAuth2AuthorizationRequest.from(begun)
+                            .additionalParameters(Map.of("prompt", "login", "max_age", "0"))
+                            .build();
                 }
             }
             return begun;
@@ -165,8 +176,14 @@ class SignInByProvider implements OtherWaysIn {
         String provider = token.getAuthorizedClientRegistrationId();
         Object link = taken(session, LINK);
         Object own = taken(session, OWN);
+        Object again = taken(session, AGAIN);
         String next = String.valueOf(taken(session, NEXT));
         Identities.Claimed claimed = Identities.Claimed.from(provider, person);
+        if (again instanceof AccountId account) {
+            String refusal = proves(session, claimed, account);
+            redirect(request, response, refusal == null ? next : "/account", refusal);
+            return;
+        }
         Identities.Outcome outcome = own instanceof AccountId account
                 ? identities.add(claimed, account)
                 : link instanceof byte[] hash ? identities.accept(claimed, hash) : identities.enter(claimed);
@@ -179,8 +196,23 @@ class SignInByProvider implements OtherWaysIn {
             sessions.open(outcome.account(), request, response);
             request.getSession().setAttribute(PROVIDER, provider);
             request.getSession().setAttribute(ID_TOKEN, person.getIdToken().getTokenValue());
+            if (person.getAuthenticatedAt() != null) {
+                proof.given(request.getSession(), person.getAuthenticatedAt());
+            }
         }
         redirect(request, response, own == null ? next : "/account", null);
+    }
+
+    /** Whether somebody who is signed in has shown there, just now, that it is them; or why not. */
+    private @Nullable String proves(HttpSession session, Identities.Claimed claimed, AccountId account) {
+        Instant at = claimed.claims().getAuthenticatedAt();
+        String refusal = !identities.isOf(claimed, account)
+                ? "somebody-else"
+                : at == null || !proof.isRecent(at) ? "not-asked" : null;
+        if (refusal == null) {
+            proof.given(session);
+        }
+        return refusal;
     }
 
     private static @Nullable Object taken(HttpSession session, String name) {

@@ -1,7 +1,7 @@
 /** Signing in by a company's own provider, with OpenID Connect. */
 @ApplicationModule(
         displayName = "Providers of sign-ins",
-        allowedDependencies = {"ids", "shared", "audit", "account"})
+        allowedDependencies = {"ids", "shared", "audit", "account", "account :: proving"})
 @NullMarked
 package org.mossbank.server.provider;
 

@@ -53,7 +53,7 @@ class SplitReaders {
     }
 
     boolean mayRead(Reconciliation split, AccountId reader) {
-        return isConcerned(split, reader) && isTime(split, reader);
+        return studies.hasAccepted(split.studyId(), reader) && isConcerned(split, reader) && isTime(split, reader);
     }
 
     private boolean isConcerned(Reconciliation split, AccountId reader) {

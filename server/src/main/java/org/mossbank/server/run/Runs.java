@@ -1,6 +1,7 @@
 package org.mossbank.server.run;
 
 import jakarta.persistence.EntityManager;
+import jakarta.persistence.LockModeType;
 import java.math.BigDecimal;
 import java.time.Instant;
 import java.util.List;
@@ -15,6 +16,8 @@ import org.mossbank.server.ids.CandidateId;
 import org.mossbank.server.ids.PromptId;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.shared.SystemOnly;
+import org.mossbank.server.study.Studies;
+import org.springframework.context.event.EventListener;
 import org.springframework.stereotype.Component;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -100,6 +103,20 @@ public class Runs {
                     : answers.one(answer).map(AnswerView::outcome).orElse(null);
             entities.persist(RunCell.of(run.id(), cell, outcome, place));
             place++;
+        }
+    }
+
+    /** Nobody pays for the answers of a study that nobody sees. */
+    @SystemOnly
+    @EventListener
+    @Transactional
+    public void stop(Studies.StudyDeleted deleted) {
+        for (Run run : runs.ofStudy(deleted.studyId())) {
+            entities.lock(run, LockModeType.PESSIMISTIC_WRITE);
+            entities.refresh(run);
+            if (run.state() == Run.State.RUNNING) {
+                run.cut("The study was deleted.");
+            }
         }
     }
 

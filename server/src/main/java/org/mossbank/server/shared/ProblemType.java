@@ -33,6 +33,7 @@ public enum ProblemType {
     NOT_SIGNED_IN(HttpStatus.UNAUTHORIZED, "Not signed in"),
     OTHER_ACCOUNT(HttpStatus.CONFLICT, "Somebody else is signed in"),
     PASSWORDS_OFF(HttpStatus.FORBIDDEN, "Passwords are off"),
+    PROOF_NEEDED(HttpStatus.FORBIDDEN, "Show who you are"),
     REPEAT_OPEN(HttpStatus.CONFLICT, "A second time"),
     ROUND_CLOSED(HttpStatus.CONFLICT, "Round is closed"),
     CALIBRATING(HttpStatus.CONFLICT, "Raters calibrate by it"),

@@ -201,6 +201,32 @@ public class Studies {
         events.publishEvent(new RaterLeft(study, rater));
     }
 
+    /** A study was deleted; told within the same transaction, while its people still belong to it. */
+    public record StudyDeleted(StudyId studyId) {}
+
+    private void held(StudyId study) {
+        studies.hold(study);
+        refuseIfDeleted(study);
+    }
+
+    private void locked(StudyId study) {
+        studies.lock(study);
+        refuseIfDeleted(study);
+    }
+
+    /** Whoever was let in just before it was deleted writes nothing into it. */
+    private void refuseIfDeleted(StudyId study) {
+        if (studies.isDeleted(study)) {
+            throw Problem.notFound("This study");
+        }
+    }
+
+    /** Whether a study is there, and does not stand deleted. */
+    @SystemOnly
+    public boolean isThere(StudyId study) {
+        return studies.existsById(study) && !studies.isDeleted(study);
+    }
+
     /** Whether a person has still to say what they expect. */
     @SystemOnly
     public boolean awaitsExpectation(StudyId study, AccountId account) {
@@ -219,14 +245,14 @@ public class Studies {
      */
     @SystemOnly
     public void requirePreparing(StudyId study) {
-        studies.hold(study);
+        held(study);
         refuseUnlessPreparing(study);
     }
 
     /** Holds the study until the transaction ends, so that two who write the same thing come one after the other. */
     @SystemOnly
     public void holdFor(StudyId study) {
-        studies.hold(study);
+        held(study);
     }
 
     /**
@@ -236,7 +262,7 @@ public class Studies {
      */
     @SystemOnly
     public void requireNotClosed(StudyId study) {
-        studies.hold(study);
+        held(study);
         if (rounds.of(study) == RoundStage.Stage.CLOSED) {
             throw new Problem(
                     ProblemType.ROUND_CLOSED, "The round is closed. Nobody comes in until it is opened again.");
@@ -250,14 +276,14 @@ public class Studies {
      */
     @SystemOnly
     public void claimForRound(StudyId study) {
-        studies.lock(study);
+        locked(study);
         refuseUnlessPreparing(study);
     }
 
     /** Takes the study alone until the transaction ends. */
     @SystemOnly
     public void claim(StudyId study) {
-        studies.lock(study);
+        locked(study);
     }
 
     /**
@@ -267,7 +293,7 @@ public class Studies {
      */
     @SystemOnly
     public void claimWhileGrading(StudyId study) {
-        studies.lock(study);
+        locked(study);
         if (rounds.of(study) != RoundStage.Stage.GRADING) {
             throw new Problem(ProblemType.NOT_READY, "Grading does not go on.");
         }
@@ -280,7 +306,7 @@ public class Studies {
      */
     @SystemOnly
     public void refuseOnceClosed(StudyId study) {
-        studies.hold(study);
+        held(study);
         if (rounds.of(study) == RoundStage.Stage.CLOSED) {
             throw new Problem(
                     ProblemType.ROUND_CLOSED,

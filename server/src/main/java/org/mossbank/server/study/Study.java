@@ -78,6 +78,12 @@ class Study {
     @Nullable
     private Instant putAwayAt;
 
+    @Nullable
+    private Instant deletedAt;
+
+    @Nullable
+    private String deletedBy;
+
     @Version
     private long version;
 

@@ -31,6 +31,9 @@ interface StudyRepository extends JpaRepository<Study, StudyId> {
             order by s.createdAt desc, s.id""")
     List<Head> headsOf(AccountId account);
 
+    @Query("select count(s) > 0 from Study s where s.id = :study and s.deletedAt is not null")
+    boolean isDeleted(StudyId study);
+
     /** Shared with others who change parts of it, against opening its round. */
     @Lock(LockModeType.PESSIMISTIC_READ)
     @Query("select s from Study s where s.id = :study")

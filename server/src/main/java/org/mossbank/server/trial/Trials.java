@@ -17,8 +17,10 @@ import org.mossbank.server.ids.AnswerId;
 import org.mossbank.server.ids.PromptId;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.shared.SystemOnly;
+import org.mossbank.server.study.Studies;
 import org.mossbank.server.trial.Repairs.RepairMade;
 import org.mossbank.server.trial.picture.PagePictures;
+import org.springframework.context.event.EventListener;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 
@@ -36,6 +38,14 @@ public class Trials {
         this.trials = trials;
         this.repairs = repairs;
         this.checks = checks;
+    }
+
+    /** Nothing is tried for a study that nobody sees. */
+    @SystemOnly
+    @EventListener
+    @Transactional
+    public void stop(Studies.StudyDeleted deleted) {
+        trials.stop(deleted.studyId());
     }
 
     /** What a prompt asks of an answer's code; empty if it asks nothing. */

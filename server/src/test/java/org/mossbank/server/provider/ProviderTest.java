@@ -7,6 +7,8 @@ import java.util.Map;
 import org.mossbank.server.ServerTest;
 import org.mossbank.testkit.ApiClient;
 import org.mossbank.testkit.ProviderProcess;
+import org.springframework.beans.factory.annotation.Autowired;
+import org.springframework.jdbc.core.JdbcTemplate;
 import org.testng.annotations.AfterClass;
 import org.testng.annotations.AfterMethod;
 import org.testng.annotations.BeforeClass;
@@ -19,6 +21,9 @@ public class ProviderTest extends ServerTest {
     private static final String WAY = "/api/sign-in/harbour";
 
     private ProviderProcess provider;
+
+    @Autowired
+    private JdbcTemplate sql;
 
     @BeforeClass
     public void start() {
@@ -229,6 +234,38 @@ public class ProviderTest extends ServerTest {
         assertThat(anew.delete("/api/account/identities/harbour").json().size()).isZero();
         assertThat(known.get("/api/account/identities").json().at("/0/shownAs").asString())
                 .isEqualTo("odile");
+    }
+
+    /** Before what cannot be taken back: by whoever's account it is, and asked there although they are in. */
+    @Test
+    public void whoeverHasNoPasswordShowsWhoTheyAreThere() {
+        ApiClient wren = nobody();
+        goes(wren, WAY, "wren");
+        String study = wren.post("/api/studies", Map.of("title", "Wren's"))
+                .json()
+                .path("id")
+                .asString();
+        String deletion = "/api/studies/" + study + "/deletion";
+        Map<String, String> title = Map.of("title", "Wren's");
+        sql.update("delete from spring_session_attributes where attribute_name = 'mossbank.proved-at'");
+        assertThat(wren.post(deletion, title).problem()).isEqualTo("proof-needed");
+
+        assertThat(goes(wren, again(wren), "odile")).endsWith("/account?refused=somebody-else");
+        assertThat(wren.post(deletion, title).problem()).isEqualTo("proof-needed");
+        String way = again(wren);
+        assertThat(location(wren.get(way)).getQuery()).contains("prompt=login", "max_age=0");
+        assertThat(goes(wren, way + "&next=%2Fstudies", "wren")).endsWith("/studies");
+
+        assertThat(whoIs(wren).path("signInName").asString()).isEqualTo("wren");
+        assertThat(wren.post(deletion, title).status()).isEqualTo(204);
+        as(LEAD).post("/api/account/proof", Map.of("password", PASSWORD));
+    }
+
+    private static String again(ApiClient client) {
+        return client.post("/api/account/proof/harbour", Map.of())
+                .json()
+                .path("address")
+                .asString();
     }
 
     @Test

@@ -2,7 +2,9 @@ package org.mossbank.standin.provider;
 
 import com.nimbusds.jose.jwk.source.JWKSource;
 import com.nimbusds.jose.proc.SecurityContext;
+import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
+import jakarta.servlet.http.HttpSession;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
@@ -39,6 +41,7 @@ import org.springframework.security.oauth2.server.authorization.token.OAuth2Toke
 import org.springframework.security.provisioning.InMemoryUserDetailsManager;
 import org.springframework.security.web.SecurityFilterChain;
 import org.springframework.security.web.authentication.LoginUrlAuthenticationEntryPoint;
+import org.springframework.security.web.context.HttpSessionSecurityContextRepository;
 import org.springframework.security.web.context.SecurityContextHolderFilter;
 import org.springframework.security.web.util.matcher.MediaTypeRequestMatcher;
 import org.springframework.web.filter.GenericFilterBean;
@@ -105,10 +108,23 @@ public class ProviderStandIn {
                 if (fault == ProviderFault.UNREACHABLE) {
                     ((HttpServletResponse) response).setStatus(HttpStatus.SERVICE_UNAVAILABLE.value());
                 } else {
+                    askAgain((HttpServletRequest) request);
                     chain.doFilter(request, response);
                 }
             }
         };
+    }
+
+    /** Whoever is to be asked again is nobody until they have answered; once for each request. */
+    private static void askAgain(HttpServletRequest request) {
+        if ("login".equals(request.getParameter("prompt"))) {
+            HttpSession session = request.getSession();
+            String asked = "asked-" + request.getParameter("state");
+            if (session.getAttribute(asked) == null) {
+                session.setAttribute(asked, true);
+                session.removeAttribute(HttpSessionSecurityContextRepository.SPRING_SECURITY_CONTEXT_KEY);
+            }
+        }
     }
 
     @Bean
@@ -132,9 +148,7 @@ public class ProviderStandIn {
                     jakarta.servlet.ServletResponse response,
                     jakarta.servlet.FilterChain chain)
                     throws java.io.IOException, jakarta.servlet.ServletException {
-                if (((jakarta.servlet.http.HttpServletRequest) request)
-                        .getRequestURI()
-                        .equals("/fault")) {
+                if (((HttpServletRequest) request).getRequestURI().equals("/fault")) {
                     ask(ProviderFault.named(String.valueOf(request.getParameter("named"))));
                 } else {
                     chain.doFilter(request, response);
