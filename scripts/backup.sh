@@ -37,8 +37,11 @@ ask() { psql -XqAt -v ON_ERROR_STOP=1 -c "$1"; }
 of_manifest() { psql -XqAt -v ON_ERROR_STOP=1 -v manifest="$(cat "$1")" <<<"select :'manifest'::json ->> '$2'"; }
 
 newest_migration() {
+    if is_release; then sed -n 2p "$ROOT/RELEASE"; return; fi
     find "$ROOT/server/src/main/resources/db/migration" -name 'V*__*.sql' -printf '%f\n' | sed 's/^V0*//; s/__.*//' | sort -n | tail -n 1
 }
+
+version() { if is_release; then sed -n 1p "$ROOT/RELEASE"; else sed -n 's#^  <version>\(.*\)</version>#\1#p' "$ROOT/pom.xml"; fi; }
 
 # Everything as it was at one moment, while raters grade: the counts of the manifest are those of the same moment.
 backup() {
@@ -63,7 +66,7 @@ backup() {
     cat >"$file.json" <<MANIFEST
 {
   "format": $BACKUP_FORMAT,
-  "version": "$(sed -n 's#^  <version>\(.*\)</version>#\1#p' "$ROOT/pom.xml")",
+  "version": "$(version)",
   "schema": "$schema",
   "postgresql": "$(ask 'show server_version')",
   "takenAt": "$(date -u +%Y-%m-%dT%H:%M:%SZ)",

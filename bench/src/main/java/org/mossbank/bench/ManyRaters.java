@@ -41,7 +41,7 @@ final class ManyRaters {
     /** One rater's browser. */
     record Rater(URI base, String cookies, String token) {
         int put(String path, String body, StringBuilder answer) {
-            HttpRequest request = HttpRequest.newBuilder(base.resolve(path))
+            HttpRequest request = HttpRequest.newBuilder(URI.create(base + path))
                     .timeout(PATIENCE)
                     .header("Content-Type", "application/json")
                     .header("Cookie", cookies)
@@ -54,7 +54,7 @@ final class ManyRaters {
         JsonNode get(String path) {
             StringBuilder answer = new StringBuilder();
             send(
-                    HttpRequest.newBuilder(base.resolve(path))
+                    HttpRequest.newBuilder(URI.create(base + path))
                             .timeout(PATIENCE)
                             .header("Cookie", cookies)
                             .build(),
@@ -79,12 +79,17 @@ final class ManyRaters {
 
     /** Brings the study in and signs everybody in, as their one-time links let them. */
     static List<Rater> bringIn(ServerProcess server, int people) throws IOException {
-        ApiClient lead = ApiClient.signedIn(server.address(), "orla", "tide and lantern");
+        return bringIn(server.address(), people);
+    }
+
+    /** The same wherever servers are reached. */
+    static List<Rater> bringIn(URI address, int people) throws IOException {
+        ApiClient lead = ApiClient.signedIn(address, "orla", "tide and lantern");
         JsonNode brought =
                 lead.upload("/api/studies/archive?again=true", archive(people)).json();
         List<Rater> raters = new ArrayList<>();
         for (JsonNode invitation : brought.path("invitations")) {
-            ApiClient rater = ApiClient.nobody(server.address());
+            ApiClient rater = ApiClient.nobody(address);
             rater.post(
                     "/api/links/use",
                     Map.of(
@@ -94,7 +99,7 @@ final class ManyRaters {
             String session = rater.cookie("mossbank-session").orElseThrow();
             rater.get("/api/session");
             String token = rater.cookie("XSRF-TOKEN").orElseThrow();
-            raters.add(new Rater(server.address(), "mossbank-session=" + session + "; XSRF-TOKEN=" + token, token));
+            raters.add(new Rater(address, "mossbank-session=" + session + "; XSRF-TOKEN=" + token, token));
         }
         return raters;
     }

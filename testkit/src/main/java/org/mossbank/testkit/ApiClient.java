@@ -176,7 +176,8 @@ public final class ApiClient {
     }
 
     private HttpRequest.Builder request(String path) {
-        HttpRequest.Builder builder = HttpRequest.newBuilder(base.resolve(path)).timeout(PATIENCE);
+        HttpRequest.Builder builder =
+                HttpRequest.newBuilder(URI.create(base + path)).timeout(PATIENCE);
         headers.forEach(builder::header);
         cookie("XSRF-TOKEN").ifPresent(token -> builder.header("X-XSRF-TOKEN", token));
         return builder;

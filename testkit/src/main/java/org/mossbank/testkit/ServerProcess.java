@@ -82,7 +82,10 @@ public final class ServerProcess implements AutoCloseable {
             builder.environment().putAll(database.environment());
             builder.environment().put("MOSSBANK_PORT", String.valueOf(port));
             builder.environment().putAll(settings);
-            ServerProcess server = new ServerProcess(builder.start(), URI.create("http://127.0.0.1:" + port), log);
+            ServerProcess server = new ServerProcess(
+                    builder.start(),
+                    URI.create("http://127.0.0.1:" + port + settings.getOrDefault("MOSSBANK_PATH", "")),
+                    log);
             Runtime.getRuntime().addShutdownHook(new Thread(server::kill));
             return server;
         } catch (IOException e) {
@@ -140,7 +143,7 @@ public final class ServerProcess implements AutoCloseable {
 
     private void awaitAnswer() {
         HttpClient http = HttpClient.newHttpClient();
-        HttpRequest request = HttpRequest.newBuilder(address.resolve("/actuator/health/readiness"))
+        HttpRequest request = HttpRequest.newBuilder(URI.create(address + "/actuator/health/readiness"))
                 .build();
         try {
             Awaitility.await()

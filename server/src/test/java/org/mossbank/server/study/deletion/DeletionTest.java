@@ -24,6 +24,8 @@ public class DeletionTest extends ServerTest {
     private static final List<String> NOT_OF_A_STUDY = List.of(
             "account",
             "mail_choice",
+            "signing_key",
+            "sign_in_bucket",
             "spring_session",
             "spring_session_attributes",
             "scheduled_tasks",
