@@ -124,6 +124,7 @@ export const router = createBrowserRouter(
               path: "people",
               lazy: async () => ({ Component: (await import("../features/study/PeoplePage")).PeoplePage }),
             },
+            { path: "search", lazy: async () => ({ Component: (await import("../features/search")).SearchPage }) },
             { path: "record", lazy: async () => ({ Component: (await import("../features/audit")).StudyRecordPage }) },
             {
               path: "rubric",

@@ -41,10 +41,11 @@ export function StrataRail({ study }: { study: Schemas["StudySummary"] }) {
                 <Layer key={state.step} state={state} edge={EDGES[i % EDGES.length] ?? ""} />
               ))}
             </ol>
-            {study.role === "LEAD" && (
+            {(study.role === "LEAD" || !study.blind) && (
               <ul className="flex flex-wrap gap-x-4 border-t border-rule px-4 py-3 text-sm md:block">
-                <Beside to="people">People</Beside>
-                {!study.blind && <Beside to="record">What was done</Beside>}
+                {!study.blind && <Beside to="search">Search</Beside>}
+                {study.role === "LEAD" && <Beside to="people">People</Beside>}
+                {study.role === "LEAD" && !study.blind && <Beside to="record">What was done</Beside>}
               </ul>
             )}
           </>

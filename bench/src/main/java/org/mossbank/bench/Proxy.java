@@ -6,6 +6,7 @@ import java.net.ServerSocket;
 import java.net.URI;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.attribute.PosixFilePermissions;
 import java.security.GeneralSecurityException;
 import java.security.KeyStore;
 import java.security.cert.CertificateFactory;
@@ -37,6 +38,8 @@ final class Proxy implements AutoCloseable {
     /** From now on this process trusts its certificate, and no other. */
     static Proxy before(Path root, List<URI> servers) throws Exception {
         Path folder = Files.createTempDirectory("proxy");
+        // Whoever nginx works as, where it is started by root, keeps what is large in folders below it.
+        Files.setPosixFilePermissions(folder, PosixFilePermissions.fromString("rwx--x--x"));
         run(List.of(
                 "openssl",
                 "req",

@@ -240,7 +240,7 @@ public final class WholeArchive {
         return response;
     }
 
-    private static byte[] archive(int prompts) {
+    static byte[] archive(int prompts) {
         Random random = new Random(1);
         StringBuilder prompt = new StringBuilder("prompt,kind,title,file\n");
         StringBuilder answers = new StringBuilder("answer,prompt,candidate,attempt,outcome,file\n");

@@ -77,6 +77,7 @@ public class AuthorizationTest extends ServerTest {
             new Row("POST", "/api/accounts/{accountId}/link", 404, 403, 403, 401),
             new Row("GET", "/api/audit-events", 200, 403, 403, 401),
             new Row("GET", "/api/audit-events/lines", 200, 403, 403, 401),
+            new Row("GET", STUDY + "/search", 200, 403, 404, 401),
             prepares("GET", STUDY + "/audit-events", 200),
             prepares("GET", STUDY + "/audit-events/lines", 200),
             prepares("POST", STUDY + "/leads/{accountId}", 404),
@@ -423,6 +424,9 @@ public class AuthorizationTest extends ServerTest {
         if (address.endsWith("/crossing")) {
             address += "?criterionId=" + ids.get("criterionId") + "&firstId=" + ids.get("raterId") + "&secondId="
                     + ids.get("raterId");
+        }
+        if (address.endsWith("/search")) {
+            address += "?words=tide";
         }
         if (address.endsWith("/narrowed")) {
             address += "?criterionId=" + ids.get("criterionId");

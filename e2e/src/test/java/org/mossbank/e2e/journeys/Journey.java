@@ -1,10 +1,13 @@
 package org.mossbank.e2e.journeys;
 
+import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.nio.file.Path;
 import java.util.HashMap;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
 import org.mossbank.e2e.Browser;
+import org.mossbank.standin.mail.MailStandIn;
 import org.mossbank.testkit.ProviderProcess;
 import org.mossbank.testkit.ServerProcess;
 import org.mossbank.testkit.TestDatabase;
@@ -29,6 +32,17 @@ public abstract class Journey {
     /** Where the provider of sign-ins listens, once a journey has started it. */
     protected static final int PROVIDER_PORT = ProviderProcess.freePort();
 
+    /** Takes what servers send. */
+    protected static final MailStandIn MAIL = mail();
+
+    private static MailStandIn mail() {
+        try {
+            return MailStandIn.start(0, null);
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+
     private static final Map<String, ServerProcess> SERVERS = new ConcurrentHashMap<>();
 
     private ServerProcess server;
@@ -45,6 +59,11 @@ public abstract class Journey {
         settings.put("MOSSBANK_PROVIDERS_HARBOUR_CLIENT", "mossbank");
         settings.put("MOSSBANK_PROVIDERS_HARBOUR_SECRET", ProviderProcess.SECRET);
         settings.put("MOSSBANK_PROVIDERS_HARBOUR_LEADS", "model-leads");
+        settings.put("MOSSBANK_MAIL_HOST", "127.0.0.1");
+        settings.put("MOSSBANK_MAIL_PORT", String.valueOf(MAIL.port()));
+        settings.put("MOSSBANK_MAIL_SECURITY", "NONE");
+        settings.put("MOSSBANK_MAIL_FROM", "mossbank@harbour.example");
+        settings.put("MOSSBANK_MAIL_ADDRESS", "https://mossbank.example");
         return ServerProcess.startDemo(ROOT, TestDatabase.create(), settings);
     }
 

@@ -109,6 +109,21 @@ public class OperatingTest {
                         "WRONG    provider http://id.harbour.example is asked without TLS");
     }
 
+    /** The list that ships is looked through at the end of each check; here is one in which something is found. */
+    @Test
+    public void aPartWithAFaultThatIsKnownIsFound() throws IOException {
+        Path list = Files.writeString(Files.createTempFile("faults", ".csv"), """
+                from,name,since,mended,why
+                maven,hibernate-core,7.0.0,99.0,planted
+                maven,hibernate-core,0,7.0.0,before it
+                npm,react-router,0,99.0.0,planted
+                npm,react-route,0,99.0.0,another name
+                """);
+        ScriptRun run = ScriptRun.of(ROOT, Map.of(), "dependencies", list.toString());
+        assertThat(run.status()).as(run.said()).isEqualTo(1);
+        assertThat(run.said()).contains("hibernate-core", "react-router", "2 parts have faults");
+    }
+
     @Test(dependsOnMethods = "theDoctorFindsEverythingWellOnThisMachineAlone")
     public void theDoctorKnowsADatabaseOfANewerRelease() throws IOException, SQLException {
         try (Connection connection = database.connect();

@@ -2,7 +2,12 @@ package org.mossbank.e2e.journeys;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.time.Duration;
 import java.util.Map;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import org.awaitility.Awaitility;
+import org.mossbank.e2e.Browser;
 import org.mossbank.testkit.ApiClient;
 import org.mossbank.testkit.ProviderProcess;
 import org.openqa.selenium.By;
@@ -102,5 +107,81 @@ public class TeamJourneyTest extends Journey {
                         .at("/events/0/sort")
                         .asString())
                 .isEqualTo("LEAD_STEPPED_BACK");
+    }
+
+    @Test(dependsOnMethods = "aStudyIsHandedOverAndTheRecordSaysSo")
+    public void somebodyIsInvitedByMailAndComesInByTheLinkInTheLetter() {
+        ApiClient orla = ApiClient.signedIn(server().address(), "orla", PASSWORD);
+        String study = orla.post("/api/studies", Map.of("title", "By letter"))
+                .json()
+                .path("id")
+                .asString();
+        browser.go("/studies/" + study + "/people").seeHeading("People");
+        browser.field("Name").sendKeys("Ines Varga");
+        browser.field("Address for mail").sendKeys("ines@harbour.example");
+        browser.clickButton("Add");
+        browser.seeText("Ines Varga");
+
+        Awaitility.await()
+                .atMost(Duration.ofMinutes(2))
+                .until(() -> !MAIL.to("ines@harbour.example").isEmpty());
+        String letter = MAIL.to("ines@harbour.example").get(0).content().replace("=\n", "");
+        Matcher link = Pattern.compile("https://mossbank\\.example(/welcome#[A-Za-z0-9_=-]+)")
+                .matcher(letter);
+        assertThat(link.find()).as(letter).isTrue();
+        try (Browser ines = Browser.open(server().address())) {
+            ines.go(link.group(1)).seeHeading();
+            ines.see(By.cssSelector("input[type=password]")).sendKeys("sedge and bulrush", Keys.ENTER);
+            ines.seeText("Being prepared");
+            ines.seeText("By letter");
+        }
+    }
+
+    private void more(String title, String item) {
+        browser.clickButton("More for " + title);
+        browser.click(By.xpath("//*[@role='menuitem'][normalize-space()='" + item + "']"));
+    }
+
+    @Test(dependsOnMethods = "somebodyIsInvitedByMailAndComesInByTheLinkInTheLetter")
+    public void aStudyIsMadeASecondTimePutAwayDeletedAndBroughtBack() {
+        browser.signInAs("Orla Fennick");
+        browser.go("/?part=By+letter").seeHeading("Studies");
+        more("By letter", "Make a second one");
+        browser.clickButton("Make it");
+        browser.seeHeading("Brief");
+        browser.seeText("By letter, again");
+
+        browser.go("/?part=By+letter").seeHeading("Studies");
+        more("By letter, again", "Put away");
+        browser.await(d -> d.findElements(By.linkText("By letter, again")).isEmpty());
+        browser.go("/?part=By+letter&away=true").seeHeading("Studies");
+        more("By letter, again", "Bring back");
+        browser.seeText("No study is like this.");
+
+        browser.go("/?part=By+letter").seeHeading("Studies");
+        more("By letter, again", "Delete …");
+        browser.see(By.cssSelector("[role=dialog] input")).sendKeys("By letter, again");
+        Axe.scan(browser, ROOT, "deleting a study");
+        browser.clickButton("Delete it");
+        browser.seeText("gone for good after");
+        assertThat(browser.driver().findElements(By.linkText("By letter, again")))
+                .isEmpty();
+        browser.clickButton("Bring back By letter, again");
+        browser.see(By.linkText("By letter, again"));
+    }
+
+    @Test(dependsOnMethods = "aStudyIsMadeASecondTimePutAwayDeletedAndBroughtBack")
+    public void wordsAreLookedForInAStudy() {
+        browser.go("/").seeHeading("Studies");
+        browser.clickLink("code model for the buoy service");
+        browser.clickLink("Search");
+        browser.seeHeading("Search");
+        browser.press("buoy");
+        browser.see(By.xpath("//mark[translate(., 'B', 'b') = 'buoy']"));
+        Axe.scan(browser, ROOT, "search");
+        browser.click(By.cssSelector("main ul a"));
+        browser.seeHeading();
+        browser.driver().navigate().back();
+        browser.see(By.xpath("//mark[translate(., 'B', 'b') = 'buoy']"));
     }
 }

@@ -1,0 +1,121 @@
+package org.mossbank.bench;
+
+import java.io.IOException;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import org.mossbank.testkit.ApiClient;
+import org.mossbank.testkit.ServerProcess;
+import org.mossbank.testkit.TestDatabase;
+
+/**
+ * Two hundred studies on one server, one of them with 250,000 grades: how long the first page and every list take, right after the
+ * server was started, and again; and how long the large one takes to go for good.
+ */
+public final class ManyStudies {
+    private static final int STUDIES = 200;
+    private static final int PROMPTS = 1042;
+    private static final int TIMES = 9;
+    private static final double NANOS_A_MILLI = 1e6;
+
+    private static final List<String> EVERYBODYS = List.of(
+            "/api/my-studies",
+            "/api/studies",
+            "/api/my-studies?part=study+19&order=TITLE",
+            "/api/my-studies?from=175",
+            "/api/sheets",
+            "/api/splits",
+            "/api/calibrations",
+            "/api/read-backs",
+            "/api/reminders",
+            "/api/asked",
+            "/api/deleted-studies",
+            "/api/accounts",
+            "/api/audit-events",
+            "/api/bank",
+            "/api/account");
+
+    private static final List<String> OF_THE_STUDY = List.of(
+            "",
+            "/steps",
+            "/people",
+            "/brief",
+            "/prompts",
+            "/prompts/titles",
+            "/candidates",
+            "/answers",
+            "/rubric",
+            "/grading",
+            "/agreement",
+            "/recommendation",
+            "/recommendation/prompts",
+            "/memos",
+            "/masking",
+            "/trials",
+            "/runs",
+            "/acts",
+            "/audit-events",
+            "/search?words=answer",
+            "/search?words=nowhere");
+
+    private ManyStudies() {}
+
+    /** @param arguments the project's folder, and how many prompts the large study has (1,042 if none are given) */
+    public static void main(String[] arguments) throws IOException {
+        Path root = Path.of(arguments[0]).toAbsolutePath().normalize();
+        int prompts = arguments.length > 1 ? Integer.parseInt(arguments[1]) : PROMPTS;
+        TestDatabase database = TestDatabase.create();
+        String study;
+        try (ServerProcess server = started(root, database)) {
+            ApiClient lead = signedIn(server);
+            study = lead.upload("/api/studies/archive?again=true", WholeArchive.archive(prompts))
+                    .json()
+                    .path("studyId")
+                    .asString();
+            for (int i = 0; i < STUDIES; i++) {
+                lead.post("/api/studies", Map.of("title", "A study " + i));
+            }
+            ask(lead, study, 1, "in use, the first time");
+        }
+        try (ServerProcess server = started(root, database)) {
+            ApiClient lead = signedIn(server);
+            ask(lead, study, 1, "after a new start");
+            ask(lead, study, TIMES, "again");
+        }
+    }
+
+    private static ServerProcess started(Path root, TestDatabase database) {
+        return ServerProcess.startDemo(root, database, Map.of("MOSSBANK_JIT", "4"));
+    }
+
+    private static ApiClient signedIn(ServerProcess server) {
+        return ApiClient.signedIn(server.address(), "orla", "tide and lantern");
+    }
+
+    private static void ask(ApiClient lead, String study, int times, String when) {
+        List<String> all = new ArrayList<>(EVERYBODYS);
+        OF_THE_STUDY.forEach(part -> all.add("/api/studies/" + study + part));
+        for (String path : all) {
+            List<Long> took = new ArrayList<>();
+            int bytes = 0;
+            int status = 0;
+            for (int i = 0; i < times; i++) {
+                long start = System.nanoTime();
+                ApiClient.Response response = lead.get(path);
+                took.add(System.nanoTime() - start);
+                bytes = response.raw().body().length;
+                status = response.status();
+            }
+            took.sort(null);
+            System.out.printf(
+                    "%s, %s: %.0f ms, slowest %.0f ms, %d bytes, %d%n",
+                    path.replace(study, "…"),
+                    when,
+                    took.get(took.size() / 2) / NANOS_A_MILLI,
+                    took.get(took.size() - 1) / NANOS_A_MILLI,
+                    bytes,
+                    status);
+        }
+    }
+}
