@@ -134,6 +134,16 @@ function AccountMenu({ account, preferences }: AccountMenuProps) {
             ))}
           </DropdownMenu.RadioGroup>
           <DropdownMenu.Separator className="my-1 border-t border-rule" />
+          <DropdownMenu.Item
+            className={ITEM}
+            onSelect={() => void window.navigator.clipboard.writeText(window.location.href)}
+          >
+            Copy a link to this page
+          </DropdownMenu.Item>
+          <DropdownMenu.Item className={ITEM} onSelect={() => window.print()}>
+            Print this page
+          </DropdownMenu.Item>
+          <DropdownMenu.Separator className="my-1 border-t border-rule" />
           <DropdownMenu.Item className={ITEM} onSelect={() => void navigate("/account")}>
             Your account
           </DropdownMenu.Item>

@@ -13,7 +13,7 @@ const TONES: Record<Tone, string> = {
 
 export const buttonLook = (tone: Tone): string =>
   classes(
-    "inline-flex items-center gap-1.5 rounded-leaf border px-3 py-1 font-medium whitespace-nowrap",
+    "inline-flex items-center gap-1.5 rounded-leaf border px-3 py-1 font-medium whitespace-nowrap print:hidden",
     "disabled:cursor-not-allowed disabled:opacity-60 aria-disabled:cursor-not-allowed aria-disabled:opacity-60",
     TONES[tone],
   );

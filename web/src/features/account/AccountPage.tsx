@@ -9,7 +9,7 @@ import { Query } from "../../ui/Query";
 import { Trouble } from "../../ui/Trouble";
 import { type ThemeChoice, useTheme } from "../../ui/theme";
 import { useTitle } from "../../ui/useTitle";
-import { changePassword, ownAccount, themeOnWire, useWriteOwn } from "./api";
+import { changePassword, ownAccount, themeOnWire, useWriteOwn, waysIn } from "./api";
 import { NewPasswordFields, useNewPassword } from "./NewPassword";
 import { OwnMail } from "./OwnMail";
 import { OwnProviders } from "./OwnProviders";
@@ -19,6 +19,7 @@ import { THEMES } from "./themes";
 /** One's own account: what one is called, how pages look, a new password, and where one is signed in. */
 export function AccountPage() {
   const own = useQuery(ownAccount());
+  const ways = useQuery(waysIn());
   useTitle("Your account");
   return (
     <main className="mx-auto w-full max-w-2xl px-6 py-8">
@@ -30,7 +31,7 @@ export function AccountPage() {
               You sign in as {account.signInName}.{account.administrator && " You look after the accounts here."}
             </p>
             <OwnWays account={account} preferences={preferences} />
-            {account.hasPassword && <PasswordChange />}
+            {account.hasPassword && ways.data?.passwords !== false && <PasswordChange />}
             <OwnMail />
             <OwnProviders />
             <OwnSessions sessions={sessions} />

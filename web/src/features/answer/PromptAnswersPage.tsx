@@ -3,6 +3,7 @@ import { type ReactNode, useEffect } from "react";
 import { Link, useParams, useSearchParams } from "react-router";
 import type { Schemas } from "../../api/client";
 import { classes } from "../../ui/classes";
+import { CopyButton } from "../../ui/CopyButton";
 import { Choice } from "../../ui/Field";
 import { Markdown } from "../../ui/Markdown";
 import { Failure } from "../../ui/Query";
@@ -154,14 +155,19 @@ function OneAnswer({ answer, candidate, index, wanted, children, ...body }: OneA
       id={`answer-${answer.id}`}
       aria-labelledby={`name-${answer.id}`}
       className={classes(
-        "w-[min(32rem,80vw)] shrink-0 snap-start border-t-4 pt-2",
+        "w-[min(32rem,80vw)] shrink-0 snap-start border-t-4 pt-2 print:mb-6 print:w-auto",
         wanted ? "border-heather" : "border-rule",
       )}
     >
-      <h2 id={`name-${answer.id}`} className="text-lg">
-        <CandidateName name={candidate?.content.name ?? ""} index={index} />
-        {answer.attempt > 1 && <span className="font-sans text-sm font-normal"> attempt {answer.attempt}</span>}
-      </h2>
+      <div className="flex items-start gap-2">
+        <h2 id={`name-${answer.id}`} className="text-lg">
+          <CandidateName name={candidate?.content.name ?? ""} index={index} />
+          {answer.attempt > 1 && <span className="font-sans text-sm font-normal"> attempt {answer.attempt}</span>}
+        </h2>
+        <span className="ml-auto text-sm">
+          <CopyButton text={`${window.location.href.replace(/[?#].*/, "")}?answer=${answer.id}`} label="Copy link" />
+        </span>
+      </div>
       <p className="mb-3 text-sm text-ink-soft">
         {outcomeWord(answer.outcome)} ·{" "}
         {[
@@ -241,7 +247,7 @@ function SideBySide({ children }: SideBySideProps) {
       tabIndex={0}
       role="region"
       aria-label="Answers side by side"
-      className="relative flex snap-x gap-6 overflow-x-auto pb-4"
+      className="relative flex snap-x gap-6 overflow-x-auto pb-4 print:block"
     >
       {children}
     </div>

@@ -13,6 +13,7 @@ export function StudyLayout() {
         <div className="flex flex-1 flex-col md:flex-row">
           <StrataRail study={summary} />
           <main className="min-w-0 flex-1 px-6 py-6 lg:px-8">
+            <p className="mb-2 hidden font-serif print:block">{summary.title}</p>
             <Outlet context={summary} />
           </main>
         </div>

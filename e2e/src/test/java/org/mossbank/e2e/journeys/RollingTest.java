@@ -4,11 +4,14 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.List;
 import java.util.Map;
+import org.mossbank.e2e.Browser;
 import org.mossbank.testkit.ApiClient;
 import org.mossbank.testkit.ServerProcess;
 import org.mossbank.testkit.SheetWork;
 import org.mossbank.testkit.TestDatabase;
+import org.openqa.selenium.By;
 import org.testng.SkipException;
 import org.testng.annotations.AfterClass;
 import org.testng.annotations.BeforeClass;
@@ -107,5 +110,23 @@ public class RollingTest {
                 .as("what the release before writes is whole")
                 .isEqualTo(201);
         assertThat(leadAtNow.get(study + "/people").json().toString()).contains("made-before", "READER");
+    }
+
+    /** Data of the release before, seen by people at both. */
+    @Test
+    public void leadAndRaterClickThroughBoth() {
+        for (ServerProcess server : List.of(before, now)) {
+            try (Browser browser = Browser.open(server.address())) {
+                browser.signInAs("Orla Fennick");
+                browser.clickLink("A code model for the buoy service");
+                browser.seeHeading("Brief");
+                browser.clickLink("Grading");
+                browser.seeHeading("Grading");
+                browser.seeText("Juri Halvard");
+                browser.signInAs("Juri Halvard");
+                browser.clickLink("Go on grading");
+                browser.see(By.cssSelector("[data-cell='0-0']"));
+            }
+        }
     }
 }

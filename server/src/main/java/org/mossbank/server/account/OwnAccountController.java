@@ -21,8 +21,10 @@ import org.springframework.web.bind.annotation.RestController;
 class OwnAccountController {
     private final OwnAccountService accounts;
     private final RecentProof proof;
+    private final SignInService signIns;
 
-    OwnAccountController(OwnAccountService accounts, RecentProof proof) {
+    OwnAccountController(OwnAccountService accounts, RecentProof proof, SignInService signIns) {
+        this.signIns = signIns;
         this.proof = proof;
         this.accounts = accounts;
     }
@@ -40,18 +42,20 @@ class OwnAccountController {
     }
 
     /** Changes one's own password. */
-    @MayRefuse(ProblemType.TOO_MANY_WRONG_PASSWORDS)
+    @MayRefuse({ProblemType.TOO_MANY_WRONG_PASSWORDS, ProblemType.PASSWORDS_OFF})
     @PutMapping("/password")
     OwnAccountService.OwnAccount changePassword(
             @Valid @RequestBody OwnAccountService.ChangePassword request, HttpSession session) {
+        signIns.requirePasswords();
         return accounts.changePassword(request, session.getId());
     }
 
     /** Shows once more who one is, before what cannot be taken back. */
-    @MayRefuse(ProblemType.TOO_MANY_WRONG_PASSWORDS)
+    @MayRefuse({ProblemType.TOO_MANY_WRONG_PASSWORDS, ProblemType.PASSWORDS_OFF})
     @PostMapping("/proof")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void prove(@Valid @RequestBody OwnAccountService.Prove request, HttpSession session) {
+        signIns.requirePasswords();
         accounts.prove(request);
         proof.given(session);
     }

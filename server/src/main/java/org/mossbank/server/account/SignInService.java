@@ -97,7 +97,9 @@ class SignInService {
         return account.orElseThrow();
     }
 
-    private void requirePasswords() {
+    /** @throws Problem 403 where nobody comes in by a password */
+    @PreAuthorize("permitAll()")
+    public void requirePasswords() {
         if (!takesPasswords) {
             throw new Problem(ProblemType.PASSWORDS_OFF, "Here one signs in by a provider, and not with a password.");
         }
