@@ -76,7 +76,7 @@ function Finds({ finds, more }: { finds: Find[]; more: boolean }) {
               {SORTS[find.sort]}
               {find.candidate !== undefined && ` of ${find.candidate}`}
             </span>
-            <p className="mt-0.5 text-sm [overflow-wrap:anywhere] whitespace-pre-line">
+            <p className="mt-0.5 text-sm [overflow-wrap:anywhere]">
               {find.pieces.map((piece, n) =>
                 piece.found ? (
                   <mark key={n} className="bg-ochre-wash font-semibold text-ink">

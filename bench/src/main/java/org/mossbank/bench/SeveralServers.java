@@ -10,6 +10,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
+import java.util.concurrent.Future;
 import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.concurrent.atomic.AtomicInteger;
 import org.mossbank.standin.StandIn;
@@ -83,10 +84,11 @@ public final class SeveralServers {
             String run = beginRun(root, lead, services);
             beside.execute(() -> follow(lead, run));
             AtomicInteger heardBefore = new AtomicInteger();
-            beside.execute(() -> killAndReplace(
+            Future<?> replaced = beside.submit(() -> killAndReplace(
                     new Replacing(root, database, settings, servers, proxy, heardBefore), span.dividedBy(4)));
             load.run();
             load.report(people);
+            expect("another server was started while they graded", replaced.isDone(), "it was not ready");
             awaitEnd(lead, run);
             over.set(true);
             expect("nobody is signed out", lead.get("/api/account").status() == 200, "the lead is");

@@ -18,7 +18,8 @@ public class PasswordsOffTest extends ServerTest {
     private SignInService signIns;
 
     private void takesPasswords(boolean takes) {
-        ReflectionTestUtils.setField(AopTestUtils.getUltimateTargetObject(signIns), "takesPasswords", takes);
+        SignInService target = AopTestUtils.getUltimateTargetObject(signIns);
+        ReflectionTestUtils.setField(target, "takesPasswords", takes);
     }
 
     @BeforeMethod
