@@ -22,18 +22,23 @@ public class StatementsTest extends ServerTest {
             "/kinds",
             "/prompts",
             "/prompts/titles",
+            "/prompts/warnings",
             "/read-backs",
             "/candidates",
+            "/answers",
             "/masking",
             "/rubric",
+            "/grading",
             "/trials",
             "/runs",
             "/acts",
             "/audit-events",
             "/search?words=some",
+            "/agreement",
             "/agreement/diagnosis",
             "/oversight",
             "/recommendation",
+            "/recommendation/prompts",
             "/recommendation/robustness",
             "/recommendation/costs",
             "/recommendation/work",
@@ -111,7 +116,8 @@ public class StatementsTest extends ServerTest {
 
     @Test(dataProvider = "pages")
     public void areAsManyHoweverLargeAStudyIs(String page) {
-        assertThat(asked(large + page)).isEqualTo(asked(small + page));
+        // An answer that is sent before it is whole writes down twice that its session is used.
+        assertThat(asked(large + page)).isLessThanOrEqualTo(asked(small + page) + 1);
     }
 
     /** Now and then a request also writes down that its session is used: the least of some counts. */

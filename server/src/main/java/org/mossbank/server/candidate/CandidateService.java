@@ -287,8 +287,12 @@ class CandidateService {
         }
 
         @Override
-        public List<PromptWarning> check(StudyId study, PromptView prompt) {
-            PromptContent content = prompt.content();
+        public Function<PromptView, List<PromptWarning>> of(StudyId study) {
+            List<CandidateView> all = candidates.ofStudy(study);
+            return prompt -> named(all, prompt.content());
+        }
+
+        private static List<PromptWarning> named(List<CandidateView> all, PromptContent content) {
             StringBuilder text = new StringBuilder(content.title()).append('\n').append(content.request());
             content.constraints().forEach(c -> text.append('\n').append(c));
             content.keyPoints().forEach(p -> text.append('\n').append(p.text()));
@@ -296,7 +300,7 @@ class CandidateService {
             content.startingFiles()
                     .forEach(
                             f -> text.append('\n').append(f.path()).append('\n').append(f.text()));
-            return candidates.ofStudy(study).stream()
+            return all.stream()
                     .filter(c -> CandidateNames.pattern(c.name())
                             .map(p -> p.matcher(text).find())
                             .orElse(false))

@@ -6,9 +6,9 @@ import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
 import java.time.Clock;
 import java.time.Instant;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.UUID;
 import java.util.function.Function;
 import java.util.stream.Collectors;
@@ -204,16 +204,14 @@ class ReadBackService {
         }
 
         @Override
-        public List<PromptWarning> check(StudyId study, PromptView prompt) {
-            Map<@Nullable ReadBackVerdict, Long> verdicts = readBacks.ofStudy(study).stream()
-                    .filter(r -> r.promptId().equals(prompt.id()) && r.verdict() != null)
-                    .map(ReadBacks.ReadBackRecord::verdict)
-                    .collect(Collectors.groupingBy(Function.identity(), Collectors.counting()));
-            List<PromptWarning> warnings = new ArrayList<>();
-            if (verdicts.containsKey(ReadBackVerdict.UNCLEAR)) {
-                warnings.add(new PromptWarning("read-back-unclear", "A reader took it otherwise than it was meant."));
-            }
-            return warnings;
+        public Function<PromptView, List<PromptWarning>> of(StudyId study) {
+            Set<PromptId> unclear = readBacks.ofStudy(study).stream()
+                    .filter(r -> r.verdict() == ReadBackVerdict.UNCLEAR)
+                    .map(ReadBacks.ReadBackRecord::promptId)
+                    .collect(Collectors.toSet());
+            return prompt -> unclear.contains(prompt.id())
+                    ? List.of(new PromptWarning("read-back-unclear", "A reader took it otherwise than it was meant."))
+                    : List.of();
         }
     }
 }

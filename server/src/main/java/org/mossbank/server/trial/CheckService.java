@@ -10,6 +10,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
+import java.util.function.Function;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.server.account.Actor;
 import org.mossbank.server.answer.AnswerView;
@@ -188,20 +190,26 @@ class CheckService {
         }
 
         @Override
-        public List<PromptWarning> check(StudyId study, PromptView prompt) {
+        public Function<PromptView, List<PromptWarning>> of(StudyId study) {
+            Map<PromptId, PromptCheck> all = checks.ofStudy(study).stream()
+                    .collect(Collectors.toMap(PromptCheck::promptId, Function.identity()));
+            return prompt -> Optional.ofNullable(all.get(prompt.id()))
+                    .map(c -> said(c, prompt))
+                    .orElse(List.of());
+        }
+
+        private static List<PromptWarning> said(PromptCheck check, PromptView prompt) {
             List<PromptWarning> warnings = new ArrayList<>();
-            checks.findById(prompt.id()).ifPresent(c -> {
-                if (c.content().repository() == null && c.passesBefore(startOf(prompt))) {
-                    warnings.add(new PromptWarning(
-                            "check-passes-before",
-                            "The starting code passes its check already: the check tells nothing about an answer."));
-                }
-                if (c.refusesReference(prompt.content().referenceAnswer())) {
-                    warnings.add(new PromptWarning(
-                            "check-refuses-reference",
-                            "The reference answer does not pass its check: one of the two is not right."));
-                }
-            });
+            if (check.content().repository() == null && check.passesBefore(startOf(prompt))) {
+                warnings.add(new PromptWarning(
+                        "check-passes-before",
+                        "The starting code passes its check already: the check tells nothing about an answer."));
+            }
+            if (check.refusesReference(prompt.content().referenceAnswer())) {
+                warnings.add(new PromptWarning(
+                        "check-refuses-reference",
+                        "The reference answer does not pass its check: one of the two is not right."));
+            }
             return warnings;
         }
     }

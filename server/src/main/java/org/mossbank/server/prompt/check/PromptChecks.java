@@ -1,8 +1,10 @@
 package org.mossbank.server.prompt.check;
 
 import java.util.List;
+import java.util.function.Function;
 import org.mossbank.server.ids.PromptId;
 import org.mossbank.server.ids.StudyId;
+import org.mossbank.server.prompt.PromptView;
 import org.mossbank.server.prompt.Prompts;
 import org.springframework.security.access.prepost.PreAuthorize;
 import org.springframework.stereotype.Service;
@@ -25,10 +27,12 @@ public class PromptChecks {
 
     @PreAuthorize("@studyAccess.mayPrepare(#study)")
     public List<PromptWarnings> warnings(StudyId study) {
+        List<Function<PromptView, List<PromptWarning>>> looks =
+                checks.stream().map(c -> c.of(study)).toList();
         return prompts.ofStudy(study).stream()
                 .map(p -> new PromptWarnings(
                         p.id(),
-                        checks.stream().flatMap(c -> c.check(study, p).stream()).toList()))
+                        looks.stream().flatMap(look -> look.apply(p).stream()).toList()))
                 .filter(w -> !w.warnings().isEmpty())
                 .toList();
     }

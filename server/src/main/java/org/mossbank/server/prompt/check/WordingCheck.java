@@ -6,6 +6,7 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Set;
+import java.util.function.Function;
 import java.util.regex.Pattern;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.prompt.KeyPoint;
@@ -31,8 +32,8 @@ class WordingCheck implements PromptCheck {
             "from", "keep", "stay", "same");
 
     @Override
-    public List<PromptWarning> check(StudyId study, PromptView prompt) {
-        return check(prompt.kind().key(), prompt.content());
+    public Function<PromptView, List<PromptWarning>> of(StudyId study) {
+        return prompt -> check(prompt.kind().key(), prompt.content());
     }
 
     static List<PromptWarning> check(String kind, PromptContent content) {
