@@ -2,9 +2,13 @@ package org.mossbank.bench;
 
 import java.io.IOException;
 import java.nio.file.Path;
+import java.sql.Connection;
+import java.sql.PreparedStatement;
+import java.sql.SQLException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.UUID;
 import org.mossbank.testkit.ApiClient;
 import org.mossbank.testkit.ServerProcess;
 import org.mossbank.testkit.TestDatabase;
@@ -82,6 +86,25 @@ public final class ManyStudies {
             ApiClient lead = signedIn(server);
             ask(lead, study, 1, "after a new start");
             ask(lead, study, TIMES, "again");
+            goes(lead, study, database);
+        }
+    }
+
+    /** As its task lets it go a month after it was deleted. */
+    private static void goes(ApiClient lead, String study, TestDatabase database) {
+        String title = lead.get("/api/studies/" + study).json().path("title").asString();
+        long start = System.nanoTime();
+        int status = lead.post("/api/studies/" + study + "/deletion", Map.of("title", title))
+                .status();
+        System.out.printf("deleted: %d, %.0f ms%n", status, (System.nanoTime() - start) / NANOS_A_MILLI);
+        try (Connection connection = database.connect();
+                PreparedStatement going = connection.prepareStatement("select delete_study(?)")) {
+            going.setObject(1, UUID.fromString(study));
+            start = System.nanoTime();
+            going.execute();
+            System.out.printf("gone for good: %.0f ms%n", (System.nanoTime() - start) / NANOS_A_MILLI);
+        } catch (SQLException e) {
+            throw new IllegalStateException(e);
         }
     }
 
