@@ -384,6 +384,7 @@ describe("the strata rail", () => {
     expect(links.map((l) => l.getAttribute("href"))).toEqual([
       "/studies/s1/page/brief",
       "/studies/s1/page/prompts",
+      "/studies/s1/page/search",
       "/studies/s1/page/people",
       "/studies/s1/page/record",
     ]);
