@@ -6,6 +6,7 @@ import { Field } from "../../ui/Field";
 import { Query } from "../../ui/Query";
 import { useSettledText } from "../../ui/useSettledText";
 import { useTitle } from "../../ui/useTitle";
+import { useTyped } from "../../ui/useTyped";
 import { useStudy } from "../study";
 import { foundIn } from "./api";
 
@@ -25,7 +26,9 @@ const MOST_CHARACTERS = 200;
 export function SearchPage() {
   const study = useStudy();
   const [search, setSearch] = useSearchParams();
-  const words = search.get("words") ?? "";
+  const [words, type] = useTyped(search.get("words") ?? "", (text) =>
+    setSearch(text === "" ? {} : { words: text }, { replace: true }),
+  );
   const settled = useSettledText(words).trim();
   const found = useInfiniteQuery(foundIn(study.id, settled));
   useTitle(`Search · ${study.title}`);
@@ -40,7 +43,7 @@ export function SearchPage() {
         className="mt-3"
         maxLength={MOST_CHARACTERS}
         value={words}
-        onChange={(e) => setSearch(e.target.value === "" ? {} : { words: e.target.value }, { replace: true })}
+        onChange={(e) => type(e.target.value)}
       />
       {settled !== "" && (
         <Query of={found} what="what was found">

@@ -9,6 +9,7 @@ import { day } from "../../ui/format";
 import { Query } from "../../ui/Query";
 import { Trouble } from "../../ui/Trouble";
 import { useSettledText } from "../../ui/useSettledText";
+import { useTyped } from "../../ui/useTyped";
 import { bringBack, putAway, studiesLike, type StudyFilter, studyKeys } from "./api";
 import { CopyStudy } from "./CopyStudy";
 import { DeleteStudy } from "./DeleteStudy";
@@ -112,15 +113,10 @@ export function StudyList() {
 type NarrowingProps = { filter: StudyFilter; away: number; onChange: (change: Partial<StudyFilter>) => void };
 
 function Narrowing({ filter, away, onChange }: NarrowingProps) {
+  const [part, type] = useTyped(filter.part, (text) => onChange({ part: text }));
   return (
     <div className="mb-3 flex flex-wrap items-end gap-3">
-      <Field
-        label="Find by title"
-        type="search"
-        className="w-64"
-        value={filter.part}
-        onChange={(e) => onChange({ part: e.target.value })}
-      />
+      <Field label="Find by title" type="search" className="w-64" value={part} onChange={(e) => type(e.target.value)} />
       <Choice label="State" value={filter.stage} options={STATES} onValue={(stage) => onChange({ stage })} />
       <Choice label="Order" value={filter.order} options={ORDERS} onValue={(order) => onChange({ order })} />
       {(away > 0 || filter.away) && (
