@@ -11,14 +11,15 @@ SCHEMA_VERSION="select version from flyway_schema_history where success and vers
 
 # Says in the environment where PostgreSQL's programs find the database: the one that is named, or that of this clone.
 to_database() {
-    need_postgres
-    PATH=$(pg_bin):$PATH
+    need_postgres_client
     if [ -n "${MOSSBANK_DB_URL:-}" ]; then
         [[ $MOSSBANK_DB_URL =~ ^jdbc:postgresql://([^/:?]+)(:([0-9]+))?/([^/?]+)$ ]] ||
             fail "MOSSBANK_DB_URL must be jdbc:postgresql://host:port/database here"
         export PGHOST=${BASH_REMATCH[1]} PGPORT=${BASH_REMATCH[3]:-5432} PGDATABASE=${BASH_REMATCH[4]}
         export PGUSER=${MOSSBANK_DB_USER:-mossbank} PGPASSWORD=${MOSSBANK_DB_PASSWORD:-}
     else
+        need_postgres
+        PATH=$(pg_bin):$PATH
         local cluster=$HOME_DIR/cluster
         [ "$1" = restore ] || [ -s "$cluster/PG_VERSION" ] || fail "this clone has no database yet"
         if [ ! -s "$cluster/PG_VERSION" ] || ! cluster_runs "$cluster"; then

@@ -34,6 +34,7 @@ doctor_programs() {
     version=$(java -version 2>&1 | sed -n 's/.* version "\([0-9]*\).*/\1/p' | head -n 1)
     if [ "${version:-0}" -ge 17 ]; then well "Java $version"; else wrong "no Java 17 or newer" "apt-get install openjdk-17-jre-headless"; fi
     if [ -n "$(pg_bin)" ]; then well "PostgreSQL's programs, $(basename "$(dirname "$(pg_bin)")")"
+    elif command -v psql >/dev/null && command -v pg_dump >/dev/null; then well "PostgreSQL's client"
     elif [ -n "${MOSSBANK_DB_URL:-}" ]; then without "PostgreSQL's programs" "backup, restore and link need them: apt-get install postgresql-client"
     else wrong "no PostgreSQL" "apt-get install postgresql, or name a database of your own in MOSSBANK_DB_URL"; fi
     if command -v git >/dev/null; then well "git"; else without "git" "leads read no starting code from repositories: apt-get install git"; fi

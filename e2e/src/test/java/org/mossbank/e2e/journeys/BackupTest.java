@@ -103,10 +103,33 @@ public class BackupTest {
         assertThat(rows(elsewhere, CHANGES)).isEqualTo(restored);
     }
 
+    /** A backup that is older than a deletion does not undo it. */
+    @Test
+    public void aStudyThatWentForGoodDoesNotComeBack() throws Exception {
+        TestDatabase elsewhere = TestDatabase.create();
+        assertThat(mossbank(elsewhere, "restore", backup.toString()).status()).isZero();
+        String study = rows(elsewhere, "select id::text from study order by created_at limit 1")
+                .first();
+        try (Connection connection = elsewhere.connect();
+                Statement statement = connection.createStatement()) {
+            statement.execute("update study set deleted_at = now(), deleted_by = 'orla' where id = '" + study + "'");
+            statement.execute("select delete_study('" + study + "')");
+        }
+
+        ScriptRun over = mossbank(elsewhere, "restore", "--over", backup.toString());
+
+        assertThat(over.status()).as(over.said()).isZero();
+        assertThat(over.said()).contains("Study " + study + " was deleted for good after this backup");
+        assertThat(rows(elsewhere, "select id::text from study")).doesNotContain(study);
+        assertThat(rows(elsewhere, "select deleted_by from study_deletion")).containsExactly("orla");
+    }
+
     @Test
     public void itsManifestTellsWhatIsInIt() throws Exception {
         JsonNode told = JsonMapper.shared().readTree(manifest().toFile());
         assertThat(told.path("schema").asString()).matches("\\d{4}");
+        assertThat(told.path("keepUntil").asString())
+                .isGreaterThan(told.path("takenAt").asString());
         assertThat(told.path("rows").path("grading_change").asInt()).isGreaterThanOrEqualTo(before.size());
         assertThat(told.path("rows").path("account").asInt()).isPositive();
         assertThat(Files.getPosixFilePermissions(backup).toString()).doesNotContain("GROUP", "OTHERS");

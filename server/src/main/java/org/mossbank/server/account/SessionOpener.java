@@ -4,6 +4,7 @@ import jakarta.servlet.http.Cookie;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import jakarta.servlet.http.HttpSession;
+import java.util.Collections;
 import java.util.List;
 import org.mossbank.server.audit.Audit;
 import org.mossbank.server.audit.AuditSort;
@@ -20,6 +21,9 @@ import org.springframework.web.util.WebUtils;
 /** Lets somebody in who has shown who they are: a session with a new id, a new token against forged requests, a known device. */
 @Component
 public class SessionOpener {
+    /** What names begin with that a session keeps of its person. */
+    private static final String OF_A_PERSON = "mossbank.";
+
     private final AccountRepository accounts;
     private final KnownDevices devices;
     private final SessionAuthenticationStrategy strategy;
@@ -58,6 +62,11 @@ public class SessionOpener {
         SecurityContextHolder.setContext(context);
         contexts.saveContext(context, http, response);
         HttpSession session = http.getSession();
+        // Whoever was in this browser before may have shown who they are, or have begun a way to a provider: that was
+        // them.
+        Collections.list(session.getAttributeNames()).stream()
+                .filter(name -> name.startsWith(OF_A_PERSON))
+                .forEach(session::removeAttribute);
         session.setAttribute(Sessions.ADDRESS, http.getRemoteAddr());
         session.setAttribute(Sessions.DEVICE, Devices.named(http.getHeader(HttpHeaders.USER_AGENT)));
     }

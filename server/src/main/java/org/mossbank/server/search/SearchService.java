@@ -20,14 +20,14 @@ import org.springframework.transaction.annotation.Transactional;
 
 /**
  * Finds by PostgreSQL's full-text search. One question goes over rows of several modules, and writes none of them: asked module by
- * module, the best of all could not be told.
+ * module, pages could not be cut. In the order of the study, not of likeness: to rank would read every text that is found anew.
  */
 @Service
 @Transactional(readOnly = true)
 class SearchService {
     static final int PAGE = 50;
 
-    /** About a find, about where words stand in a text; neither can stand in a text that is kept. */
+    /** Before and behind a find; taken out of a text first, so that none marks anything itself. */
     private static final String BEGIN = "\u0001";
 
     private static final String END = "\u0002";
@@ -38,28 +38,34 @@ class SearchService {
     private static final String FIND = """
             with asked as (select websearch_to_tsquery('simple', :words) as q),
             found as (
-                select 1 as place, 'PROMPT' as sort, p.id as prompt_id, cast(null as uuid) as answer_id, p.id as own,
-                    p.title || ' ' || p.request as words, ts_rank(words_of(p.title || ' ' || p.request), q) as rank
+                select 1 as place, 'PROMPT' as sort, p.id as prompt_id, cast(null as uuid) as answer_id, p.id as own
                 from prompt p, asked where p.study_id = :study and words_of(p.title || ' ' || p.request) @@ q
                 union all
-                select 2, 'ANSWER', a.prompt_id, a.id, a.id, a.text, ts_rank(words_of(a.text), q)
+                select 2, 'ANSWER', a.prompt_id, a.id, a.id
                 from answer a, asked where a.study_id = :study and words_of(a.text) @@ q
                 union all
-                select 3, 'REMARK', s.prompt_id, sa.answer_id, r.id, r.words, ts_rank(words_of(r.words), q)
+                select 3, 'REMARK', s.prompt_id, sa.answer_id, r.id
                 from remark r join sheet_answer sa on sa.id = r.sheet_answer_id join sheet s on s.id = sa.sheet_id, asked
                 where s.study_id = :study and s.withdrawn_at is null and not r.removed and words_of(r.words) @@ q
                 union all
-                select 3, 'REASON', s.prompt_id, sa.answer_id, sa.id, sa.reason, ts_rank(words_of(sa.reason), q)
+                select 3, 'REASON', s.prompt_id, sa.answer_id, sa.id
                 from sheet_answer sa join sheet s on s.id = sa.sheet_id, asked
                 where s.study_id = :study and s.withdrawn_at is null and sa.reason <> '' and words_of(sa.reason) @@ q),
-            page as (select * from found order by place, rank desc, own limit :most offset :from)
-            select page.sort, page.prompt_id, page.answer_id, p.title, c.name as candidate,
-                ts_headline('simple', translate(left(page.words, 65536), '<>' || :begin || :end, :angles), (select q from asked),
+            page as (
+                select found.*, p.title, p.request, p.place as prompt_place from found join prompt p on p.id = found.prompt_id
+                order by found.place, p.place, found.answer_id, found.own limit :most offset :from),
+            texts as (
+                select page.*, c.name as candidate, case page.sort
+                    when 'PROMPT' then page.title || ' ' || page.request
+                    when 'ANSWER' then a.text
+                    when 'REMARK' then (select r.words from remark r where r.id = page.own)
+                    else (select sa.reason from sheet_answer sa where sa.id = page.own) end as words
+                from page left join answer a on a.id = page.answer_id left join candidate c on c.id = a.candidate_id)
+            select sort, prompt_id, answer_id, title, candidate,
+                ts_headline('simple', translate(left(words, 65536), '<>' || :begin || :end, :angles), (select q from asked),
                     'StartSel=' || :begin || ',StopSel=' || :end || ',MaxFragments=2,MaxWords=24,MinWords=8,FragmentDelimiter=" … "')
                     as shown
-            from page join prompt p on p.id = page.prompt_id left join answer a on a.id = page.answer_id
-                left join candidate c on c.id = a.candidate_id
-            order by page.place, page.rank desc, page.own""";
+            from texts order by place, prompt_place, answer_id, own""";
 
     private final JdbcClient database;
 
@@ -115,7 +121,7 @@ class SearchService {
     }
 
     /**
-     * @param finds in prompts first, then in answers, then in what raters said; the best of each first
+     * @param finds in prompts first, then in answers, then in what raters said; each in the order of prompts
      * @param next  what is sent as {@code from} to go on; absent at the end
      */
     record FoundWords(List<FoundPlace> finds, @Nullable Integer next) {}

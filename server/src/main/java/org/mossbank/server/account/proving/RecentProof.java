@@ -33,9 +33,10 @@ public class RecentProof {
         given(session, clock.instant());
     }
 
-    /** The same for whoever showed it elsewhere, a while ago. */
+    /** The same for whoever showed it elsewhere, a while ago; what is said to come is not believed. */
     public void given(HttpSession session, Instant at) {
-        session.setAttribute(PROVED_AT, at);
+        Instant now = clock.instant();
+        session.setAttribute(PROVED_AT, at.isAfter(now) ? now : at);
     }
 
     /** Whether what was shown at a moment is still good. */

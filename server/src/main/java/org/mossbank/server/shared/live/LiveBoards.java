@@ -30,7 +30,9 @@ public class LiveBoards implements DisposableBean {
 
     private static final Duration BY_ITSELF = Duration.ofSeconds(10);
     /** What is told within it is looked at once. */
-    private static final long TOGETHER_MS = 150;
+    private static final long TOGETHER_MS = 300;
+    /** After as long without a word it is found out whether anybody is still there. */
+    private static final long SILENCE_NANOS = Duration.ofSeconds(9).toNanos();
 
     private final Set<Following<?>> open = ConcurrentHashMap.newKeySet();
     private final News news;
@@ -63,6 +65,8 @@ public class LiveBoards implements DisposableBean {
         @Nullable
         private T sent;
 
+        private long lastWord = System.nanoTime();
+
         Following(Supplier<T> next, Predicate<T> goesOn) {
             this.next = next;
             this.goesOn = goesOn;
@@ -71,11 +75,14 @@ public class LiveBoards implements DisposableBean {
         synchronized void tell(T now) {
             try {
                 if (now.equals(sent)) {
-                    // Finds out whether anybody is still there.
-                    emitter.send(SseEmitter.event().comment("still here"));
+                    if (System.nanoTime() - lastWord > SILENCE_NANOS) {
+                        lastWord = System.nanoTime();
+                        emitter.send(SseEmitter.event().comment("still here"));
+                    }
                     return;
                 }
                 sent = now;
+                lastWord = System.nanoTime();
                 emitter.send(SseEmitter.event().name("board").data(now, MediaType.APPLICATION_JSON));
                 if (!goesOn.test(now)) {
                     emitter.complete();

@@ -24,7 +24,8 @@ import org.springframework.core.env.SystemEnvironmentPropertySource;
 public final class Settings implements EnvironmentPostProcessor {
     private static final String FILE = Setting.PREFIX + Setting.SETTINGS.name();
     /** What tests and tools of this project tell each other by the environment. */
-    private static final List<String> OF_TOOLS = List.of("MOSSBANK_TEST_", "MOSSBANK_ROOT", "MOSSBANK_MAVEN_SETTINGS");
+    private static final List<String> OF_TOOLS =
+            List.of("MOSSBANK_TEST_", "MOSSBANK_ROOT", "MOSSBANK_MAVEN_SETTINGS", "MOSSBANK_RELEASE_KEY");
 
     private final Log log;
 

@@ -10,10 +10,14 @@ import java.util.Map;
 import java.util.TreeMap;
 import java.util.UUID;
 import org.mossbank.server.ServerTest;
+import org.mossbank.server.ids.StudyId;
+import org.mossbank.server.shared.Problem;
+import org.mossbank.server.study.Studies;
 import org.mossbank.testkit.ApiClient;
 import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.dao.DataAccessException;
 import org.springframework.jdbc.core.JdbcTemplate;
+import org.springframework.transaction.support.TransactionTemplate;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 import tools.jackson.databind.JsonNode;
@@ -38,6 +42,12 @@ public class DeletionTest extends ServerTest {
 
     @Autowired
     private GoneForGood gone;
+
+    @Autowired
+    private Studies studies;
+
+    @Autowired
+    private TransactionTemplate transactions;
 
     private static String title(ApiClient lead, String study) {
         return lead.get("/api/studies/" + study).json().path("title").asString();
@@ -135,18 +145,63 @@ public class DeletionTest extends ServerTest {
         as(LEAD).post("/api/account/proof", Map.of("password", PASSWORD));
     }
 
+    /** By a link, by the address of a talk, and for whoever was let in a moment before. */
+    @Test
+    public void isShutAtEveryOtherWayToo() {
+        String study = broughtIn("demo-past");
+        String memo = "/api/studies/" + study + "/memos/1";
+        String link = as(LEAD).post(memo + "/links", Map.of("days", 7))
+                .json()
+                .path("address")
+                .asString();
+        List<String> talks = sql.queryForList(
+                "select id::text from reconciliation where study_id = ? order by id",
+                String.class,
+                UUID.fromString(study));
+        List<String> read = talks.stream()
+                .filter(t -> as(RATER).get("/api/splits/" + t).status() == 200)
+                .toList();
+        assertThat(nobody().get(link).status()).isEqualTo(200);
+        assertThat(read).isNotEmpty();
+
+        delete(study);
+
+        assertThat(nobody().get(link).status()).isEqualTo(404);
+        assertThat(read)
+                .allSatisfy(t ->
+                        assertThat(as(RATER).get("/api/splits/" + t).status()).isEqualTo(404));
+        assertThatThrownBy(() ->
+                        transactions.executeWithoutResult(status -> studies.claim(new StudyId(UUID.fromString(study)))))
+                .isInstanceOf(Problem.class);
+    }
+
     /** Nobody pays for answers, or tries code, for a study that nobody sees. */
     @Test
     public void endsWhatGoesOn() {
         String study = broughtIn("demo-next");
         UUID id = UUID.fromString(study);
+        // Something is left to ask, in an hour: the run goes on until then.
+        sql.update(
+                "update run_cell set state = 'WAITING', not_before = now() + interval '1 hour'"
+                        + " where run_id in (select id from run where study_id = ?)",
+                id);
         sql.update("update run set state = 'RUNNING' where study_id = ?", id);
+        String tried = broughtIn("demo");
+        UUID triedId = UUID.fromString(tried);
+        // Another server has it under way.
+        sql.update(
+                "update trial set state = 'RUNNING', outcome = null, ended_at = null, owner = gen_random_uuid(),"
+                        + " lease_until = now() + interval '1 hour' where study_id = ?",
+                triedId);
 
+        delete(tried);
         delete(study);
 
         assertThat(sql.queryForList(
                         "select distinct state || ': ' || reason from run where study_id = ?", String.class, id))
                 .containsExactly("PAUSED: The study was deleted.");
+        assertThat(sql.queryForList("select distinct state from trial where study_id = ?", String.class, triedId))
+                .containsExactly("STOPPED");
     }
 
     private String broughtIn(String folder) {
