@@ -60,15 +60,18 @@ async function keepUnlessKept(address) {
   }
 }
 
+/** Without the word that a page has for its own styles, which is another each time. */
+const textOf = async (page) => (await page.text()).replace(/ nonce="[^"]*"/g, "");
+
 /** Another page is another version: files of the one before are not needed any more. A picture that is looked at is no page. */
 async function keepPage(response) {
   if (!response.ok || !response.headers.get("content-type")?.startsWith("text/html")) {
     return;
   }
   const store = await caches.open(STORE);
-  const text = await response.clone().text();
-  const before = await (await store.match(PAGE))?.text();
-  if (before !== undefined && before !== text) {
+  const text = await textOf(response.clone());
+  const before = await store.match(PAGE);
+  if (before !== undefined && (await textOf(before)) !== text) {
     await Promise.all((await store.keys()).map((file) => store.delete(file)));
   }
   await store.put(PAGE, response);

@@ -6,7 +6,9 @@ import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { App } from "./app/App";
 import { keepForOffline } from "./app/offline";
+import { allowOwnStyles } from "./app/styles";
 
+allowOwnStyles();
 keepForOffline();
 
 const root = document.getElementById("root");

@@ -63,6 +63,10 @@ export const ANSWER_WITHIN = 4_500;
 export const isAway = (error: unknown): boolean =>
   error instanceof Unreachable || (error instanceof ApiProblem && error.status >= 500);
 
+/** Whether what was asked for will be there without anybody doing anything. */
+export const comesAgain = (error: unknown): boolean =>
+  isAway(error) || (error instanceof ApiProblem && error.type === "too-many-requests");
+
 /** The server could not be reached at all. */
 export class Unreachable extends Error {
   constructor() {

@@ -1,7 +1,7 @@
 import { QueryCache, QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { Component, type ReactNode } from "react";
 import { RouterProvider } from "react-router";
-import { ApiProblem, isAway } from "../api/client";
+import { ApiProblem, comesAgain, isAway } from "../api/client";
 import { sessionKeys } from "../features/account";
 import { Button } from "../ui/Button";
 import { router } from "./router";
@@ -22,7 +22,7 @@ const client: QueryClient = new QueryClient({
       retryDelay: 500,
       staleTime: 5_000,
       // A page that could not be fetched comes by itself once it can be.
-      refetchInterval: (query) => query.state.status === "error" && isAway(query.state.error) && ASK_AGAIN,
+      refetchInterval: (query) => query.state.status === "error" && comesAgain(query.state.error) && ASK_AGAIN,
     },
   },
 });

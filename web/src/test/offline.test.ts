@@ -120,6 +120,19 @@ describe("the application's own files", () => {
     expect(await worker.ask("/", "navigate")).toBe("page 1");
   });
 
+  it("stay where the page has nothing new but the word for its own styles", async () => {
+    const worker = await installed();
+    await worker.ask("/assets/a1.js");
+    for (const word of ["one", "two"]) {
+      worker.files.set("/sheets/s1", `<script src="./theme.js" nonce="${word}"></script>`);
+      await worker.ask("/sheets/s1", "navigate");
+      await worker.ask("/assets/a1.js");
+    }
+    worker.reachable = false;
+    expect(await worker.ask("/assets/a1.js")).toBe("script 1");
+    expect(await worker.ask("/", "navigate")).toContain('nonce="two"');
+  });
+
   it("go with their version", async () => {
     const worker = await installed();
     await worker.ask("/assets/a1.js");

@@ -2,6 +2,7 @@ import { defaultKeymap, history, historyKeymap, indentWithTab } from "@codemirro
 import { EditorState } from "@codemirror/state";
 import { drawSelection, EditorView, highlightActiveLine, keymap, lineNumbers } from "@codemirror/view";
 import { useEffect, useRef } from "react";
+import { OWN_STYLES } from "./ownStyles";
 
 type CodeEditorProps = {
   label: string;
@@ -48,6 +49,7 @@ export function CodeEditor({ label, text, onText }: CodeEditorProps) {
           highlightActiveLine(),
           keymap.of([...defaultKeymap, ...historyKeymap, indentWithTab]),
           LOOK,
+          EditorView.cspNonce.of(OWN_STYLES),
           EditorView.contentAttributes.of({ "aria-label": first.current.label, spellcheck: "false" }),
           EditorView.updateListener.of((update) => {
             if (update.docChanged) {

@@ -8,6 +8,7 @@ import java.nio.file.Path;
 import java.time.Duration;
 import java.util.List;
 import java.util.Map;
+import java.util.logging.Level;
 import org.openqa.selenium.By;
 import org.openqa.selenium.Keys;
 import org.openqa.selenium.OutputType;
@@ -16,6 +17,9 @@ import org.openqa.selenium.WebElement;
 import org.openqa.selenium.chrome.ChromeDriver;
 import org.openqa.selenium.chrome.ChromeDriverService;
 import org.openqa.selenium.chrome.ChromeOptions;
+import org.openqa.selenium.logging.LogEntry;
+import org.openqa.selenium.logging.LogType;
+import org.openqa.selenium.logging.LoggingPreferences;
 import org.openqa.selenium.support.ui.ExpectedCondition;
 import org.openqa.selenium.support.ui.WebDriverWait;
 
@@ -53,6 +57,9 @@ public final class Browser implements AutoCloseable {
             if ("root".equals(System.getProperty("user.name"))) {
                 options.addArguments("--no-sandbox");
             }
+            LoggingPreferences kept = new LoggingPreferences();
+            kept.enable(LogType.BROWSER, Level.WARNING);
+            options.setCapability(ChromeOptions.LOGGING_PREFS, kept);
             ChromeDriverService service = new ChromeDriverService.Builder()
                     .usingDriverExecutable(Path.of("/usr/bin/chromedriver").toFile())
                     .usingAnyFreePort()
@@ -240,8 +247,19 @@ public final class Browser implements AutoCloseable {
         }
     }
 
+    /** @throws AssertionError if a page asked for something that its own policy forbids: it would have looked otherwise */
     @Override
     public void close() {
-        driver.quit();
+        try {
+            List<String> refused = driver.manage().logs().get(LogType.BROWSER).getAll().stream()
+                    .map(LogEntry::getMessage)
+                    .filter(m -> m.contains("Content Security Policy"))
+                    .toList();
+            if (!refused.isEmpty()) {
+                throw new AssertionError("the page's policy forbade " + refused);
+            }
+        } finally {
+            driver.quit();
+        }
     }
 }

@@ -88,6 +88,9 @@ public abstract class ServerTest extends AbstractTestNGSpringContextTests {
         registry.add("spring.datasource.password", DATABASE::password);
         // A processor that many tests share may stand still for longer than a user should wait.
         registry.add("mossbank.connections.patience-ms", () -> "15000");
+        // All tests are a few people at one address, and never pause to think.
+        registry.add("mossbank.requests.account", () -> "1000000");
+        registry.add("mossbank.requests.address", () -> "1000000");
         // What goes on beside a test would be counted with its statements.
         registry.add("mossbank.figures.ahead", () -> "false");
         registry.add("mossbank.proxies", () -> "127.0.0.1");

@@ -81,6 +81,9 @@ public final class ServerProcess implements AutoCloseable {
                     .redirectOutput(log);
             builder.environment().putAll(database.environment());
             builder.environment().put("MOSSBANK_PORT", String.valueOf(port));
+            // Tests and benches are a few people at one address, and never pause to think.
+            builder.environment().put("MOSSBANK_REQUESTS_ACCOUNT", "1000000");
+            builder.environment().put("MOSSBANK_REQUESTS_ADDRESS", "1000000");
             builder.environment().putAll(settings);
             ServerProcess server = new ServerProcess(
                     builder.start(),

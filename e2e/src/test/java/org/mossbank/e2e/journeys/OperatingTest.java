@@ -11,6 +11,7 @@ import java.sql.Statement;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.IntStream;
 import org.mossbank.testkit.ApiClient;
 import org.mossbank.testkit.ServerProcess;
 import org.mossbank.testkit.TestDatabase;
@@ -26,6 +27,9 @@ public class OperatingTest {
     private static final String PASSWORD = "tide and lantern";
 
     private TestDatabase database;
+    /** Requests that an address from which nobody is signed in may make within a minute. */
+    private static final int A_MINUTE = 60;
+
     private ServerProcess server;
 
     @BeforeClass
@@ -37,6 +41,7 @@ public class OperatingTest {
         settings.put("MOSSBANK_PROVIDERS_ISLAND_CLIENT", "mossbank");
         settings.put("MOSSBANK_PROVIDERS_ISLAND_SECRET", "nobody hears it");
         database = TestDatabase.create();
+        settings.put("MOSSBANK_REQUESTS_ADDRESS", String.valueOf(A_MINUTE));
         server = ServerProcess.startDemo(ROOT, database, settings);
     }
 
@@ -67,6 +72,17 @@ public class OperatingTest {
                         .map(l -> l.path("message").asString()))
                 .anySatisfy(m -> assertThat(m).contains("a sign-in by a provider failed"));
         assertThat(server.log()).doesNotContain("nobody hears it", PASSWORD, "Quillwort");
+    }
+
+    @Test(dependsOnMethods = "everyLineIsJsonAndSaysWhichRequestItIsAbout")
+    public void whoeverFloodsTheServerWaitsAndNobodyElseDoes() {
+        ApiClient lead = ApiClient.signedIn(server.address(), "orla", PASSWORD);
+        List<Integer> told = IntStream.range(0, 3 * A_MINUTE)
+                .mapToObj(i -> ApiClient.stranger(server.address()).get("/api/session").status())
+                .toList();
+        assertThat(told).contains(429).doesNotContain(500);
+        assertThat(IntStream.range(0, A_MINUTE).map(i -> lead.get("/api/my-studies").status()).boxed())
+                .containsOnly(200);
     }
 
     private ScriptRun doctor(Map<String, String> more) throws IOException {

@@ -19,8 +19,8 @@ import org.springframework.stereotype.Component;
  * nobody in, but whoever has it does not wait for others' guesses.
  */
 @Component
-class KnownDevices {
-    static final String COOKIE = "mossbank-device";
+public class KnownDevices {
+    public static final String COOKIE = "mossbank-device";
     private static final String ALGORITHM = "HmacSHA256";
     private static final Duration LIFE = Duration.ofDays(400);
 
@@ -45,8 +45,13 @@ class KnownDevices {
 
     /** Which of an account's devices a mark is from; empty if it is of another account, or not signed here. */
     Optional<String> of(AccountId account, @Nullable String mark) {
-        String[] parts = mark == null ? new String[0] : mark.split("\\.", 4);
-        if (parts.length != 3 || !parts[0].equals(account.toString())) {
+        return mark != null && mark.startsWith(account + ".") ? device(mark) : Optional.empty();
+    }
+
+    /** Which device a mark is from, whoever signed in there; empty if it is not signed here. */
+    public Optional<String> device(String mark) {
+        String[] parts = mark.split("\\.", 4);
+        if (parts.length != 3) {
             return Optional.empty();
         }
         boolean signed = MessageDigest.isEqual(

@@ -125,6 +125,7 @@ class OwnAccountService {
         SignInLimit.Try attempt = limit.fromKnownDevice("own:" + account.id(), account.signInName(), "");
         if (!passwords.matches(password, account.passwordHash())) {
             attempt.wasWrong();
+            audit.keep(AuditSort.SIGN_IN_REFUSED, "");
             throw Problem.invalid(field, "is not your password");
         }
         attempt.wasRight();

@@ -2,15 +2,18 @@ package org.mossbank.server.account;
 
 import jakarta.servlet.DispatcherType;
 import jakarta.servlet.http.HttpServletRequest;
+import jakarta.servlet.http.HttpServletResponse;
 import java.security.MessageDigest;
 import java.util.List;
 import java.util.Objects;
 import org.jspecify.annotations.Nullable;
+import org.mossbank.server.account.limits.RequestLimits;
 import org.mossbank.server.audit.Audit;
 import org.mossbank.server.audit.AuditSort;
 import org.mossbank.server.shared.ProblemType;
 import org.mossbank.server.shared.ProblemWriter;
 import org.mossbank.server.shared.Sha256;
+import org.mossbank.server.shared.StyleNonce;
 import org.springframework.beans.factory.ObjectProvider;
 import org.springframework.beans.factory.annotation.Value;
 import org.springframework.context.annotation.Bean;
@@ -29,6 +32,7 @@ import org.springframework.security.core.Authentication;
 import org.springframework.security.crypto.bcrypt.BCryptPasswordEncoder;
 import org.springframework.security.crypto.password.PasswordEncoder;
 import org.springframework.security.web.SecurityFilterChain;
+import org.springframework.security.web.authentication.AnonymousAuthenticationFilter;
 import org.springframework.security.web.authentication.logout.HttpStatusReturningLogoutSuccessHandler;
 import org.springframework.security.web.authentication.session.ChangeSessionIdAuthenticationStrategy;
 import org.springframework.security.web.authentication.session.CompositeSessionAuthenticationStrategy;
@@ -46,10 +50,15 @@ import org.springframework.security.web.servlet.util.matcher.PathPatternRequestM
 @Configuration
 @EnableMethodSecurity
 class SecurityConfiguration {
-    /** Scripts, fonts and pictures from here only; a hostile answer can load nothing from elsewhere. */
+    /**
+     * Scripts, styles, fonts and pictures from here only; a hostile answer can load nothing from elsewhere, and style nothing.
+     * Elements with styles are those that the page's own scripts put into it, which know its word.
+     */
     private static final String CONTENT_SECURITY_POLICY = "default-src 'none'; script-src 'self'; "
-            + "style-src 'self' 'unsafe-inline'; font-src 'self'; img-src 'self' data:; connect-src 'self'; "
+            + "style-src 'self'%s; font-src 'self'; img-src 'self' data:; connect-src 'self'; "
             + "base-uri 'none'; form-action 'self'; frame-ancestors 'none'";
+
+    private static final String POLICY = "Content-Security-Policy";
 
     /** Nothing here asks for any of it, and no answer that is shown may. */
     private static final String PERMISSIONS = "camera=(), microphone=(), geolocation=(), payment=(), usb=(), "
@@ -129,8 +138,17 @@ class SecurityConfiguration {
         csrf.csrfTokenRequestHandler(new HeaderAlone());
     }
 
+    private static void writePolicy(HttpServletRequest request, HttpServletResponse response) {
+        if (!response.containsHeader(POLICY)) {
+            String own = StyleNonce.of(request)
+                    .map(nonce -> " 'nonce-" + nonce + "'")
+                    .orElse("");
+            response.setHeader(POLICY, CONTENT_SECURITY_POLICY.formatted(own));
+        }
+    }
+
     private static void headers(HeadersConfigurer<HttpSecurity> headers) {
-        headers.contentSecurityPolicy(c -> c.policyDirectives(CONTENT_SECURITY_POLICY))
+        headers.addHeaderWriter(SecurityConfiguration::writePolicy)
                 .referrerPolicy(r -> r.policy(ReferrerPolicy.NO_REFERRER))
                 .permissionsPolicyHeader(p -> p.policy(PERMISSIONS))
                 // For this name alone: what else stands below it is not ours to decide on.
@@ -145,6 +163,7 @@ class SecurityConfiguration {
             Audit audit,
             ObjectProvider<OtherWaysIn> others,
             AccountAccess access,
+            RequestLimits limits,
             @Value("${mossbank.metrics.token}") String metricsToken,
             @Value("${mossbank.description-for-all}") boolean descriptionForAll)
             throws Exception {
@@ -194,6 +213,7 @@ class SecurityConfiguration {
                         .accessDeniedHandler((request, response, why) -> problems.write(
                                 response, ProblemType.NOT_ALLOWED, "Your role in this study does not allow this.")))
                 .headers(SecurityConfiguration::headers)
+                .addFilterAfter(limits.filter(), AnonymousAuthenticationFilter.class)
                 .build();
     }
 

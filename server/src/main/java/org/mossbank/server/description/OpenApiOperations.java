@@ -54,8 +54,12 @@ class OpenApiOperations implements GlobalOperationCustomizer, GlobalOpenApiCusto
             "/api/memo-links/{token}");
 
     /** Whatever is called may come to these. */
-    private static final Set<ProblemType> ANYWHERE =
-            Set.of(ProblemType.BUSY, ProblemType.DATABASE_AWAY, ProblemType.INTERNAL, ProblemType.OTHER_ACCOUNT);
+    private static final Set<ProblemType> ANYWHERE = Set.of(
+            ProblemType.BUSY,
+            ProblemType.DATABASE_AWAY,
+            ProblemType.INTERNAL,
+            ProblemType.OTHER_ACCOUNT,
+            ProblemType.TOO_MANY_REQUESTS);
 
     /** Kept until it is known where the operation stands. */
     @Override

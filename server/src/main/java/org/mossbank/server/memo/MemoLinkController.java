@@ -5,6 +5,7 @@ import java.nio.charset.StandardCharsets;
 import java.util.UUID;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.memo.document.EntryView;
+import org.mossbank.server.memo.paper.MemoPage;
 import org.mossbank.server.shared.MayRefuse;
 import org.mossbank.server.shared.ProblemType;
 import org.springframework.http.CacheControl;
@@ -25,8 +26,8 @@ class MemoLinkController {
     static final String ADDRESS = "/api/memo-links/";
 
     /** Nothing but the page itself: no script, no picture from anywhere, no frame around it. */
-    private static final String NOTHING_ELSE = "default-src 'none'; style-src 'unsafe-inline'; base-uri 'none'; "
-            + "form-action 'none'; frame-ancestors 'none'";
+    private static final String NOTHING_ELSE = "default-src 'none'; style-src " + MemoPage.STYLE_SOURCE
+            + "; base-uri 'none'; form-action 'none'; frame-ancestors 'none'";
 
     private static final String OF_MEMO = "/api/studies/{studyId}/memos/{number}";
 

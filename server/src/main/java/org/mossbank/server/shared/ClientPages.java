@@ -39,20 +39,33 @@ class ClientPages implements WebMvcConfigurer {
                 .setCacheControl(CacheControl.noCache())
                 .resourceChain(true)
                 .addResolver(new PageResolver())
-                .addTransformer(this::whereItStands);
+                .addTransformer(this::filled);
     }
 
-    /** The page says where the application stands, and names its files from there: pages lie at many depths. */
-    private Resource whereItStands(HttpServletRequest request, Resource file, ResourceTransformerChain chain)
+    /** The page has the word by which it knows its own styles. It says where the application stands, and names its files from there: pages lie at many depths. */
+    private Resource filled(HttpServletRequest request, Resource file, ResourceTransformerChain chain)
             throws IOException {
         Resource served = chain.transform(request, file);
         if (!PAGE.equals(served.getFilename())) {
             return served;
         }
         String page = served.getContentAsString(StandardCharsets.UTF_8)
+                .replace("nonce=\"\"", "nonce=\"" + StyleNonce.make(request) + "\"")
                 .replace("name=\"mossbank-base\" content=\"\"", "name=\"mossbank-base\" content=\"" + base + "\"")
                 .replace("=\"./", "=\"" + base + "/");
-        return new TransformedResource(served, page.getBytes(StandardCharsets.UTF_8));
+        return new Page(served, page.getBytes(StandardCharsets.UTF_8));
+    }
+
+    /** Never "as you have it": what a browser has is another page, with a word of its own. */
+    private static final class Page extends TransformedResource {
+        Page(Resource original, byte[] content) {
+            super(original, content);
+        }
+
+        @Override
+        public long lastModified() {
+            return -1;
+        }
     }
 
     private static final class PageResolver extends PathResourceResolver {

@@ -49,6 +49,7 @@ public enum ProblemType {
     TOO_LARGE(HttpStatus.CONTENT_TOO_LARGE, "Too large"),
     TOO_LATE(HttpStatus.CONFLICT, "Too late"),
     TOO_MANY_INPUTS(HttpStatus.TOO_MANY_REQUESTS, "Too many inputs"),
+    TOO_MANY_REQUESTS(HttpStatus.TOO_MANY_REQUESTS, "Too many requests"),
     TOO_MANY_WRONG_PASSWORDS(HttpStatus.TOO_MANY_REQUESTS, "Too many wrong passwords"),
     TRIALS_OFF(HttpStatus.CONFLICT, "Trials are off"),
     WRONG_NAME_OR_PASSWORD(HttpStatus.UNAUTHORIZED, "Wrong name or password");

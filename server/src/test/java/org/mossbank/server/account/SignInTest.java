@@ -2,8 +2,11 @@ package org.mossbank.server.account;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import java.util.stream.IntStream;
 import org.mossbank.server.ServerTest;
 import org.mossbank.testkit.ApiClient;
@@ -292,7 +295,36 @@ public class SignInTest extends ServerTest {
         assertThat(page.raw().headers().firstValue("Content-Security-Policy").orElseThrow())
                 .contains("script-src 'self'")
                 .contains("default-src 'none'");
-        assertThat(page.body()).contains("<div id=\"root\">");
+        assertThat(page.body()).contains("<div id=\"root\">").doesNotContain("<style", "style=");
         assertThat(nobody().get("/assets/missing.js").status()).isEqualTo(404);
+    }
+
+    /** A style that came in with an answer does not know the word, and shows nothing otherwise than it is. */
+    @Test
+    public void onlyThePagesOwnStylesAreAllowed() {
+        List<String> words = new ArrayList<>();
+        for (String path : List.of("/", "/sign-in", "/studies/none/desk")) {
+            ApiClient.Response page = nobody().get(path);
+            Matcher word = Pattern.compile("<script src=\"[^\"]*/theme.js\" nonce=\"([A-Za-z0-9+/=]{22,})\">")
+                    .matcher(page.body());
+            assertThat(word.find()).as(page.body()).isTrue();
+            words.add(word.group(1));
+            assertThat(page.raw()
+                            .headers()
+                            .firstValue("Content-Security-Policy")
+                            .orElseThrow())
+                    .contains("style-src 'self' 'nonce-" + word.group(1) + "';")
+                    .doesNotContain("unsafe");
+            assertThat(page.raw().headers().map())
+                    .as("an older page has another word")
+                    .doesNotContainKeys("Last-Modified", "ETag");
+        }
+        assertThat(words).doesNotHaveDuplicates();
+        assertThat(nobody().get("/api/session")
+                        .raw()
+                        .headers()
+                        .firstValue("Content-Security-Policy")
+                        .orElseThrow())
+                .contains("style-src 'self';");
     }
 }

@@ -2,10 +2,12 @@ package org.mossbank.server.memo;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.util.Base64;
 import java.util.Map;
 import java.util.UUID;
 import org.mossbank.server.ServerTest;
 import org.mossbank.server.SmallStudy;
+import org.mossbank.server.shared.Sha256;
 import org.mossbank.testkit.ApiClient;
 import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.beans.factory.annotation.Qualifier;
@@ -63,7 +65,12 @@ public class MemoLinkTest extends ServerTest {
         assertThat(page.raw().headers().allValues("Content-Security-Policy"))
                 .singleElement()
                 .asString()
-                .startsWith("default-src 'none'; style-src 'unsafe-inline'");
+                .startsWith("default-src 'none'; style-src '" + hashOfTheStyle(page.body()) + "'; base-uri 'none'");
+    }
+
+    private static String hashOfTheStyle(String page) {
+        String style = page.substring(page.indexOf("<style>") + "<style>".length(), page.indexOf("</style>"));
+        return "sha256-" + Base64.getEncoder().encodeToString(Sha256.of(style));
     }
 
     /** Every address that gives something, as whoever has opened the link: its token opens nothing. */

@@ -4,17 +4,22 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
+import java.util.Base64;
 import java.util.List;
 import org.mossbank.server.memo.document.MemoDocument.MemoPart;
 import org.mossbank.server.memo.document.MemoDocument.MemoPoint;
 import org.mossbank.server.memo.document.MemoDocument.MemoTable;
 import org.mossbank.server.memo.document.MemoSection;
 import org.mossbank.server.memo.document.WholeMemo;
+import org.mossbank.server.shared.Sha256;
 import org.mossbank.server.shared.wording.Numerals;
 
 /** A memo as one page of HTML that needs nothing else, for the screen and for paper. */
 public final class MemoPage {
-    private static final String STYLE = read("memo.css");
+    private static final String STYLE = "\n" + read("memo.css");
+
+    /** By which a browser knows the page's own style, and allows no other: of what stands between its tags. */
+    public static final String STYLE_SOURCE = "'sha256-" + Base64.getEncoder().encodeToString(Sha256.of(STYLE)) + "'";
 
     private final WholeMemo memo;
     private final Html out = new Html();
@@ -45,7 +50,7 @@ public final class MemoPage {
         out.element(
                 "title",
                 memo.document().title() + ": memo, version " + memo.head().number());
-        out.raw("<style>\n" + STYLE + "</style>\n</head>\n<body>\n<main>\n");
+        out.raw("<style>" + STYLE + "</style>\n</head>\n<body>\n<main>\n");
         head();
         memo.document().parts().forEach(this::part);
         out.raw("</main>\n</body>\n</html>\n");

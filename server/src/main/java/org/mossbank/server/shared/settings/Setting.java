@@ -43,6 +43,11 @@ enum Setting {
             SettingType.DURATION,
             "10m",
             "For so long somebody who has shown who they are may sign and delete without showing it again."),
+    REQUESTS_ACCOUNT(SettingType.COUNT, "1200", "Requests that one account may make within a minute, of each server."),
+    REQUESTS_ADDRESS(
+            SettingType.COUNT,
+            "600",
+            "The same for whoever is not signed in: from a device at which somebody has been, or else from an address."),
     PROVIDERS_ANY_NAME(SettingType.TEXT, "", "A provider of sign-ins, as people read it."),
     PROVIDERS_ANY_ISSUER(SettingType.WEB_ADDRESS, "", "Its address; all else is discovered from it."),
     PROVIDERS_ANY_CLIENT(SettingType.TEXT, "", "What Mossbank is called there."),
