@@ -60,7 +60,7 @@ public final class ManyStudies {
             "/runs",
             "/acts",
             "/audit-events",
-            "/search?words=answer",
+            "/search?words=level",
             "/search?words=nowhere");
 
     private ManyStudies() {}

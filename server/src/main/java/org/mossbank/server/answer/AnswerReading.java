@@ -3,6 +3,7 @@ package org.mossbank.server.answer;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.Collectors;
 import org.mossbank.core.change.AnswerCode;
 import org.mossbank.server.answer.specimen.SpecimenView;
 import org.mossbank.server.answer.specimen.Specimens;
@@ -39,11 +40,17 @@ class AnswerReading {
     /** All answers, without their texts. */
     @PreAuthorize("@studyAccess.maySeeAll(#study)")
     public List<AnswerSummary> ofStudy(StudyId study) {
+        Map<AnswerId, List<String>> asked = answers.asked(study).stream()
+                .collect(Collectors.groupingBy(
+                        AnswerRepository.Asked::answer,
+                        Collectors.mapping(AnswerRepository.Asked::asked, Collectors.toList())));
         Map<PromptId, List<String>> prepared = new HashMap<>();
-        prompts.ofStudy(study).forEach(p -> prepared.put(p.id(), p.content().followUps()));
-        return answers.ofStudy(study).stream()
-                .map(Answer::view)
-                .map(a -> AnswerSummary.of(a, prepared.getOrDefault(a.promptId(), List.of())))
+        if (!asked.isEmpty()) {
+            prompts.ofStudy(study).forEach(p -> prepared.put(p.id(), p.content().followUps()));
+        }
+        return answers.inGrid(study).stream()
+                .map(a -> AnswerSummary.of(
+                        a, asked.getOrDefault(a.id(), List.of()), prepared.getOrDefault(a.promptId(), List.of())))
                 .toList();
     }
 

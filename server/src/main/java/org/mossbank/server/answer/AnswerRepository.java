@@ -39,6 +39,44 @@ interface AnswerRepository extends JpaRepository<Answer, AnswerId> {
             + " from Answer a where a.id in :ids")
     List<Whose> whose(List<AnswerId> ids);
 
+    /** Which version of an answer there is, without its text. */
+    @Query("select new org.mossbank.server.answer.FactsOfAnswers$Head(a.id, a.promptId, a.version)"
+            + " from Answer a where a.studyId = :study order by a.key")
+    List<FactsOfAnswers.Head> heads(StudyId study);
+
+    /** An answer in a grid: no text is read for it. */
+    record InGrid(
+            AnswerId id,
+            String key,
+            PromptId promptId,
+            CandidateId candidateId,
+            int attempt,
+            Outcome outcome,
+            @Nullable Long firstOutputMs,
+            @Nullable Long totalMs,
+            @Nullable Long inputTokens,
+            @Nullable Long outputTokens,
+            @Nullable BigDecimal cost,
+            @Nullable String currency,
+            boolean estimated,
+            @Nullable Integer tries,
+            @Nullable String model,
+            int filesChanged,
+            int linesAdded,
+            int linesRemoved,
+            boolean changesComplete) {
+        Measures measures() {
+            return Measures.of(
+                    firstOutputMs, totalMs, inputTokens, outputTokens, cost, currency, estimated, tries, model);
+        }
+    }
+
+    @Query("select new org.mossbank.server.answer.AnswerRepository$InGrid(a.id, a.key, a.promptId, a.candidateId,"
+            + " a.attempt, a.outcome, a.firstOutputMs, a.totalMs, a.inputTokens, a.outputTokens, a.cost, a.currency,"
+            + " a.estimated, a.tries, a.model, a.filesChanged, a.linesAdded, a.linesRemoved, a.changesComplete)"
+            + " from Answer a where a.studyId = :study order by a.key")
+    List<InGrid> inGrid(StudyId study);
+
     /** The beginning of a text tells nearly always whether there is anything to be read in it. */
     int BEGINNING = 64;
 

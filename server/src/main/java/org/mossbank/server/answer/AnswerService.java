@@ -12,6 +12,7 @@ import java.util.Objects;
 import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
+import org.jspecify.annotations.Nullable;
 import org.mossbank.core.change.ChangeSize;
 import org.mossbank.server.candidate.CandidateView;
 import org.mossbank.server.candidate.Candidates;
@@ -24,6 +25,8 @@ import org.mossbank.server.progress.StepState;
 import org.mossbank.server.prompt.Prompts;
 import org.mossbank.server.shared.Problem;
 import org.mossbank.server.shared.ProblemType;
+import org.mossbank.server.study.RoundStage;
+import org.mossbank.server.study.Studies;
 import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.security.access.prepost.PreAuthorize;
 import org.springframework.stereotype.Component;
@@ -127,8 +130,15 @@ class AnswerService {
         private final Prompts prompts;
         private final Candidates candidates;
         private final List<AnswersToSettle> others;
+        private final Studies studies;
 
-        AnswerStep(Answers answers, Prompts prompts, Candidates candidates, List<AnswersToSettle> others) {
+        AnswerStep(
+                Answers answers,
+                Prompts prompts,
+                Candidates candidates,
+                List<AnswersToSettle> others,
+                Studies studies) {
+            this.studies = studies;
             this.answers = answers;
             this.prompts = prompts;
             this.candidates = candidates;
@@ -154,9 +164,16 @@ class AnswerService {
             long gaps = cells - filled;
             double done = cells == 0 ? 0 : (double) filled / cells;
             String missing = gaps == 0
-                    ? total == 0 ? "no answer yet" : toSettle(study).findFirst().orElse(null)
+                    ? total == 0 ? "no answer yet" : openStill(study)
                     : gaps == 1 ? "one is missing" : gaps + " are missing";
             return new StepState(Step.ANSWERS, done, line, missing);
+        }
+
+        /** Once raters grade nothing can be settled any more, and all answers are not read to say so. */
+        private @Nullable String openStill(StudyId study) {
+            return studies.stage(study) == RoundStage.Stage.PREPARING
+                    ? toSettle(study).findFirst().orElse(null)
+                    : null;
         }
 
         private Stream<String> toSettle(StudyId study) {

@@ -23,8 +23,11 @@ record AnswerSummary(
         ChangeSize changed,
         int followUps,
         int unequal) {
-    /** @param prepared what every candidate is told next */
-    static AnswerSummary of(AnswerView answer, List<String> prepared) {
+    /**
+     * @param asked    what it was asked after its first reply
+     * @param prepared what every candidate is told next
+     */
+    static AnswerSummary of(AnswerRepository.InGrid answer, List<String> asked, List<String> prepared) {
         return new AnswerSummary(
                 answer.id(),
                 answer.key(),
@@ -33,9 +36,9 @@ record AnswerSummary(
                 answer.attempt(),
                 answer.outcome(),
                 answer.measures(),
-                answer.changed(),
-                answer.followUps().size(),
-                AnswerFacts.unequal(
-                        answer.followUps().stream().map(FollowUp::asked).toList(), prepared));
+                new ChangeSize(
+                        answer.filesChanged(), answer.linesAdded(), answer.linesRemoved(), answer.changesComplete()),
+                asked.size(),
+                AnswerFacts.unequal(asked, prepared));
     }
 }

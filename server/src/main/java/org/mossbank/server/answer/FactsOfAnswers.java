@@ -1,10 +1,13 @@
 package org.mossbank.server.answer;
 
+import java.util.Collection;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.stream.Collectors;
 import org.mossbank.server.ids.AnswerId;
+import org.mossbank.server.ids.PromptId;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.shared.Chunks;
 import org.mossbank.server.shared.SystemOnly;
@@ -43,6 +46,24 @@ public class FactsOfAnswers {
                         Collectors.mapping(AnswerRepository.Asked::asked, Collectors.toList())));
         return rows.stream()
                 .map(r -> r.facts(asked.getOrDefault(r.id(), List.of()), blank.contains(r.id())))
+                .toList();
+    }
+
+    /** Which version of an answer there is. */
+    public record Head(AnswerId id, PromptId promptId, long version) {}
+
+    /** Of all answers of a study, by key, without their texts. */
+    @SystemOnly
+    public List<Head> heads(StudyId study) {
+        return answers.heads(study);
+    }
+
+    /** Some answers with their texts, by key. */
+    @SystemOnly
+    public List<AnswerView> some(Collection<AnswerId> ids) {
+        return Chunks.of(ids, answers::findAllById).stream()
+                .map(Answer::view)
+                .sorted(Comparator.comparing(AnswerView::key))
                 .toList();
     }
 }

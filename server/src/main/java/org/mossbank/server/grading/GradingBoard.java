@@ -5,10 +5,11 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
+import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.mossbank.core.estimate.Require;
 import org.mossbank.server.account.AccountView;
-import org.mossbank.server.account.Accounts;
 import org.mossbank.server.grading.reminding.Reminder;
 import org.mossbank.server.grading.reminding.ReminderRepository;
 import org.mossbank.server.grading.sheet.Sheet;
@@ -19,12 +20,11 @@ import org.mossbank.server.ids.AccountId;
 import org.mossbank.server.ids.PromptId;
 import org.mossbank.server.ids.SheetId;
 import org.mossbank.server.ids.StudyId;
-import org.mossbank.server.prompt.PromptView;
 import org.mossbank.server.prompt.Prompts;
 import org.mossbank.server.rubric.CriterionView;
 import org.mossbank.server.rubric.Rubrics;
-import org.mossbank.server.shared.Chunks;
 import org.mossbank.server.study.Studies;
+import org.mossbank.server.study.StudyPeople;
 import org.springframework.security.access.prepost.PreAuthorize;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -40,7 +40,7 @@ class GradingBoard {
     private final Studies studies;
     private final Prompts prompts;
     private final Rubrics rubrics;
-    private final Accounts accounts;
+    private final StudyPeople people;
 
     GradingBoard(
             SheetRepository sheets,
@@ -50,7 +50,7 @@ class GradingBoard {
             Studies studies,
             Prompts prompts,
             Rubrics rubrics,
-            Accounts accounts) {
+            StudyPeople people) {
         this.sheets = sheets;
         this.events = events;
         this.reminders = reminders;
@@ -58,7 +58,7 @@ class GradingBoard {
         this.studies = studies;
         this.prompts = prompts;
         this.rubrics = rubrics;
-        this.accounts = accounts;
+        this.people = people;
     }
 
     /** Counts alone, so that a lead who grades may follow it too. */
@@ -68,15 +68,16 @@ class GradingBoard {
         Map<AccountId, Instant> reminded = reminders.findByStudyIdOrderBySentAt(study).stream()
                 .collect(Collectors.toMap(Reminder::raterId, Reminder::sentAt, (first, last) -> last));
         Optional<Grading.RoundState> round = grading.round(study);
+        Set<AccountId> hidden = people.hidden(study).keySet();
         return new GradingProgress(
                 round.map(Grading.RoundState::openedAt).orElse(null),
                 round.map(Grading.RoundState::closedAt).orElse(null),
-                accounts.byId(studies.raters(study)).values().stream()
+                people.of(study, studies.raters(study)).values().stream()
                         .sorted(Comparator.comparing(AccountView::displayName))
                         .map(a -> new GradingProgress.RaterProgress(
                                 a.id(),
                                 a.displayName(),
-                                a.signInName(),
+                                hidden.contains(a.id()) ? "" : a.signInName(),
                                 a.canSignIn(),
                                 reminded.get(a.id()),
                                 byRater.getOrDefault(a.id(), List.of())))
@@ -85,37 +86,45 @@ class GradingBoard {
 
     private Map<AccountId, List<GradingProgress.SheetProgress>> sheetsByRater(StudyId study) {
         List<Sheet> all = sheets.findByStudyIdOrderByRaterIdAscPlaceAsc(study);
-        List<SheetId> ids = all.stream().map(Sheet::id).toList();
-        Map<SheetId, Long> made = SheetCount.byId(Chunks.of(ids, sheets::countMarks));
-        Map<SheetId, Long> answers = SheetCount.byId(Chunks.of(ids, sheets::countAnswers));
-        Map<SheetId, Long> reasons = SheetCount.byId(Chunks.of(ids, sheets::countReasons));
+        Map<SheetId, Long> made = SheetCount.byId(sheets.countMarksOnUnsent(study));
+        Map<SheetId, SheetRepository.Held> held = sheets.heldBySheetsOf(study).stream()
+                .collect(Collectors.toMap(SheetRepository.Held::id, Function.identity()));
         Map<SheetId, Long> takenBack = SheetCount.byId(events.countTakenBack(study));
         Map<PromptId, Integer> criteria = criteriaByPrompt(study);
         return all.stream()
                 .collect(Collectors.groupingBy(
                         Sheet::raterId,
                         Collectors.mapping(
-                                s -> new GradingProgress.SheetProgress(
-                                        s.id(),
-                                        s.promptId(),
-                                        s.place() + 1,
-                                        s.isRepeat(),
-                                        s.rubricVersion().isPresent(),
-                                        answers.getOrDefault(s.id(), 0L),
+                                s -> sheet(
+                                        s,
+                                        held.getOrDefault(s.id(), new SheetRepository.Held(s.id(), 0, 0)),
                                         made.getOrDefault(s.id(), 0L),
-                                        answers.getOrDefault(s.id(), 0L) * Require.known(criteria, s.promptId()),
-                                        reasons.getOrDefault(s.id(), 0L),
-                                        s.sentAt().orElse(null),
-                                        takenBack.getOrDefault(s.id(), 0L),
-                                        s.withdrawn() == null
-                                                ? null
-                                                : s.withdrawn().reason()),
+                                        Require.known(criteria, s.promptId()),
+                                        takenBack.getOrDefault(s.id(), 0L)),
                                 Collectors.toList())));
+    }
+
+    private static GradingProgress.SheetProgress sheet(
+            Sheet sheet, SheetRepository.Held held, long made, int criteria, long takenBack) {
+        long marks = held.answers() * criteria;
+        return new GradingProgress.SheetProgress(
+                sheet.id(),
+                sheet.promptId(),
+                sheet.place() + 1,
+                sheet.isRepeat(),
+                sheet.rubricVersion().isPresent(),
+                held.answers(),
+                sheet.sentAt().isPresent() ? marks : made,
+                marks,
+                held.reasons(),
+                sheet.sentAt().orElse(null),
+                takenBack,
+                sheet.withdrawn() == null ? null : sheet.withdrawn().reason());
     }
 
     private Map<PromptId, Integer> criteriaByPrompt(StudyId study) {
         List<CriterionView> criteria = rubrics.ofStudy(study);
-        return prompts.ofStudy(study).stream().collect(Collectors.toMap(PromptView::id, p ->
-                (int) criteria.stream().filter(c -> c.appliesTo(p.kind().id())).count()));
+        return prompts.outlines(study).stream().collect(Collectors.toMap(Prompts.Outline::id, p ->
+                (int) criteria.stream().filter(c -> c.appliesTo(p.kindId())).count()));
     }
 }

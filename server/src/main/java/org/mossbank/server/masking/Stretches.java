@@ -16,7 +16,7 @@ import org.mossbank.core.masking.GiveAways;
 import org.mossbank.core.masking.Span;
 import org.mossbank.core.masking.Terms;
 import org.mossbank.server.answer.AnswerView;
-import org.mossbank.server.answer.Answers;
+import org.mossbank.server.answer.FactsOfAnswers;
 import org.mossbank.server.candidate.Candidates;
 import org.mossbank.server.ids.AnswerId;
 import org.mossbank.server.ids.PromptId;
@@ -33,7 +33,7 @@ class Stretches {
     /** Answers, and what was found in them. */
     private static final int MOST_KEPT = 500_000;
 
-    private final Answers answers;
+    private final FactsOfAnswers answers;
     private final Candidates candidates;
     private final Prompts prompts;
     private final MaskRepository masks;
@@ -51,7 +51,7 @@ class Stretches {
     private final HeavyWork heavy;
 
     Stretches(
-            Answers answers,
+            FactsOfAnswers answers,
             Candidates candidates,
             Prompts prompts,
             MaskRepository masks,
@@ -85,7 +85,7 @@ class Stretches {
      */
     record AnswerStretches(AnswerView answer, List<Stretch> stretches, boolean complete) {}
 
-    /** What is searched, and what was decided before. */
+    /** What is searched, but for what is known to have nothing; and what was decided before. */
     private record Basis(List<AnswerView> answers, Map<AnswerId, List<Mask>> decided, Terms terms) {}
 
     /** Answers to sound prompts in which there is anything; searched before any transaction begins. */
@@ -101,10 +101,23 @@ class Stretches {
 
     private Basis basis(StudyId study) {
         Set<PromptId> sound = Set.copyOf(prompts.gradedIds(study));
-        List<AnswerView> all = answers.ofStudy(study).stream()
+        List<FactsOfAnswers.Head> all = answers.heads(study).stream()
                 .filter(a -> sound.contains(a.promptId()))
                 .toList();
-        return new Basis(all, decided(all.stream().map(AnswerView::id).toList()), terms(study));
+        Map<AnswerId, List<Mask>> decided =
+                decided(all.stream().map(FactsOfAnswers.Head::id).toList());
+        Terms terms = terms(study);
+        List<AnswerId> toRead = all.stream()
+                .filter(a -> decided.containsKey(a.id()) || !isKnownToHaveNone(a, terms))
+                .map(FactsOfAnswers.Head::id)
+                .toList();
+        return new Basis(answers.some(toRead), decided, terms);
+    }
+
+    /** Most answers give nobody away, and a text that was searched need not even be read again. */
+    private boolean isKnownToHaveNone(FactsOfAnswers.Head answer, Terms terms) {
+        GiveAways.Found all = found.getIfPresent(new Searched(answer.id(), answer.version(), terms));
+        return all != null && all.all().isEmpty();
     }
 
     private List<AnswerStretches> in(Basis basis) {

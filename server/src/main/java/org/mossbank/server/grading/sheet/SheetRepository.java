@@ -88,10 +88,22 @@ public interface SheetRepository extends JpaRepository<Sheet, SheetId> {
             from SheetAnswer a where a.sheetId in :sheets group by a.sheetId""")
     List<SheetCount<SheetId>> countAnswers(List<SheetId> sheets);
 
+    /** Of what a sheet holds, how many answers there are, and how many have a reason. */
+    record Held(SheetId id, long answers, long reasons) {}
+
     @Query("""
-            select new org.mossbank.server.grading.sheet.SheetCount(a.sheetId, count(a))
-            from SheetAnswer a where a.sheetId in :sheets and a.reason <> '' group by a.sheetId""")
-    List<SheetCount<SheetId>> countReasons(List<SheetId> sheets);
+            select new org.mossbank.server.grading.sheet.SheetRepository$Held(a.sheetId, count(a), count(nullif(a.reason, '')))
+            from SheetAnswer a where a.sheetId in (select s.id from Sheet s where s.studyId = :study) group by a.sheetId""")
+    List<Held> heldBySheetsOf(StudyId study);
+
+    /** Marks made so far on each sheet of a study that is not sent in yet: on one that is, all are made. */
+    @Query("""
+            select new org.mossbank.server.grading.sheet.SheetCount(a.sheetId, count(g))
+            from SheetAnswer a join Grade g on g.key.sheetAnswerId = a.id
+            where a.sheetId in (select s.id from Sheet s where s.studyId = :study and s.sentAt is null)
+                and (g.level is not null or g.notApplicable = true)
+            group by a.sheetId""")
+    List<SheetCount<SheetId>> countMarksOnUnsent(StudyId study);
 
     @Query("""
             select cast(count(s) as int) from Sheet s
