@@ -151,6 +151,23 @@ describe("the people of a study", () => {
     actFor(undefined);
   });
 
+  it("have left under their names, or under numbers, as the lead says", async () => {
+    const [mira, ase] = PEOPLE;
+    const { asked } = server()
+      .on("GET /api/studies/s1/people", () => ({
+        body: [mira, { ...ase, name: "Former rater 1", signInName: "", left: true }],
+      }))
+      .on("GET /api/studies/s1/leavers", () => ({ body: { shown: "BY_NUMBER" } }))
+      .on("PUT /api/studies/s1/leavers", ({ body }) => ({ body }));
+    inStudy(<PeoplePage />);
+    expect(await screen.findByRole("row", { name: /Former rater 1.*has left/ })).toBeDefined();
+    expect(screen.queryByRole("button", { name: /Hand over/ })).toBeNull();
+    const choice = await screen.findByLabelText("Their grades stay");
+    expect(choice).toHaveProperty("value", "BY_NUMBER");
+    await userEvent.selectOptions(choice, "BY_NAME");
+    await waitFor(() => expect(asked.find((a) => a.method === "PUT")?.body).toEqual({ shown: "BY_NAME" }));
+  });
+
   it("are added as leads and readers", async () => {
     const { asked } = server()
       .on("GET /api/studies/s1/people", () => ({ body: PEOPLE }))

@@ -10,6 +10,7 @@ export const PEOPLE: Schemas["PersonView"][] = [
     hasPassword: true,
     accepted: true,
     declared: true,
+    left: false,
   },
   {
     accountId: "p2",
@@ -20,6 +21,7 @@ export const PEOPLE: Schemas["PersonView"][] = [
     hasPassword: false,
     accepted: true,
     declared: false,
+    left: false,
   },
 ];
 

@@ -33,6 +33,7 @@ export const DONE: Record<AuditSort, string> = {
   PERSON_DECLINED: "Declined to take part",
   LEAD_ADDED: "Lead added",
   LEAD_STEPPED_BACK: "Stepped back as lead",
+  LEAVERS_SHOWN: "How those who left are shown",
   RULE_CHANGED: "Rule changed",
   MEMO_SIGNED: "Memo signed",
   MEMO_EXPORTED: "Memo exported",

@@ -11,6 +11,7 @@ import { Trouble } from "../../ui/Trouble";
 import { useTitle } from "../../ui/useTitle";
 import { InvitationList } from "../account";
 import { peopleOfStudy, useAddRater, useHandOver, useLetLead, useRemoveRater, useStepBack } from "./api";
+import { Leavers } from "./Leavers";
 import { NewPerson } from "./NewPerson";
 import { useStudy } from "./useStudy";
 
@@ -72,6 +73,7 @@ function PeopleOfStudy({ people }: { people: Person[] }) {
           <InvitationList invitations={invitations} />
         </div>
       )}
+      <Leavers />
     </>
   );
 }
@@ -84,7 +86,7 @@ function PeopleTable({ people }: { people: Person[] }) {
   const own = actingFor();
   const remove = useRemoveRater(study.id);
   const [asked, setAsked] = useState<Asked>();
-  const others = people.filter((p) => p.role === "LEAD" && p.accepted && p.accountId !== own);
+  const others = people.filter((p) => p.role === "LEAD" && p.accepted && !p.left && p.accountId !== own);
   const actions: Column<Person> = {
     key: "actions",
     head: <span className="sr-only">What can be done</span>,
@@ -130,12 +132,22 @@ const COLUMNS: Column<Person>[] = [
     head: "Account",
     cell: (p) => (
       <>
-        {p.accepted ? (p.hasPassword ? "can sign in" : "has not signed in yet") : "was asked, has not accepted yet"}
+        {account(p)}
         {p.mailTrouble !== undefined && <span className="block text-sm text-clay">No mail: {p.mailTrouble}.</span>}
       </>
     ),
   },
 ];
+
+function account(person: Person) {
+  if (person.left) {
+    return "has left";
+  }
+  if (!person.accepted) {
+    return "was asked, has not accepted yet";
+  }
+  return person.hasPassword ? "can sign in" : "has not signed in yet";
+}
 
 type ActionsProps = {
   person: Person;
@@ -158,7 +170,7 @@ function Actions({ person, own, mayStepBack, removing, grading, onAsk, onRemove 
   }
   return (
     <span className="inline-flex gap-2">
-      {person.accepted && (
+      {person.accepted && !person.left && (
         <>
           <Button aria-label={`Let ${person.name} lead`} onClick={() => onAsk("lead")}>
             Let lead

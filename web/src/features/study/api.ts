@@ -102,6 +102,12 @@ export const peopleOfStudy = (studyId: string) =>
     queryFn: ({ signal }) => unwrap(api.GET("/api/studies/{studyId}/people", { ...ofStudy(studyId), signal })),
   });
 
+export const leaversOfStudy = (studyId: string) =>
+  queryOptions({
+    queryKey: studyKeys.part(studyId, "leavers"),
+    queryFn: ({ signal }) => unwrap(api.GET("/api/studies/{studyId}/leavers", { ...ofStudy(studyId), signal })),
+  });
+
 export const expectationIn = (studyId: string) =>
   queryOptions({
     queryKey: studyKeys.part(studyId, "expectation"),
@@ -151,6 +157,16 @@ export function useRemoveRater(studyId: string) {
   return useMutation({
     mutationFn: (raterId: string) =>
       unwrap(api.DELETE("/api/studies/{studyId}/raters/{raterId}", { params: { path: { studyId, raterId } } })),
+    onSuccess: changed,
+  });
+}
+
+/** Whatever names people is made anew. */
+export function useShowLeavers(studyId: string) {
+  const changed = useStudyChanged(studyId);
+  return useMutation({
+    mutationFn: (shown: Schemas["Leavers"]["shown"]) =>
+      unwrap(api.PUT("/api/studies/{studyId}/leavers", { ...ofStudy(studyId), body: { shown } })),
     onSuccess: changed,
   });
 }

@@ -80,6 +80,8 @@ public class AuthorizationTest extends ServerTest {
             new Row("GET", STUDY + "/search", 200, 403, 404, 401),
             prepares("GET", STUDY + "/audit-events", 200),
             prepares("GET", STUDY + "/audit-events/lines", 200),
+            prepares("GET", STUDY + "/leavers", 200),
+            prepares("PUT", STUDY + "/leavers", 200),
             prepares("POST", STUDY + "/leads/{accountId}", 404),
             prepares("POST", STUDY + "/step-back", 409),
             prepares("POST", STUDY + "/hand-over/{accountId}", 404),

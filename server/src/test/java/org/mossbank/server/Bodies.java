@@ -228,6 +228,7 @@ public final class Bodies {
                         "gradedBy", "MIDDLING",
                         "effort", "FIRST",
                         "rule", rule());
+            case "/leavers" -> Map.of("shown", "BY_NAME");
             case "/raters" -> Map.of("signInName", "newcomer", "name", "New Comer");
             case "/expectation" -> Map.of("expects", "", "usesToday", "nothing");
             case "/kinds" -> Map.of("name", "Advice");

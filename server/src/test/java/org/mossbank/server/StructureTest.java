@@ -15,9 +15,11 @@ import java.lang.reflect.RecordComponent;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Set;
 import java.util.UUID;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
+import org.mossbank.server.account.Accounts;
 import org.mossbank.server.files.TableForm;
 import org.mossbank.server.shared.ProblemType;
 import org.mossbank.server.shared.SystemOnly;
@@ -133,6 +135,23 @@ public class StructureTest {
                 .map(JavaClass::getName)
                 .toList();
         assertThat(open).isEmpty();
+    }
+
+    /** Who has left may have no name in a study: whatever shows one asks the study, and only what is no study's asks elsewhere. */
+    @Test
+    public void whatShowsNamesAsksTheStudy() {
+        Set<String> beyondStudies = Set.of("account", "administration", "mail", "provider", "study");
+        List<String> calls = CLASSES.stream()
+                .filter(c -> !beyondStudies.contains(module(c)))
+                // Who brings a study in, who begins with the demo, and a letter to somebody by their own name.
+                .filter(c -> !Set.of("ArchiveIntake", "KnownArchives", "DemoService", "SheetLetters")
+                        .contains(c.getSimpleName()))
+                .flatMap(c -> c.getMethodCallsFromSelf().stream())
+                .filter(call -> call.getTargetOwner().isEquivalentTo(Accounts.class)
+                        && call.getTarget().getName().equals("byId"))
+                .map(Object::toString)
+                .toList();
+        assertThat(calls).isEmpty();
     }
 
     /** A bare UUID in another module's hands could be anybody's. */

@@ -10,6 +10,7 @@ import org.mossbank.server.ids.AccountId;
 import org.mossbank.server.shared.Problem;
 import org.mossbank.server.shared.ProblemType;
 import org.mossbank.server.shared.SystemOnly;
+import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.data.domain.Limit;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -26,8 +27,16 @@ public class AccountKeeping {
     private final Sessions sessions;
     private final Audit audit;
     private final Clock clock;
+    private final ApplicationEventPublisher events;
 
-    AccountKeeping(AccountRepository accounts, OneTimeLinks links, Sessions sessions, Audit audit, Clock clock) {
+    AccountKeeping(
+            AccountRepository accounts,
+            OneTimeLinks links,
+            Sessions sessions,
+            Audit audit,
+            Clock clock,
+            ApplicationEventPublisher events) {
+        this.events = events;
         this.accounts = accounts;
         this.links = links;
         this.sessions = sessions;
@@ -150,6 +159,9 @@ public class AccountKeeping {
         }
     }
 
+    /** Somebody left, or came back; told within the same transaction. */
+    public record LeftOrCame(AccountId account) {}
+
     /**
      * Ends what somebody who leaves could do: they are signed out, their links end, and they cannot sign in. What they
      * graded and wrote stays.
@@ -166,6 +178,8 @@ public class AccountKeeping {
                 links.endAll(account);
                 sessions.endAll(found.signInName());
                 audit.keep(AuditSort.ACCOUNT_DEACTIVATED, found.signInName());
+                accounts.flush();
+                events.publishEvent(new LeftOrCame(account));
             }
         });
     }
@@ -176,6 +190,8 @@ public class AccountKeeping {
             if (!found.isActive()) {
                 found.reactivate();
                 audit.keep(AuditSort.ACCOUNT_REACTIVATED, found.signInName());
+                accounts.flush();
+                events.publishEvent(new LeftOrCame(account));
             }
         });
     }

@@ -19,4 +19,10 @@ public record AccountView(
         boolean hasPassword,
         boolean canSignIn,
         boolean administrator,
-        boolean active) {}
+        boolean active) {
+
+    /** The same person under another name. */
+    public AccountView called(String name) {
+        return new AccountView(id, signInName, name, mayBringIn, hasPassword, canSignIn, administrator, active);
+    }
+}

@@ -11,7 +11,6 @@ import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.mossbank.core.estimate.Require;
 import org.mossbank.server.account.AccountView;
-import org.mossbank.server.account.Accounts;
 import org.mossbank.server.answer.AnswerFacts;
 import org.mossbank.server.answer.FactsOfAnswers;
 import org.mossbank.server.grading.Grading;
@@ -25,6 +24,7 @@ import org.mossbank.server.prompt.Prompts;
 import org.mossbank.server.rubric.Rubrics;
 import org.mossbank.server.shared.database.Snapshot;
 import org.mossbank.server.study.Studies;
+import org.mossbank.server.study.StudyPeople;
 import org.springframework.stereotype.Component;
 
 /** Reads what the figures of agreement are computed from. */
@@ -35,7 +35,7 @@ class AgreementBasis {
     private final FactsOfAnswers answers;
     private final Rubrics rubrics;
     private final Grading grading;
-    private final Accounts accounts;
+    private final StudyPeople people;
     private final Snapshot snapshot;
 
     AgreementBasis(
@@ -44,14 +44,14 @@ class AgreementBasis {
             FactsOfAnswers answers,
             Rubrics rubrics,
             Grading grading,
-            Accounts accounts,
+            StudyPeople people,
             Snapshot snapshot) {
         this.studies = studies;
         this.prompts = prompts;
         this.answers = answers;
         this.rubrics = rubrics;
         this.grading = grading;
-        this.accounts = accounts;
+        this.people = people;
         this.snapshot = snapshot;
     }
 
@@ -69,7 +69,7 @@ class AgreementBasis {
                 .filter(a -> !a.isWithoutText())
                 .map(AnswerFacts::id)
                 .collect(Collectors.toSet());
-        Map<AccountId, AccountView> raters = accounts.byId(studies.raters(study));
+        Map<AccountId, AccountView> raters = people.of(study, studies.raters(study));
         // By keys that an archive keeps, so that a study loaded again gives the same intervals.
         List<SentGrade> grades = inOrder(
                 grading.sentGrades(study),

@@ -34,6 +34,7 @@ import org.mossbank.server.shared.HeavyWork;
 import org.mossbank.server.shared.Problem;
 import org.mossbank.server.study.PeopleRows.KeyedPeople;
 import org.mossbank.server.study.PeopleRows.KeyedRater;
+import org.mossbank.server.study.StudyPeople;
 import org.mossbank.server.succession.Before;
 import org.mossbank.server.succession.Successions;
 import org.springframework.security.access.prepost.PreAuthorize;
@@ -78,7 +79,7 @@ class NextStudy {
 
     /** With what it is done. */
     @Component
-    record Means(HeavyWork heavy, Clock clock) {}
+    record Means(HeavyWork heavy, Clock clock, StudyPeople people) {}
 
     /**
      * @param title        of the next study
@@ -101,15 +102,17 @@ class NextStudy {
     public Begun begin(StudyId study, BeginNext request) {
         recommendations.requireEnded(study);
         Set<String> again = again(study, request);
-        StudyArchive old = export.of(study);
+        StudyArchive old = export.here(study);
         long seed = ArchiveService.freshSeed();
         Set<String> carried = carried(old, again, request.share, new Random(seed));
+        Set<String> staying = request.raters ? means.people.staying(study) : Set.of();
         Map<String, String> raters = new TreeMap<>();
         old.people().raters().forEach(r -> raters.put(r.signInName(), r.name()));
         Before before = successions.remember(study, old.head().title(), raters, carried);
-        ArchiveLoader.Weighed next =
-                means.heavy.run(() -> ArchiveLoader.Weighed.of(next(old, request, again, carried, before, seed)));
+        ArchiveLoader.Weighed next = means.heavy.run(
+                () -> ArchiveLoader.Weighed.of(next(old, request, staying, again, carried, before, seed)));
         StudyId begun = loader.load(next, current.id()).studyId();
+        means.people.showAsIn(study, begun);
         prompts.keepFromBankAlike(study, begun);
         return new Begun(begun, carried.size());
     }
@@ -153,14 +156,19 @@ class NextStudy {
     }
 
     private StudyArchive next(
-            StudyArchive old, BeginNext request, Set<String> again, Set<String> carried, Before before, long seed) {
+            StudyArchive old,
+            BeginNext request,
+            Set<String> staying,
+            Set<String> again,
+            Set<String> carried,
+            Before before,
+            long seed) {
         StudyArchive.Head head = old.head();
-        Set<String> raters = request.raters
-                ? old.people().raters().stream()
-                        .filter(r -> !r.lead())
-                        .map(KeyedRater::signInName)
-                        .collect(Collectors.toSet())
-                : Set.of();
+        // Whoever has left is not asked again.
+        Set<String> raters = old.people().raters().stream()
+                .filter(r -> !r.lead() && staying.contains(r.signInName()))
+                .map(KeyedRater::signInName)
+                .collect(Collectors.toSet());
         return new StudyArchive(
                 new StudyArchive.Head(
                         request.title.strip(),

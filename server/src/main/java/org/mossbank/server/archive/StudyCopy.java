@@ -19,6 +19,7 @@ import org.mossbank.server.prompt.PromptRows.KeyedPrompt;
 import org.mossbank.server.rubric.KeyedVersion;
 import org.mossbank.server.shared.HeavyWork;
 import org.mossbank.server.study.PeopleRows.KeyedPeople;
+import org.mossbank.server.study.StudyPeople;
 import org.springframework.security.access.prepost.PreAuthorize;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
@@ -33,6 +34,7 @@ class StudyCopy {
     private final HeavyWork heavy;
     private final Audit audit;
     private final Clock clock;
+    private final StudyPeople people;
 
     StudyCopy(
             StudyExport export,
@@ -40,7 +42,9 @@ class StudyCopy {
             CurrentAccount current,
             HeavyWork heavy,
             Audit audit,
-            Clock clock) {
+            Clock clock,
+            StudyPeople people) {
+        this.people = people;
         this.export = export;
         this.loader = loader;
         this.current = current;
@@ -61,6 +65,7 @@ class StudyCopy {
         StudyArchive old = export.of(study);
         ArchiveLoader.Weighed copy = heavy.run(() -> ArchiveLoader.Weighed.of(of(old, request)));
         StudyId made = loader.load(copy, current.id()).studyId();
+        people.showAsIn(study, made);
         audit.keep(AuditSort.STUDY_DUPLICATED, made, request.title.strip());
         return new Copied(made);
     }

@@ -5,8 +5,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Collectors;
+import org.mossbank.core.estimate.Require;
 import org.mossbank.server.account.AccountView;
-import org.mossbank.server.account.Accounts;
 import org.mossbank.server.answer.AnswerView;
 import org.mossbank.server.answer.Answers;
 import org.mossbank.server.answer.specimen.SpecimenView;
@@ -30,6 +30,7 @@ import org.mossbank.server.study.PeopleRows.KeyedPeople;
 import org.mossbank.server.study.PeopleRows.KeyedRater;
 import org.mossbank.server.study.Role;
 import org.mossbank.server.study.Studies;
+import org.mossbank.server.study.StudyPeople;
 import org.mossbank.server.study.StudyView;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Isolation;
@@ -39,7 +40,7 @@ import org.springframework.transaction.annotation.Transactional;
 @Service
 @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
 class StudyExport {
-    private final Accounts accounts;
+    private final StudyPeople people;
     private final Studies studies;
     private final Prompts prompts;
     private final Candidates candidates;
@@ -49,7 +50,7 @@ class StudyExport {
     private final RecordParts kept;
 
     StudyExport(
-            Accounts accounts,
+            StudyPeople people,
             Studies studies,
             Prompts prompts,
             Candidates candidates,
@@ -58,7 +59,7 @@ class StudyExport {
             Rubrics rubrics,
             RecordParts kept) {
         this.kept = kept;
-        this.accounts = accounts;
+        this.people = people;
         this.studies = studies;
         this.prompts = prompts;
         this.candidates = candidates;
@@ -67,9 +68,20 @@ class StudyExport {
         this.rubrics = rubrics;
     }
 
+    /** To be handed to others. */
     @SystemOnly
     public StudyArchive of(StudyId id) {
-        List<AccountView> raters = accounts.byId(studies.raters(id)).values().stream()
+        return of(id, people.keys(id, studies.raters(id)));
+    }
+
+    /** To go on from on this server. */
+    @SystemOnly
+    public StudyArchive here(StudyId id) {
+        return of(id, people.keysHere(id, studies.raters(id)));
+    }
+
+    private StudyArchive of(StudyId id, Map<AccountId, String> raterKeys) {
+        List<AccountView> raters = people.of(id, raterKeys.keySet()).values().stream()
                 .sorted(Comparator.comparing(AccountView::signInName))
                 .toList();
         List<KindView> kinds = prompts.kinds(id);
@@ -81,7 +93,7 @@ class StudyExport {
         Rubrics.VersionCriteria counting = counting(id, versions);
         // People who do not grade have no key.
         Keys keys = new Keys()
-                .with(raters, AccountView::id, AccountView::signInName)
+                .with(raters, AccountView::id, r -> Require.known(raterKeys, r.id()))
                 .with(kinds, KindView::id, KindView::key)
                 .with(allPrompts, PromptView::id, PromptView::key)
                 .with(allCandidates, CandidateView::id, CandidateView::key)
@@ -162,7 +174,7 @@ class StudyExport {
         Map<AccountId, Role> members = studies.members(id);
         return new KeyedPeople(
                 raters.stream()
-                        .map(r -> new KeyedRater(r.signInName(), r.displayName(), members.get(r.id()) == Role.LEAD))
+                        .map(r -> new KeyedRater(keys.of(r.id()), r.displayName(), members.get(r.id()) == Role.LEAD))
                         .toList(),
                 studies.expectations(id).stream()
                         .map(e -> new KeyedExpectation(

@@ -35,6 +35,7 @@ public enum AuditSort {
     PERSON_DECLINED,
     LEAD_ADDED,
     LEAD_STEPPED_BACK,
+    LEAVERS_SHOWN,
     RULE_CHANGED,
     MEMO_SIGNED,
     MEMO_EXPORTED,

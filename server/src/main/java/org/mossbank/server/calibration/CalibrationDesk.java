@@ -7,7 +7,6 @@ import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.core.estimate.Require;
 import org.mossbank.server.account.AccountView;
-import org.mossbank.server.account.Accounts;
 import org.mossbank.server.account.CurrentAccount;
 import org.mossbank.server.grading.Grading;
 import org.mossbank.server.ids.AccountId;
@@ -16,6 +15,7 @@ import org.mossbank.server.prompt.Prompts;
 import org.mossbank.server.study.RoundStage;
 import org.mossbank.server.study.Studies;
 import org.mossbank.server.study.StudyAccess;
+import org.mossbank.server.study.StudyPeople;
 import org.mossbank.server.study.StudyView;
 import org.springframework.security.access.prepost.PreAuthorize;
 import org.springframework.stereotype.Service;
@@ -28,7 +28,7 @@ class CalibrationDesk {
     private final CalibrationRepository all;
     private final CalibrationReader reader;
     private final CalibrationPages pages;
-    private final Accounts accounts;
+    private final StudyPeople names;
     private final Studies studies;
     private final StudyAccess access;
     private final CurrentAccount current;
@@ -37,14 +37,14 @@ class CalibrationDesk {
             CalibrationRepository all,
             CalibrationReader reader,
             CalibrationPages pages,
-            Accounts accounts,
+            StudyPeople names,
             Studies studies,
             StudyAccess access,
             CurrentAccount current) {
         this.all = all;
         this.reader = reader;
         this.pages = pages;
-        this.accounts = accounts;
+        this.names = names;
         this.studies = studies;
         this.access = access;
         this.current = current;
@@ -120,7 +120,7 @@ class CalibrationDesk {
         List<Grading.SheetState> sheets = reader.sheets(calibration.key());
         CalibrationViews.CalibrationSummary summary = summary(calibration, studies.get(study));
         boolean leads = access.mayLead(study) && access.mayPrepare(study);
-        List<CalibrationViews.Awaited> waitsFor = leads ? waitsFor(sheets, summary.stage()) : List.of();
+        List<CalibrationViews.Awaited> waitsFor = leads ? waitsFor(study, sheets, summary.stage()) : List.of();
         if (!summary.open()) {
             return closed(calibration, summary, waitsFor, leads);
         }
@@ -175,13 +175,14 @@ class CalibrationDesk {
                 .toList();
     }
 
-    private List<CalibrationViews.Awaited> waitsFor(List<Grading.SheetState> sheets, CalibrationViews.Stage stage) {
+    private List<CalibrationViews.Awaited> waitsFor(
+            StudyId study, List<Grading.SheetState> sheets, CalibrationViews.Stage stage) {
         List<AccountId> open = sheets.stream()
                 .filter(s -> !s.sent() && s.repeat() == (stage == CalibrationViews.Stage.AGAIN))
                 .map(Grading.SheetState::raterId)
                 .distinct()
                 .toList();
-        Map<AccountId, AccountView> people = accounts.byId(open);
+        Map<AccountId, AccountView> people = names.of(study, open);
         return open.stream()
                 .map(id -> new CalibrationViews.Awaited(
                         id, Require.known(people, id).displayName()))

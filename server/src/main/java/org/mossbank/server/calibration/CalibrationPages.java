@@ -12,7 +12,6 @@ import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.core.estimate.Require;
 import org.mossbank.server.account.AccountView;
-import org.mossbank.server.account.Accounts;
 import org.mossbank.server.grading.Grading;
 import org.mossbank.server.grading.Mark;
 import org.mossbank.server.grading.RemarkContent;
@@ -22,18 +21,19 @@ import org.mossbank.server.masking.Masking;
 import org.mossbank.server.prompt.PromptView;
 import org.mossbank.server.rubric.CriterionView;
 import org.mossbank.server.study.Studies;
+import org.mossbank.server.study.StudyPeople;
 import org.springframework.stereotype.Component;
 
 /** Puts together what is seen of a calibration's answers. Within the transaction of whoever asks. */
 @Component
 class CalibrationPages {
-    private final Accounts accounts;
+    private final StudyPeople names;
     private final Studies studies;
     private final Masking masking;
     private final CalibrationWordRepository words;
 
-    CalibrationPages(Accounts accounts, Studies studies, Masking masking, CalibrationWordRepository words) {
-        this.accounts = accounts;
+    CalibrationPages(StudyPeople names, Studies studies, Masking masking, CalibrationWordRepository words) {
+        this.names = names;
         this.studies = studies;
         this.masking = masking;
         this.words = words;
@@ -54,7 +54,7 @@ class CalibrationPages {
 
     /** Those who have sent something in, by name. */
     List<AccountView> raters(CalibrationBasis basis) {
-        return accounts.byId(basis.raters()).values().stream()
+        return names.of(basis.calibration().key().studyId(), basis.raters()).values().stream()
                 .sorted(Comparator.comparing(AccountView::displayName).thenComparing(AccountView::signInName))
                 .toList();
     }
@@ -123,10 +123,13 @@ class CalibrationPages {
         Calibration.Key key = basis.calibration().key();
         List<CalibrationWord> said =
                 words.findByStudyIdAndNumberAndAnswerIdOrderBySaidAt(key.studyId(), key.number(), shown.id());
-        Map<AccountId, AccountView> people = accounts.byId(Stream.concat(
-                        basis.raters().stream(), said.stream().map(w -> w.word().author()))
-                .distinct()
-                .toList());
+        Map<AccountId, AccountView> people = names.of(
+                key.studyId(),
+                Stream.concat(
+                                basis.raters().stream(),
+                                said.stream().map(w -> w.word().author()))
+                        .distinct()
+                        .toList());
         Map<AccountId, Grading.AnswerRecord> again = onAnswer(basis.again(), shown);
         return new CalibrationViews.AnswerTalk(
                 key.studyId(),

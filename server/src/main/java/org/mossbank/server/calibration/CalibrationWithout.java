@@ -1,8 +1,5 @@
 package org.mossbank.server.calibration;
 
-import java.util.List;
-import org.mossbank.core.estimate.Require;
-import org.mossbank.server.account.Accounts;
 import org.mossbank.server.acts.ActSort;
 import org.mossbank.server.acts.Acts;
 import org.mossbank.server.grading.OpenSheets;
@@ -10,6 +7,7 @@ import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.prompt.Prompts;
 import org.mossbank.server.shared.Problem;
 import org.mossbank.server.shared.ProblemType;
+import org.mossbank.server.study.StudyPeople;
 import org.springframework.security.access.prepost.PreAuthorize;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -20,13 +18,13 @@ import org.springframework.transaction.annotation.Transactional;
 class CalibrationWithout {
     private final CalibrationReader reader;
     private final OpenSheets openSheets;
-    private final Accounts accounts;
+    private final StudyPeople people;
     private final Acts acts;
 
-    CalibrationWithout(CalibrationReader reader, OpenSheets openSheets, Accounts accounts, Acts acts) {
+    CalibrationWithout(CalibrationReader reader, OpenSheets openSheets, StudyPeople people, Acts acts) {
         this.reader = reader;
         this.openSheets = openSheets;
-        this.accounts = accounts;
+        this.people = people;
         this.acts = acts;
     }
 
@@ -51,12 +49,7 @@ class CalibrationWithout {
         acts.keep(
                 study,
                 ActSort.SHEET_WITHDRAWN,
-                "%s: calibration %d, sheets: %d"
-                        .formatted(
-                                Require.known(accounts.byId(List.of(request.raterId())), request.raterId())
-                                        .displayName(),
-                                number,
-                                withdrawn),
+                "%s: calibration %d, sheets: %d".formatted(people.name(study, request.raterId()), number, withdrawn),
                 request.reason());
     }
 }

@@ -10,7 +10,6 @@ import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
-import org.mossbank.server.account.Accounts;
 import org.mossbank.server.answer.AnswerFacts;
 import org.mossbank.server.answer.FactsOfAnswers;
 import org.mossbank.server.candidate.Candidates;
@@ -28,6 +27,7 @@ import org.mossbank.server.rubric.CriterionView;
 import org.mossbank.server.rubric.Rubrics;
 import org.mossbank.server.study.RuleTerms;
 import org.mossbank.server.study.Studies;
+import org.mossbank.server.study.StudyPeople;
 import org.mossbank.server.study.StudyView;
 import org.mossbank.server.trial.Trials;
 import org.mossbank.server.trial.TriedAnswer;
@@ -50,7 +50,7 @@ class EvidenceService {
     private final Answered answered;
     private final Graded graded;
     private final Studies studies;
-    private final Accounts accounts;
+    private final StudyPeople names;
     private final DeskTrials.Reading reading;
     private final Cache<Key, EvidenceReport> reports = kept();
     private final Cache<Key, GradedEvidence> gradedReports = kept();
@@ -75,13 +75,13 @@ class EvidenceService {
             Answered answered,
             Graded graded,
             Studies studies,
-            Accounts accounts,
+            StudyPeople names,
             DeskTrials.Reading reading) {
         this.trials = trials;
         this.answered = answered;
         this.graded = graded;
         this.studies = studies;
-        this.accounts = accounts;
+        this.names = names;
         this.reading = reading;
     }
 
@@ -177,7 +177,7 @@ class EvidenceService {
                 tried,
                 whys,
                 graded.seen.ofStudy(study).stream().map(TrialSeen::seen).toList(),
-                accounts.byId(List.copyOf(people)).entrySet().stream()
+                names.of(study, List.copyOf(people)).entrySet().stream()
                         .collect(Collectors.toMap(
                                 Map.Entry::getKey, e -> e.getValue().displayName())),
                 inputs);

@@ -13,7 +13,6 @@ import org.mossbank.core.comparison.ScoredCell;
 import org.mossbank.core.diagnosis.Favourites;
 import org.mossbank.core.ranking.RankCorrelation;
 import org.mossbank.server.account.AccountView;
-import org.mossbank.server.account.Accounts;
 import org.mossbank.server.candidate.CandidateView;
 import org.mossbank.server.candidate.Candidates;
 import org.mossbank.server.ids.AccountId;
@@ -26,6 +25,7 @@ import org.mossbank.server.shared.HeavyWork;
 import org.mossbank.server.study.Declared;
 import org.mossbank.server.study.Role;
 import org.mossbank.server.study.Studies;
+import org.mossbank.server.study.StudyPeople;
 import org.springframework.stereotype.Component;
 
 /** Holds what was expected and claimed against what came out. */
@@ -34,19 +34,19 @@ class ExpectedComputation {
     private final Recommendations recommendations;
     private final Candidates candidates;
     private final Studies studies;
-    private final Accounts accounts;
+    private final StudyPeople people;
     private final HeavyWork heavy;
 
     ExpectedComputation(
             Recommendations recommendations,
             Candidates candidates,
             Studies studies,
-            Accounts accounts,
+            StudyPeople people,
             HeavyWork heavy) {
         this.recommendations = recommendations;
         this.candidates = candidates;
         this.studies = studies;
-        this.accounts = accounts;
+        this.people = people;
         this.heavy = heavy;
     }
 
@@ -72,7 +72,7 @@ class ExpectedComputation {
         Basis basis = new Basis(
                 candidates.ofStudy(study).stream().filter(c -> !c.isBaseline()).toList(),
                 declared,
-                accounts.byId(declared.stream().map(Declared::accountId).toList()),
+                people.of(study, declared.stream().map(Declared::accountId).toList()),
                 studies.members(study),
                 recommendations.report(study),
                 declared.isEmpty() ? List.of() : recommendations.scores(study),

@@ -9,7 +9,6 @@ import java.util.List;
 import java.util.Map;
 import org.mossbank.core.estimate.Require;
 import org.mossbank.server.account.AccountView;
-import org.mossbank.server.account.Accounts;
 import org.mossbank.server.acts.ActSort;
 import org.mossbank.server.acts.Acts;
 import org.mossbank.server.grading.sheet.Round;
@@ -19,6 +18,7 @@ import org.mossbank.server.ids.PromptId;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.shared.Problem;
 import org.mossbank.server.shared.ProblemType;
+import org.mossbank.server.study.StudyPeople;
 import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.security.access.prepost.PreAuthorize;
 import org.springframework.stereotype.Service;
@@ -31,7 +31,7 @@ import org.springframework.transaction.annotation.Transactional;
 class GradingService {
     private final RoundRepository rounds;
     private final Grading grading;
-    private final Accounts accounts;
+    private final StudyPeople people;
     private final Acts acts;
     private final ApplicationEventPublisher events;
     private final Clock clock;
@@ -39,7 +39,7 @@ class GradingService {
     GradingService(
             RoundRepository rounds,
             Grading grading,
-            Accounts accounts,
+            StudyPeople people,
             Acts acts,
             ApplicationEventPublisher events,
             Clock clock) {
@@ -47,7 +47,7 @@ class GradingService {
         this.events = events;
         this.rounds = rounds;
         this.grading = grading;
-        this.accounts = accounts;
+        this.people = people;
         this.clock = clock;
     }
 
@@ -55,7 +55,7 @@ class GradingService {
     public PromptGrades ofPrompt(StudyId study, PromptId prompt) {
         List<Grading.SheetRecord> sent = grading.sentRecords(study, prompt);
         Map<AccountId, AccountView> raters =
-                accounts.byId(sent.stream().map(Grading.SheetRecord::raterId).toList());
+                people.of(study, sent.stream().map(Grading.SheetRecord::raterId).toList());
         return new PromptGrades(sent.stream()
                 .map(s -> new PromptGrades.RaterGrades(
                         s.raterId(),

@@ -3,7 +3,6 @@ package org.mossbank.server.memo;
 import java.time.Clock;
 import java.util.List;
 import org.mossbank.server.account.AccountView;
-import org.mossbank.server.account.Accounts;
 import org.mossbank.server.acts.Acts;
 import org.mossbank.server.agreement.AgreementReport;
 import org.mossbank.server.agreement.Agreements;
@@ -25,6 +24,7 @@ import org.mossbank.server.shared.Problem;
 import org.mossbank.server.shared.database.Snapshot;
 import org.mossbank.server.study.Role;
 import org.mossbank.server.study.Studies;
+import org.mossbank.server.study.StudyPeople;
 import org.springframework.stereotype.Component;
 
 /** Reads what a memo is written from. */
@@ -64,7 +64,7 @@ class MemoReader {
         private final Studies studies;
         private final Candidates candidates;
         private final Prompts prompts;
-        private final Accounts accounts;
+        private final StudyPeople people;
 
         private final Expected expected;
         private final TrialsTold trials;
@@ -73,7 +73,7 @@ class MemoReader {
                 Studies studies,
                 Candidates candidates,
                 Prompts prompts,
-                Accounts accounts,
+                StudyPeople people,
                 Expected expected,
                 TrialsTold trials) {
             this.trials = trials;
@@ -81,15 +81,17 @@ class MemoReader {
             this.studies = studies;
             this.candidates = candidates;
             this.prompts = prompts;
-            this.accounts = accounts;
+            this.people = people;
         }
 
         private List<String> leads(StudyId study) {
-            return accounts
-                    .byId(studies.members(study).entrySet().stream()
-                            .filter(m -> m.getValue() == Role.LEAD)
-                            .map(java.util.Map.Entry::getKey)
-                            .toList())
+            return people
+                    .of(
+                            study,
+                            studies.members(study).entrySet().stream()
+                                    .filter(m -> m.getValue() == Role.LEAD)
+                                    .map(java.util.Map.Entry::getKey)
+                                    .toList())
                     .values()
                     .stream()
                     .map(AccountView::displayName)
@@ -117,7 +119,7 @@ class MemoReader {
                 grading.round(study).orElseThrow(),
                 subject.candidates.ofStudy(study),
                 subject.prompts.ofStudy(study),
-                subject.accounts.byId(subject.studies.raters(study)),
+                subject.people.of(study, subject.studies.raters(study)),
                 subject.leads(study),
                 agreement,
                 report,

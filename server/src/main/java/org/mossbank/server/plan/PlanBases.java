@@ -8,7 +8,6 @@ import java.util.stream.Collectors;
 import org.mossbank.core.assignment.GradingTask;
 import org.mossbank.core.estimate.Require;
 import org.mossbank.server.account.AccountView;
-import org.mossbank.server.account.Accounts;
 import org.mossbank.server.account.CurrentAccount;
 import org.mossbank.server.answer.AnswerFacts;
 import org.mossbank.server.answer.FactsOfAnswers;
@@ -21,12 +20,13 @@ import org.mossbank.server.prompt.PromptView;
 import org.mossbank.server.prompt.Prompts;
 import org.mossbank.server.study.Role;
 import org.mossbank.server.study.Studies;
+import org.mossbank.server.study.StudyPeople;
 import org.springframework.stereotype.Component;
 
 /** Gathers what a plan is drawn from: within the transaction of whoever asks. */
 @Component
 class PlanBases {
-    private final Accounts accounts;
+    private final StudyPeople people;
     private final Studies studies;
     private final Prompts prompts;
     private final Candidates candidates;
@@ -34,13 +34,13 @@ class PlanBases {
     private final CurrentAccount current;
 
     PlanBases(
-            Accounts accounts,
+            StudyPeople people,
             Studies studies,
             Prompts prompts,
             Candidates candidates,
             FactsOfAnswers answers,
             CurrentAccount current) {
-        this.accounts = accounts;
+        this.people = people;
         this.studies = studies;
         this.prompts = prompts;
         this.candidates = candidates;
@@ -56,7 +56,7 @@ class PlanBases {
                         || request.leadGrades() && m.getKey().equals(current.id()))
                 .map(Map.Entry::getKey)
                 .toList();
-        Map<String, AccountView> raters = accounts.byId(graders).values().stream()
+        Map<String, AccountView> raters = people.of(study, graders).values().stream()
                 .collect(Collectors.toMap(AccountView::signInName, Function.identity()));
         Map<String, PromptView> sound =
                 prompts.sound(study).stream().collect(Collectors.toMap(PromptView::key, Function.identity()));

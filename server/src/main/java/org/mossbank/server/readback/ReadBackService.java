@@ -15,7 +15,6 @@ import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.core.estimate.Require;
 import org.mossbank.server.account.AccountView;
-import org.mossbank.server.account.Accounts;
 import org.mossbank.server.account.CurrentAccount;
 import org.mossbank.server.ids.AccountId;
 import org.mossbank.server.ids.PromptId;
@@ -28,6 +27,7 @@ import org.mossbank.server.prompt.check.PromptCheck;
 import org.mossbank.server.prompt.check.PromptWarning;
 import org.mossbank.server.shared.Problem;
 import org.mossbank.server.study.Studies;
+import org.mossbank.server.study.StudyPeople;
 import org.springframework.security.access.prepost.PreAuthorize;
 import org.springframework.stereotype.Component;
 import org.springframework.stereotype.Service;
@@ -40,7 +40,7 @@ class ReadBackService {
     private final Prompts prompts;
     private final ReadBackRepository readBacks;
     private final Studies studies;
-    private final Accounts accounts;
+    private final StudyPeople people;
     private final CurrentAccount current;
     private final EntityManager entities;
     private final Clock clock;
@@ -49,14 +49,14 @@ class ReadBackService {
             Prompts prompts,
             ReadBackRepository readBacks,
             Studies studies,
-            Accounts accounts,
+            StudyPeople people,
             CurrentAccount current,
             EntityManager entities,
             Clock clock) {
         this.prompts = prompts;
         this.readBacks = readBacks;
         this.studies = studies;
-        this.accounts = accounts;
+        this.people = people;
         this.current = current;
         this.entities = entities;
         this.clock = clock;
@@ -78,7 +78,7 @@ class ReadBackService {
         List<ReadBack> all = readBacks.findByPromptIdInOrderByAskedAt(
                 prompts.ofStudy(study).stream().map(PromptView::id).toList());
         Map<AccountId, AccountView> readers =
-                accounts.byId(all.stream().map(ReadBack::readerId).distinct().toList());
+                people.of(study, all.stream().map(ReadBack::readerId).distinct().toList());
         return all.stream()
                 .map(r -> view(r, Require.known(readers, r.readerId())))
                 .toList();
@@ -116,7 +116,7 @@ class ReadBackService {
         ReadBack asked = ReadBack.of(
                 new ReadBacks.ReadBackRecord(promptId, request.readerId(), clock.instant(), null, null, null));
         entities.persist(asked);
-        return view(asked, Require.known(accounts.byId(List.of(request.readerId())), request.readerId()));
+        return view(asked, Require.known(people.of(study, List.of(request.readerId())), request.readerId()));
     }
 
     private boolean isOf(StudyId study, PromptId prompt) {
@@ -137,7 +137,7 @@ class ReadBackService {
             throw Problem.invalid("verdict", "needs a reading to judge");
         }
         found.judge(request.verdict());
-        return view(found, Require.known(accounts.byId(List.of(found.readerId())), found.readerId()));
+        return view(found, Require.known(people.of(study, List.of(found.readerId())), found.readerId()));
     }
 
     /** What a reader is asked to read: neither key points nor the reference answer. */

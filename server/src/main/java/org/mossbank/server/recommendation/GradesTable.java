@@ -29,6 +29,7 @@ import org.mossbank.server.prompt.PromptView;
 import org.mossbank.server.reconciliation.Splits;
 import org.mossbank.server.rubric.CriterionView;
 import org.mossbank.server.shared.database.Snapshot;
+import org.mossbank.server.study.StudyPeople;
 import org.springframework.stereotype.Component;
 
 /** All grades of a study that count, and those given a second time, as one long table, by keys that an archive has too. */
@@ -53,8 +54,10 @@ class GradesTable {
     private final RecommendationBasis basis;
     private final Grading grading;
     private final Snapshot snapshot;
+    private final StudyPeople people;
 
-    GradesTable(RecommendationBasis basis, Grading grading, Snapshot snapshot) {
+    GradesTable(RecommendationBasis basis, Grading grading, Snapshot snapshot, StudyPeople people) {
+        this.people = people;
         this.basis = basis;
         this.grading = grading;
         this.snapshot = snapshot;
@@ -66,7 +69,11 @@ class GradesTable {
             RecommendationData data = basis.of(study);
             Map<Where, Instant> sent = new HashMap<>();
             grading.sentPlaces(study).forEach(p -> sent.put(new Where(p.raterId(), p.answerId()), p.sentAt()));
-            return new Rows(data, grading.repeatGrades(study), sent);
+            return new Rows(
+                    data,
+                    grading.repeatGrades(study),
+                    sent,
+                    people.keys(study, data.raters().keySet()));
         });
     }
 
@@ -77,11 +84,17 @@ class GradesTable {
         private final RecommendationData data;
         private final List<SentGrade> repeats;
         private final Map<Where, Instant> sent;
+        private final Map<AccountId, String> raterKeys;
         private final Map<CriterionId, CriterionView> criteria;
         private final Map<CandidateId, String> candidates;
         private final Map<Splits.Place, Double> settled;
 
-        private Rows(RecommendationData data, List<SentGrade> repeats, Map<Where, Instant> sent) {
+        private Rows(
+                RecommendationData data,
+                List<SentGrade> repeats,
+                Map<Where, Instant> sent,
+                Map<AccountId, String> raterKeys) {
+            this.raterKeys = raterKeys;
             this.data = data;
             this.repeats = repeats;
             this.sent = sent;
@@ -123,7 +136,7 @@ class GradesTable {
                     Require.known(candidates, answer.candidateId()),
                     answer.key(),
                     criterion.key(),
-                    Require.known(data.raters(), grade.raterId()).signInName(),
+                    Require.known(raterKeys, grade.raterId()),
                     grade.level(),
                     criterion.highestLevel(),
                     grade.level(),

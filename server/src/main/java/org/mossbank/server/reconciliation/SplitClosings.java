@@ -9,7 +9,6 @@ import java.util.UUID;
 import java.util.stream.Collectors;
 import org.mossbank.core.estimate.Require;
 import org.mossbank.server.account.AccountView;
-import org.mossbank.server.account.Accounts;
 import org.mossbank.server.account.Actor;
 import org.mossbank.server.acts.ActSort;
 import org.mossbank.server.acts.Acts;
@@ -18,6 +17,7 @@ import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.shared.Problem;
 import org.mossbank.server.shared.ProblemType;
 import org.mossbank.server.study.StudyAccess;
+import org.mossbank.server.study.StudyPeople;
 import org.springframework.security.access.prepost.PreAuthorize;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -29,7 +29,7 @@ class SplitClosings {
     private final SplitLocks locks;
     private final SplitPages pages;
     private final LookOut lookOut;
-    private final Accounts accounts;
+    private final StudyPeople names;
     private final Acts acts;
     private final Actor actor;
     private final StudyAccess access;
@@ -39,7 +39,7 @@ class SplitClosings {
             SplitLocks locks,
             SplitPages pages,
             LookOut lookOut,
-            Accounts accounts,
+            StudyPeople names,
             Acts acts,
             Actor actor,
             StudyAccess access,
@@ -47,7 +47,7 @@ class SplitClosings {
         this.locks = locks;
         this.pages = pages;
         this.lookOut = lookOut;
-        this.accounts = accounts;
+        this.names = names;
         this.acts = acts;
         this.actor = actor;
         this.access = access;
@@ -120,7 +120,7 @@ class SplitClosings {
     public List<SplitViews.MayLook> mayLook(StudyId study, UUID id) {
         requireOf(study, id);
         Set<AccountId> free = lookOut.free(locks.found(id));
-        Map<AccountId, AccountView> people = accounts.byId(free);
+        Map<AccountId, AccountView> people = names.of(study, free);
         return free.stream()
                 .map(r -> new SplitViews.MayLook(r, Require.known(people, r).displayName()))
                 .sorted(Comparator.comparing(SplitViews.MayLook::name))

@@ -12,7 +12,6 @@ import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.core.estimate.Require;
 import org.mossbank.server.account.AccountView;
-import org.mossbank.server.account.Accounts;
 import org.mossbank.server.answer.AnswerCodes;
 import org.mossbank.server.answer.AnswerText;
 import org.mossbank.server.answer.GradedCode;
@@ -20,6 +19,7 @@ import org.mossbank.server.grading.Mark;
 import org.mossbank.server.grading.RemarkContent;
 import org.mossbank.server.ids.AccountId;
 import org.mossbank.server.ids.KindId;
+import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.prompt.PromptView;
 import org.mossbank.server.prompt.Prompts;
 import org.mossbank.server.rubric.CriterionView;
@@ -27,6 +27,7 @@ import org.mossbank.server.rubric.Rubrics;
 import org.mossbank.server.shared.database.Snapshot;
 import org.mossbank.server.study.RoundStage;
 import org.mossbank.server.study.Studies;
+import org.mossbank.server.study.StudyPeople;
 import org.springframework.security.access.prepost.PreAuthorize;
 import org.springframework.stereotype.Component;
 import org.springframework.stereotype.Service;
@@ -43,7 +44,7 @@ class SplitPages {
     private final Prompts prompts;
     private final Rubrics rubrics;
     private final Studies studies;
-    private final Accounts accounts;
+    private final StudyPeople names;
 
     SplitPages(
             SplitReaders readers,
@@ -53,7 +54,7 @@ class SplitPages {
             Prompts prompts,
             Rubrics rubrics,
             Studies studies,
-            Accounts accounts) {
+            StudyPeople names) {
         this.readers = readers;
         this.words = words;
         this.stances = stances;
@@ -61,7 +62,7 @@ class SplitPages {
         this.prompts = prompts;
         this.rubrics = rubrics;
         this.studies = studies;
-        this.accounts = accounts;
+        this.names = names;
     }
 
     /**
@@ -117,7 +118,7 @@ class SplitPages {
                 stances.findByReconciliationIdOrderByTakenAt(split.id()).stream()
                         .map(Stance::stood)
                         .collect(Collectors.groupingBy(Reconciliations.Stood::rater));
-        Map<AccountId, AccountView> people = people(rated, said, looked);
+        Map<AccountId, AccountView> people = people(split.studyId(), rated, said, looked);
         boolean talking = studies.stage(split.studyId()) == RoundStage.Stage.GRADING;
         return new SplitPage(
                 split.id(),
@@ -141,14 +142,14 @@ class SplitPages {
     }
 
     private Map<AccountId, AccountView> people(
-            List<SplitReaders.Rated> rated, List<SplitWord> said, List<Reconciliations.Look> looked) {
+            StudyId study, List<SplitReaders.Rated> rated, List<SplitWord> said, List<Reconciliations.Look> looked) {
         Set<AccountId> ids = Stream.of(
                         rated.stream().map(SplitReaders.Rated::rater),
                         said.stream().map(w -> w.word().author()),
                         looked.stream().map(Reconciliations.Look::rater))
                 .flatMap(s -> s)
                 .collect(Collectors.toSet());
-        return accounts.byId(ids);
+        return names.of(study, ids);
     }
 
     private static String name(AccountId id, Map<AccountId, AccountView> people) {

@@ -14,6 +14,7 @@ import org.mossbank.server.files.Table;
 import org.mossbank.server.files.TableForm;
 import org.mossbank.server.files.Tables;
 import org.mossbank.server.files.WrittenFiles;
+import org.mossbank.server.study.people.OwnExpectations;
 import org.mossbank.server.study.people.PeopleService;
 
 /** Who grades and what they expected, as rows of the open format. */
@@ -34,10 +35,10 @@ public final class PeopleRows {
             @Column(value = "Key of the rater; empty for the lead", in = "raters.rater") @Nullable
             String rater,
 
-            @Column("Who they thought would win; may be empty") @As(PeopleService.Declare.class)
+            @Column("Who they thought would win; may be empty") @As(OwnExpectations.Declare.class)
             String expects,
 
-            @Column("What they used at the time; may be empty") @As(PeopleService.Declare.class)
+            @Column("What they used at the time; may be empty") @As(OwnExpectations.Declare.class)
             String usesToday,
 
             @Column("When, ISO 8601 with zone") @NotNull Instant declaredAt) {}

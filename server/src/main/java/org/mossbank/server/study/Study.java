@@ -11,6 +11,7 @@ import org.jspecify.annotations.Nullable;
 import org.mossbank.core.agreement.Coefficient;
 import org.mossbank.core.decision.DecisionRule;
 import org.mossbank.server.ids.StudyId;
+import org.mossbank.server.study.people.LeaversShown;
 import tools.jackson.databind.json.JsonMapper;
 
 /** One comparison, made for one decision of one team. */
@@ -75,6 +76,9 @@ class Study {
     private long seed;
     private Instant createdAt;
 
+    @Enumerated(EnumType.STRING)
+    private LeaversShown leaversShown;
+
     @Nullable
     private Instant putAwayAt;
 
@@ -96,6 +100,7 @@ class Study {
         study.write(title, brief);
         study.seed = seed;
         study.createdAt = now;
+        study.leaversShown = LeaversShown.BY_NAME;
         return study;
     }
 
@@ -142,6 +147,10 @@ class Study {
 
     void bringBack() {
         putAwayAt = null;
+    }
+
+    void show(LeaversShown leavers) {
+        leaversShown = leavers;
     }
 
     StudyId id() {

@@ -7,6 +7,7 @@ import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.server.ids.AccountId;
 import org.mossbank.server.ids.StudyId;
+import org.mossbank.server.study.people.LeaversShown;
 import org.springframework.data.jpa.repository.JpaRepository;
 import org.springframework.data.jpa.repository.Lock;
 import org.springframework.data.jpa.repository.Query;
@@ -33,6 +34,9 @@ interface StudyRepository extends JpaRepository<Study, StudyId> {
 
     @Query("select count(s) > 0 from Study s where s.id = :study and s.deletedAt is not null")
     boolean isDeleted(StudyId study);
+
+    @Query("select s.leaversShown from Study s where s.id = :study")
+    LeaversShown leaversShown(StudyId study);
 
     /** Shared with others who change parts of it, against opening its round. */
     @Lock(LockModeType.PESSIMISTIC_READ)

@@ -7,13 +7,13 @@ import java.util.function.UnaryOperator;
 import org.mossbank.core.estimate.Require;
 import org.mossbank.core.trial.TrialSummary;
 import org.mossbank.server.account.AccountView;
-import org.mossbank.server.account.Accounts;
 import org.mossbank.server.answer.FileChangeView;
 import org.mossbank.server.ids.AccountId;
 import org.mossbank.server.ids.AnswerId;
 import org.mossbank.server.ids.RepairId;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.shared.Problem;
+import org.mossbank.server.study.StudyPeople;
 import org.mossbank.server.trial.Repairs.RepairMade;
 import org.springframework.security.access.prepost.PreAuthorize;
 import org.springframework.stereotype.Service;
@@ -26,13 +26,13 @@ class RepairService {
     private final RepairRepository kept;
     private final Repairs repairs;
     private final CheckService.Texts texts;
-    private final Accounts accounts;
+    private final StudyPeople people;
 
-    RepairService(RepairRepository kept, Repairs repairs, CheckService.Texts texts, Accounts accounts) {
+    RepairService(RepairRepository kept, Repairs repairs, CheckService.Texts texts, StudyPeople people) {
         this.kept = kept;
         this.repairs = repairs;
         this.texts = texts;
-        this.accounts = accounts;
+        this.people = people;
     }
 
     /** Repairs of an answer by the check as it is now, oldest first. */
@@ -42,8 +42,8 @@ class RepairService {
         requireAnswer(study, answer);
         List<RepairMade> made =
                 kept.ofAnswers(List.of(answer)).stream().map(Repair::made).toList();
-        Map<AccountId, AccountView> authors = accounts.byId(
-                made.stream().map(r -> r.by().authorId()).distinct().toList());
+        Map<AccountId, AccountView> authors = people.of(
+                study, made.stream().map(r -> r.by().authorId()).distinct().toList());
         return made.stream()
                 .map(r -> RepairView.of(
                         r, Require.known(authors, r.by().authorId()).displayName()))
@@ -67,7 +67,7 @@ class RepairService {
     public RepairResult make(StudyId study, AnswerId answer, RepairRequest request) {
         Repairs.RepairTried tried = repairs.make(study, answer, UnaryOperator.identity(), request.texts());
         AccountId author = tried.repair().by().authorId();
-        String name = Require.known(accounts.byId(List.of(author)), author).displayName();
+        String name = people.name(study, author);
         return new RepairResult(RepairView.of(tried.repair(), name), tried.result());
     }
 

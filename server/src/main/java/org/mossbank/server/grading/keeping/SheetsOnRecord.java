@@ -1,8 +1,5 @@
 package org.mossbank.server.grading.keeping;
 
-import java.util.List;
-import org.mossbank.core.estimate.Require;
-import org.mossbank.server.account.Accounts;
 import org.mossbank.server.acts.ActSort;
 import org.mossbank.server.acts.Acts;
 import org.mossbank.server.grading.sheet.Sheet;
@@ -10,18 +7,19 @@ import org.mossbank.server.ids.AccountId;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.prompt.PromptView;
 import org.mossbank.server.prompt.Prompts;
+import org.mossbank.server.study.StudyPeople;
 import org.springframework.stereotype.Component;
 
 /** Puts on the study's record what a lead does with single sheets, in words. Within the transaction that does it. */
 @Component
 class SheetsOnRecord {
     private final Acts acts;
-    private final Accounts accounts;
+    private final StudyPeople people;
     private final Prompts prompts;
 
-    SheetsOnRecord(Acts acts, Accounts accounts, Prompts prompts) {
+    SheetsOnRecord(Acts acts, StudyPeople people, Prompts prompts) {
         this.acts = acts;
-        this.accounts = accounts;
+        this.people = people;
         this.prompts = prompts;
     }
 
@@ -30,25 +28,25 @@ class SheetsOnRecord {
     }
 
     void keep(ActSort sort, StudyId study, AccountId rater, String reason) {
-        acts.keep(study, sort, name(rater), reason);
+        acts.keep(study, sort, people.name(study, rater), reason);
     }
 
     void handedOver(Sheet sheet, AccountId to, String reason) {
-        acts.keep(sheet.studyId(), ActSort.SHEET_HANDED_OVER, "%s, to %s".formatted(named(sheet), name(to)), reason);
+        acts.keep(
+                sheet.studyId(),
+                ActSort.SHEET_HANDED_OVER,
+                "%s, to %s".formatted(named(sheet), people.name(sheet.studyId(), to)),
+                reason);
     }
 
     /** Whose it is, and for which prompt. */
     private String named(Sheet sheet) {
         return "%s: %s%s"
                 .formatted(
-                        name(sheet.raterId()),
+                        people.name(sheet.studyId(), sheet.raterId()),
                         prompts.one(sheet.studyId(), sheet.promptId())
                                 .map(PromptView::title)
                                 .orElse(""),
                         sheet.isRepeat() ? " (again)" : "");
-    }
-
-    private String name(AccountId rater) {
-        return Require.known(accounts.byId(List.of(rater)), rater).displayName();
     }
 }

@@ -9,7 +9,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.UUID;
 import org.mossbank.core.estimate.Require;
-import org.mossbank.server.account.Accounts;
 import org.mossbank.server.account.CurrentAccount;
 import org.mossbank.server.ids.AccountId;
 import org.mossbank.server.ids.StudyId;
@@ -18,6 +17,7 @@ import org.mossbank.server.mail.MailSort;
 import org.mossbank.server.mail.Mails;
 import org.mossbank.server.shared.Problem;
 import org.mossbank.server.study.Studies;
+import org.mossbank.server.study.StudyPeople;
 import org.mossbank.server.study.StudyView;
 import org.springframework.security.access.prepost.PreAuthorize;
 import org.springframework.stereotype.Service;
@@ -29,7 +29,7 @@ import org.springframework.transaction.annotation.Transactional;
 public class ReminderService {
     private final ReminderRepository reminders;
     private final Studies studies;
-    private final Accounts accounts;
+    private final StudyPeople people;
     private final CurrentAccount current;
     private final EntityManager entities;
     private final Mails mails;
@@ -38,14 +38,14 @@ public class ReminderService {
     ReminderService(
             ReminderRepository reminders,
             Studies studies,
-            Accounts accounts,
+            StudyPeople people,
             CurrentAccount current,
             EntityManager entities,
             Mails mails,
             Clock clock) {
         this.reminders = reminders;
         this.studies = studies;
-        this.accounts = accounts;
+        this.people = people;
         this.current = current;
         this.entities = entities;
         this.mails = mails;
@@ -62,8 +62,7 @@ public class ReminderService {
         if (!studies.raters(study).contains(rater)) {
             throw Problem.notFound("This rater");
         }
-        String by = Require.known(accounts.byId(List.of(current.id())), current.id())
-                .displayName();
+        String by = people.name(study, current.id());
         entities.persist(Reminder.of(study, rater, by, request.words(), clock.instant()));
         mails.order(new MailOrder(rater, MailSort.REMINDER, study, by));
     }

@@ -82,9 +82,9 @@ class DeletionService {
                 .update();
         database.sql("""
                         with gone as (delete from membership where study_id = ?
-                            returning study_id, account_id, role, reads, grades, accepted)
-                        insert into deleted_membership (study_id, account_id, role, reads, grades, accepted)
-                            select study_id, account_id, role, reads, grades, accepted from gone""").param(study.value()).update();
+                            returning study_id, account_id, role, reads, grades, accepted, left_number)
+                        insert into deleted_membership (study_id, account_id, role, reads, grades, accepted, left_number)
+                            select study_id, account_id, role, reads, grades, accepted, left_number from gone""").param(study.value()).update();
         database.sql("delete from scheduled_tasks where task_name = 'mail'"
                         + " and position(cast(? as text) in convert_from(task_data, 'UTF8')) > 0")
                 .param(study.toString())
@@ -157,9 +157,9 @@ class DeletionService {
         }
         database.sql("""
                         with back as (delete from deleted_membership where study_id = ?
-                            returning study_id, account_id, role, reads, grades, accepted)
-                        insert into membership (study_id, account_id, role, reads, grades, accepted)
-                            select study_id, account_id, role, reads, grades, accepted from back""").param(study.value()).update();
+                            returning study_id, account_id, role, reads, grades, accepted, left_number)
+                        insert into membership (study_id, account_id, role, reads, grades, accepted, left_number)
+                            select study_id, account_id, role, reads, grades, accepted, left_number from back""").param(study.value()).update();
         audit.keep(AuditSort.STUDY_DELETION_UNDONE, study, studies.get(study).title());
     }
 }

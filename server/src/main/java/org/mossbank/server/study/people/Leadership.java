@@ -49,6 +49,9 @@ class Leadership {
         if (member.role() == Role.LEAD) {
             return;
         }
+        if (!Require.known(accounts.byId(List.of(account)), account).active()) {
+            throw new Problem(ProblemType.ACCOUNT_DEACTIVATED, "This person has left, and cannot lead.");
+        }
         RoundStage.Stage stage = studies.stage(study);
         if (member.grades() && stage == RoundStage.Stage.GRADING) {
             throw new Problem(

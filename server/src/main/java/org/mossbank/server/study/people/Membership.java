@@ -1,11 +1,13 @@
 package org.mossbank.server.study.people;
 
+import jakarta.persistence.Column;
 import jakarta.persistence.Embeddable;
 import jakarta.persistence.EmbeddedId;
 import jakarta.persistence.Entity;
 import jakarta.persistence.EnumType;
 import jakarta.persistence.Enumerated;
 import java.io.Serializable;
+import org.jspecify.annotations.Nullable;
 import org.mossbank.server.ids.AccountId;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.study.Role;
@@ -27,6 +29,11 @@ public class Membership {
 
     private boolean grades;
     private boolean accepted;
+
+    /** Given by the database when the person leaves. */
+    @Nullable
+    @Column(insertable = false, updatable = false)
+    private Integer leftNumber;
 
     @SuppressWarnings("NullAway.Init")
     protected Membership() {}
@@ -84,5 +91,10 @@ public class Membership {
 
     public boolean grades() {
         return grades;
+    }
+
+    /** Which of those who left this is, from 1 on; nothing for who never did. */
+    public @Nullable Integer leftNumber() {
+        return leftNumber;
     }
 }

@@ -21,8 +21,13 @@ import org.springframework.web.bind.annotation.RestController;
 class PeopleController {
     private final PeopleService people;
     private final Leadership leadership;
+    private final LeaversService leavers;
+    private final OwnExpectations expectations;
 
-    PeopleController(PeopleService people, Leadership leadership) {
+    PeopleController(
+            PeopleService people, Leadership leadership, LeaversService leavers, OwnExpectations expectations) {
+        this.expectations = expectations;
+        this.leavers = leavers;
         this.leadership = leadership;
         this.people = people;
     }
@@ -42,7 +47,7 @@ class PeopleController {
     }
 
     /** Lets somebody of the study lead it, too. */
-    @MayRefuse({ProblemType.ROUND_OPENED, ProblemType.NOT_READY})
+    @MayRefuse({ProblemType.ROUND_OPENED, ProblemType.NOT_READY, ProblemType.ACCOUNT_DEACTIVATED})
     @PostMapping("/api/studies/{studyId}/leads/{accountId}")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void letLead(@PathVariable StudyId studyId, @PathVariable AccountId accountId) {
@@ -58,11 +63,25 @@ class PeopleController {
     }
 
     /** Hands the study over: somebody else leads it, and whoever asks steps back. */
-    @MayRefuse({ProblemType.ROUND_OPENED, ProblemType.NOT_READY, ProblemType.LAST_LEAD})
+    @MayRefuse({ProblemType.ROUND_OPENED, ProblemType.NOT_READY, ProblemType.LAST_LEAD, ProblemType.ACCOUNT_DEACTIVATED
+    })
     @PostMapping("/api/studies/{studyId}/hand-over/{accountId}")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void handOver(@PathVariable StudyId studyId, @PathVariable AccountId accountId) {
         leadership.handOver(studyId, accountId);
+    }
+
+    /** What a study calls people who have left. */
+    @GetMapping("/api/studies/{studyId}/leavers")
+    LeaversService.Leavers leavers(@PathVariable StudyId studyId) {
+        return leavers.of(studyId);
+    }
+
+    /** Says what a study calls people who have left, from now on. */
+    @PutMapping("/api/studies/{studyId}/leavers")
+    LeaversService.Leavers showLeavers(
+            @PathVariable StudyId studyId, @Valid @RequestBody LeaversService.Leavers request) {
+        return leavers.show(studyId, request);
     }
 
     /** Takes a rater out before the round is opened; a reader at any time. */
@@ -102,15 +121,15 @@ class PeopleController {
 
     /** What one expects of a study, as one said before grading. */
     @GetMapping("/api/studies/{studyId}/expectation")
-    PeopleService.OwnExpectation expectation(@PathVariable StudyId studyId) {
-        return people.expectation(studyId);
+    OwnExpectations.OwnExpectation expectation(@PathVariable StudyId studyId) {
+        return expectations.expectation(studyId);
     }
 
     /** Says which candidate one expects to do best, before one grades. */
     @MayRefuse(ProblemType.TOO_LATE)
     @PutMapping("/api/studies/{studyId}/expectation")
-    PeopleService.OwnExpectation declare(
-            @PathVariable StudyId studyId, @Valid @RequestBody PeopleService.Declare request) {
-        return people.declare(studyId, request);
+    OwnExpectations.OwnExpectation declare(
+            @PathVariable StudyId studyId, @Valid @RequestBody OwnExpectations.Declare request) {
+        return expectations.declare(studyId, request);
     }
 }

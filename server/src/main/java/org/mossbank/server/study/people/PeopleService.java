@@ -24,8 +24,6 @@ import org.mossbank.server.mail.MailOrder;
 import org.mossbank.server.mail.MailSort;
 import org.mossbank.server.shared.Problem;
 import org.mossbank.server.shared.ProblemType;
-import org.mossbank.server.study.AnswersSeen;
-import org.mossbank.server.study.Declared;
 import org.mossbank.server.study.Role;
 import org.mossbank.server.study.RoundStage;
 import org.mossbank.server.study.Studies;
@@ -33,7 +31,7 @@ import org.springframework.security.access.prepost.PreAuthorize;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 
-/** Who belongs to a study, and what they expected before they saw anything. */
+/** Who belongs to a study, and as what. */
 @Service
 @Transactional(readOnly = true)
 public class PeopleService {
@@ -42,7 +40,6 @@ public class PeopleService {
     private final ExpectationRepository expectations;
     private final Accounts accounts;
     private final CurrentAccount current;
-    private final List<AnswersSeen> seen;
     private final EntityManager entities;
     private final Moment moment;
 
@@ -52,7 +49,6 @@ public class PeopleService {
             ExpectationRepository expectations,
             Accounts accounts,
             CurrentAccount current,
-            List<AnswersSeen> seen,
             EntityManager entities,
             Moment moment) {
         this.studies = studies;
@@ -60,15 +56,17 @@ public class PeopleService {
         this.expectations = expectations;
         this.accounts = accounts;
         this.current = current;
-        this.seen = seen;
         this.entities = entities;
         this.moment = moment;
     }
 
     /**
+     * @param name        as this study calls them
+     * @param signInName  empty where the study does not show who somebody was
      * @param grades      whether the person grades
      * @param hasPassword whether they can sign in, or still need a link
      * @param accepted    whether they belong to the study; somebody with an account of their own is asked first
+     * @param left        whether the person has left, and cannot sign in any more
      * @param mailTrouble why mail does not reach them; absent where it does, or none was sent
      * @param declared    whether they have said what they expect; what it was is not told here
      */
@@ -81,7 +79,12 @@ public class PeopleService {
             boolean hasPassword,
             boolean accepted,
             boolean declared,
-            @Nullable String mailTrouble) {}
+            boolean left,
+            @Nullable String mailTrouble) {
+        private PersonView hidden(String called) {
+            return new PersonView(accountId, called, "", role, grades, hasPassword, accepted, declared, left, null);
+        }
+    }
 
     @PreAuthorize("@studyAccess.mayLead(#study)")
     public List<PersonView> all(StudyId study) {
@@ -91,8 +94,10 @@ public class PeopleService {
         List<AccountId> declared =
                 expectations.ofStudy(study).stream().map(Expectation::accountId).toList();
         Map<AccountId, String> troubles = moment.mails().troubles(byId.keySet());
+        Map<AccountId, String> hidden = moment.called().hidden(study);
         return members.stream()
                 .map(m -> person(m, Require.known(byId, m.accountId()), declared, troubles.get(m.accountId())))
+                .map(p -> hidden.containsKey(p.accountId()) ? p.hidden(hidden.get(p.accountId())) : p)
                 .sorted(Comparator.comparing(PersonView::role).thenComparing(PersonView::name))
                 .toList();
     }
@@ -108,6 +113,7 @@ public class PeopleService {
                 account.canSignIn(),
                 membership.isAccepted(),
                 declared.contains(account.id()),
+                !account.active(),
                 mailTrouble);
     }
 
@@ -273,78 +279,5 @@ public class PeopleService {
                 .findById(new Membership.Key(study, current.id()))
                 .filter(m -> !m.isAccepted())
                 .orElseThrow(() -> Problem.notFound("This question"));
-    }
-
-    /**
-     * One's own expectation.
-     *
-     * @param asked     whether this study asks for it
-     * @param declared  whether it was given
-     * @param open      whether it can still be given or changed; once it cannot, its words are left out until they
-     *                  stand with the recommendation: they may name a candidate to whoever grades
-     */
-    record OwnExpectation(boolean asked, boolean declared, boolean open, String expects, String usesToday) {}
-
-    @PreAuthorize("@studyAccess.mayEnter(#study)")
-    public OwnExpectation expectation(StudyId study) {
-        Membership.Key key = new Membership.Key(study, current.id());
-        var known = expectations.findById(key).map(Expectation::view);
-        boolean open = isOpen(study, known.isPresent());
-        var shown = known.filter(k -> open);
-        return new OwnExpectation(
-                isAsked(study),
-                known.isPresent(),
-                open,
-                shown.map(Declared::expects).orElse(""),
-                shown.map(Declared::usesToday).orElse(""));
-    }
-
-    /**
-     * Where it is asked for: until the round opens, it may be changed; after that, only given once, before the first sheet. A
-     * lead reads answers as they come in, and then it is too late.
-     */
-    private boolean isOpen(StudyId study, boolean declared) {
-        if (!isAsked(study)) {
-            return false;
-        }
-        boolean leads = studies.members(study).get(current.id()) == Role.LEAD;
-        if (leads && seen.stream().anyMatch(s -> s.isAnythingSeen(study))) {
-            return false;
-        }
-        return switch (studies.stage(study)) {
-            case PREPARING -> !declared || !studies.get(study).isBriefClosed();
-            case GRADING -> !declared;
-            case CLOSED -> false;
-        };
-    }
-
-    /** Readers are not: nothing hangs on what they expect. */
-    private boolean isAsked(StudyId study) {
-        return studies.get(study).brief().asksExpectations()
-                && studies.members(study).get(current.id()) != Role.READER;
-    }
-
-    public record Declare(
-            @NotNull @Size(max = 300) String expects,
-            @NotNull @Size(max = 300) String usesToday) {}
-
-    /** @throws Problem 409 if it is too late: something may have been seen since */
-    @PreAuthorize("@studyAccess.mayEnter(#study)")
-    @Transactional
-    public OwnExpectation declare(StudyId study, Declare request) {
-        Membership.Key key = new Membership.Key(study, current.id());
-        boolean declared = expectations.existsById(key);
-        if (!isOpen(study, declared)) {
-            throw new Problem(
-                    ProblemType.TOO_LATE,
-                    "What you expect counts only from before anything was seen. It stays as it is.");
-        }
-        Expectation expectation = expectations.findById(key).orElseGet(() -> Expectation.of(key));
-        expectation.declare(
-                request.expects().strip(),
-                request.usesToday().strip(),
-                moment.clock().instant());
-        expectations.saveAndFlush(expectation);
-        return expectation(study);
     }
 }
