@@ -90,8 +90,13 @@ doctor_database() {
 doctor_server() {
     local at
     at=$(running_address)
+    if ! command -v curl >/dev/null; then
+        without "a look at whether the server answers" "apt-get install curl"
+        return
+    fi
     if ! curl -fs -m 5 -o /dev/null "$at/actuator/health/liveness"; then
-        without "a server that answers at $at" "./mossbank serve starts it; its log is $HOME_DIR/server.log"
+        if is_release; then without "a server that answers at $at" "systemctl start mossbank; its log is in journalctl -u mossbank"
+        else without "a server that answers at $at" "./mossbank serve starts it; its log is $HOME_DIR/server.log"; fi
         return
     fi
     well "answers at $at"

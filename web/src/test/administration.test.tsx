@@ -168,10 +168,20 @@ describe("the people of a study", () => {
     await waitFor(() => expect(asked.find((a) => a.method === "PUT")?.body).toEqual({ shown: "BY_NAME" }));
   });
 
+  it("are said by the name they have, where the sign-in name is taken", async () => {
+    server()
+      .on("GET /api/studies/s1/people", () => ({ body: PEOPLE }))
+      .on("POST /api/studies/s1/raters", () => ({ body: { accountId: "p3", name: "Bo Lind", asked: false } }));
+    inStudy(<PeoplePage />);
+    await userEvent.type(await screen.findByLabelText("Name"), "Bo Ek");
+    await userEvent.click(screen.getByRole("button", { name: "Add" }));
+    expect(await screen.findByText(/Whoever signs in as bo is called Bo Lind here/)).toBeDefined();
+  });
+
   it("are added as leads and readers", async () => {
     const { asked } = server()
       .on("GET /api/studies/s1/people", () => ({ body: PEOPLE }))
-      .on("POST /api/studies/s1/raters", () => ({ body: { accountId: "p3", asked: true } }));
+      .on("POST /api/studies/s1/raters", () => ({ body: { accountId: "p3", name: "Bo Ek", asked: true } }));
     inStudy(<PeoplePage />);
     await userEvent.type(await screen.findByLabelText("Name"), "Bo Ek");
     await userEvent.selectOptions(screen.getByLabelText("As"), "READER");

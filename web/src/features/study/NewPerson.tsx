@@ -3,6 +3,7 @@ import { ApiProblem, type Schemas } from "../../api/client";
 import { LIMITS } from "../../api/limits";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Field";
+import { Note } from "../../ui/Note";
 import { NameFields, useNames } from "../account";
 import type { useAddRater } from "./api";
 
@@ -33,16 +34,24 @@ export function NewPerson({ add, roles, onInvited }: NewPersonProps) {
     });
   };
   return (
-    <form onSubmit={submit} className="mt-3 flex flex-wrap items-start gap-3">
-      <NameFields
-        of={names}
-        maxLength={LIMITS.AddRater.name}
-        problem={add.error instanceof ApiProblem ? add.error : undefined}
-      />
-      {roles.length > 1 && <Choice label="As" className="w-40" value={role} options={roles} onValue={setRole} />}
-      <Button type="submit" className="mt-7" disabled={add.isPending}>
-        {roles.length > 1 ? "Add" : "Add a rater"}
-      </Button>
-    </form>
+    <>
+      <form onSubmit={submit} className="mt-3 flex flex-wrap items-start gap-3">
+        <NameFields
+          of={names}
+          maxLength={LIMITS.AddRater.name}
+          problem={add.error instanceof ApiProblem ? add.error : undefined}
+        />
+        {roles.length > 1 && <Choice label="As" className="w-40" value={role} options={roles} onValue={setRole} />}
+        <Button type="submit" className="mt-7" disabled={add.isPending}>
+          {roles.length > 1 ? "Add" : "Add a rater"}
+        </Button>
+      </form>
+      {add.data && add.data.name !== add.variables.name && (
+        <Note tone="info" role="status" className="mt-2">
+          Whoever signs in as {add.variables.signInName} is called {add.data.name} here, and stays so. If you meant
+          somebody else, take them out again and choose another sign-in name.
+        </Note>
+      )}
+    </>
   );
 }

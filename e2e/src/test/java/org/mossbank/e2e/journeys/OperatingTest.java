@@ -78,10 +78,13 @@ public class OperatingTest {
     public void whoeverFloodsTheServerWaitsAndNobodyElseDoes() {
         ApiClient lead = ApiClient.signedIn(server.address(), "orla", PASSWORD);
         List<Integer> told = IntStream.range(0, 3 * A_MINUTE)
-                .mapToObj(i -> ApiClient.stranger(server.address()).get("/api/session").status())
+                .mapToObj(i ->
+                        ApiClient.stranger(server.address()).get("/api/session").status())
                 .toList();
         assertThat(told).contains(429).doesNotContain(500);
-        assertThat(IntStream.range(0, A_MINUTE).map(i -> lead.get("/api/my-studies").status()).boxed())
+        assertThat(IntStream.range(0, A_MINUTE)
+                        .map(i -> lead.get("/api/my-studies").status())
+                        .boxed())
                 .containsOnly(200);
     }
 

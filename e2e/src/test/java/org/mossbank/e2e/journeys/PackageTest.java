@@ -243,7 +243,11 @@ public class PackageTest {
                 .isZero();
         assertThat(Files.readString(tree.resolve("lib/systemd/system/mossbank.service")))
                 .isEqualTo(Files.readString(unit));
-        assertThat(Files.readString(unit)).contains("User=mossbank", "NoNewPrivileges=yes");
+        assertThat(Files.readString(unit))
+                .contains("User=mossbank", "NoNewPrivileges=yes")
+                .as("each sandbox has a name of its own, which the first would forbid")
+                .doesNotContain("ProtectHostname")
+                .containsPattern("SystemCallFilter=.* sethostname");
         assertThat(tree.resolve("usr/bin/mossbank")).isSymbolicLink();
         assertThat(Files.readString(tree.resolve("DEBIAN/conffiles"))).contains("/etc/mossbank/mossbank.yaml");
         assertThat(Files.readString(tree.resolve("DEBIAN/postinst"))).contains("adduser --system");

@@ -80,6 +80,21 @@ public class InvitationTest extends ServerTest {
                 .isEqualTo(200);
     }
 
+    /** A lead who takes another name for free is told whose it is, where they invited that person; nobody else is told. */
+    @Test
+    public void whoIsAddedUnderATakenNameIsSaidByTheNameTheyHave() {
+        String first = begins(as(LEAD));
+        as(LEAD).post(first + "/raters", Map.of("signInName", "known-before", "name", "Known Before"));
+
+        Map<String, String> taken = Map.of("signInName", "known-before", "name", "Somebody Else");
+        JsonNode added = as(LEAD).post(begins(as(LEAD)) + "/raters", taken).json();
+        JsonNode asked = other.post(study + "/raters", taken).json();
+
+        assertThat(added.path("name").asString()).isEqualTo("Known Before");
+        assertThat(asked.path("asked").asBoolean()).isTrue();
+        assertThat(asked.path("name").asString()).isEqualTo("Somebody Else");
+    }
+
     @Test
     public void whoIsAskedBelongsToTheStudyOnceTheyAccept() {
         String own = begins(other);

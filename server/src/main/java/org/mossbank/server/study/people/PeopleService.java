@@ -137,9 +137,11 @@ public class PeopleService {
     /**
      * @param invitation how they get in, if they have no password yet; shown this once
      * @param mailed     whether the invitation goes to them by mail
+     * @param name       as they are called here already, where whoever asks invited them before; else as was asked
      * @param asked      whether they have an account of their own, and are asked first
      */
-    record AddedRater(AccountId accountId, @Nullable Invitation invitation, boolean asked, boolean mailed) {}
+    record AddedRater(
+            AccountId accountId, String name, @Nullable Invitation invitation, boolean asked, boolean mailed) {}
 
     /**
      * Adds a rater, a reader or another lead. Who has no account gets one, and a one-time link; who was invited by the same person before belongs to
@@ -167,14 +169,20 @@ public class PeopleService {
                         account.signInName() + ", " + request.as().inWords());
         if (!found.invited()) {
             entities.persist(Membership.asked(study, account.id(), request.as()));
-            return new AddedRater(account.id(), null, true, false);
+            // Whom somebody else invited is told of by nobody but themselves.
+            return new AddedRater(account.id(), request.name().strip(), null, true, false);
         }
         entities.persist(Membership.of(study, account.id(), request.as()));
         if (account.canSignIn()) {
-            return new AddedRater(account.id(), null, false, false);
+            return new AddedRater(account.id(), account.displayName(), null, false, false);
         }
         boolean mailed = request.mail() != null && invitesByMail(account, request.mail());
-        return new AddedRater(account.id(), mailed ? null : accounts.invite(account.id(), current.id()), false, mailed);
+        return new AddedRater(
+                account.id(),
+                account.displayName(),
+                mailed ? null : accounts.invite(account.id(), current.id()),
+                false,
+                mailed);
     }
 
     private boolean invitesByMail(AccountView account, String address) {
