@@ -15,10 +15,12 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.concurrent.TimeUnit;
 import java.util.stream.Stream;
 import org.awaitility.Awaitility;
 import org.mossbank.testkit.ApiClient;
 import org.mossbank.testkit.TestDatabase;
+import org.testng.SkipException;
 import org.testng.annotations.AfterClass;
 import org.testng.annotations.BeforeClass;
 import org.testng.annotations.Test;
@@ -46,6 +48,8 @@ public class PackageTest {
             "curl",
             "python3",
             "gcc");
+
+    private static final int NO_CONTAINER = 3;
 
     private Path made;
     private Path installed;
@@ -230,6 +234,29 @@ public class PackageTest {
                     .hasSizeGreaterThan(100)
                     .contains(list[1]);
         }
+    }
+
+    /** What an administrator reads, line by line, under a systemd of its own and without any network. */
+    @Test
+    public void theGuideLeadsFromNothingToBehindTlsOnACleanMachine() throws IOException, InterruptedException {
+        Path said = Files.createTempFile("clean-machine", ".log");
+        Process run = new ProcessBuilder(
+                        "bash", ROOT.resolve("scripts/clean-machine.sh").toString(), made.toString())
+                .redirectErrorStream(true)
+                .redirectOutput(said.toFile())
+                .start();
+        assertThat(run.waitFor(20, TimeUnit.MINUTES)).isTrue();
+        String all = Files.readString(said);
+        if (run.exitValue() == NO_CONTAINER) {
+            throw new SkipException("no machine of its own can be started here: " + all);
+        }
+        assertThat(run.exitValue()).as(all).isZero();
+        assertThat(all)
+                .contains("Signature Verified Successfully", "service: active, as mossbank", "Nothing is wrong.")
+                .containsPattern("Overall exposure level for mossbank.service: [0-4]\\.\\d OK")
+                .contains("come in: 200", "cookies: 1 session", "after a kill: 200")
+                .containsPattern("trials: .*\"key\":\"java\"")
+                .doesNotContain("\"missing\"");
     }
 
     /** The unit that ships, as systemd itself judges it; below 5.0 it calls a service "OK". */

@@ -10,6 +10,7 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
 import java.util.TreeMap;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.core.masking.GiveAway;
 import org.mossbank.core.masking.GiveAways;
@@ -107,11 +108,11 @@ class Stretches {
         Map<AnswerId, List<Mask>> decided =
                 decided(all.stream().map(FactsOfAnswers.Head::id).toList());
         Terms terms = terms(study);
-        List<AnswerId> toRead = all.stream()
+        Set<AnswerId> toRead = all.stream()
                 .filter(a -> decided.containsKey(a.id()) || !isKnownToHaveNone(a, terms))
                 .map(FactsOfAnswers.Head::id)
-                .toList();
-        return new Basis(answers.some(toRead), decided, terms);
+                .collect(Collectors.toSet());
+        return new Basis(answers.some(study, toRead), decided, terms);
     }
 
     /** Most answers give nobody away, and a text that was searched need not even be read again. */
