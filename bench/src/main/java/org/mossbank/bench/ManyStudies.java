@@ -1,10 +1,10 @@
 package org.mossbank.bench;
 
-import java.io.IOException;
 import java.nio.file.Path;
 import java.sql.Connection;
 import java.sql.PreparedStatement;
 import java.sql.SQLException;
+import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -15,12 +15,15 @@ import org.mossbank.testkit.TestDatabase;
 
 /**
  * Two hundred studies on one server, one of them with 250,000 grades: how long the first page and every list take, right after the
- * server was started, and again; and how long the large one takes to go for good.
+ * server was started, and again; how two hundred raters grade beside it; and how long the large one takes to go for good.
  */
 public final class ManyStudies {
     private static final int STUDIES = 200;
     private static final int PROMPTS = 1042;
     private static final int TIMES = 9;
+    private static final int RATERS = 200;
+    private static final Duration WARM_UP = Duration.ofSeconds(30);
+    private static final Duration SPAN = Duration.ofSeconds(60);
     private static final double NANOS_A_MILLI = 1e6;
 
     private static final List<String> EVERYBODYS = List.of(
@@ -66,7 +69,7 @@ public final class ManyStudies {
     private ManyStudies() {}
 
     /** @param arguments the project's folder, and how many prompts the large study has (1,042 if none are given) */
-    public static void main(String[] arguments) throws IOException {
+    public static void main(String[] arguments) throws Exception {
         Path root = Path.of(arguments[0]).toAbsolutePath().normalize();
         int prompts = arguments.length > 1 ? Integer.parseInt(arguments[1]) : PROMPTS;
         TestDatabase database = TestDatabase.create();
@@ -86,7 +89,19 @@ public final class ManyStudies {
             ApiClient lead = signedIn(server);
             ask(lead, study, 1, "after a new start");
             ask(lead, study, TIMES, "again");
+            grade(server, database);
             goes(lead, study, database);
+        }
+    }
+
+    /** Two hundred raters grade another study meanwhile, as if the large one were not there. */
+    private static void grade(ServerProcess server, TestDatabase database) throws Exception {
+        GradingLoad load = new GradingLoad(WARM_UP, SPAN);
+        load.open(ManyRaters.bringIn(server, RATERS));
+        load.run();
+        load.report(RATERS);
+        if (!load.isComplete(database)) {
+            throw new IllegalStateException("a grade was refused, lost or doubled");
         }
     }
 

@@ -37,7 +37,8 @@ class ClientPages implements WebMvcConfigurer {
         registry.addResourceHandler("/**")
                 .addResourceLocations(FILES)
                 .setCacheControl(CacheControl.noCache())
-                .resourceChain(true)
+                // Nothing of it is kept: the page is another each time.
+                .resourceChain(false)
                 .addResolver(new PageResolver())
                 .addTransformer(this::filled);
     }
