@@ -13,7 +13,10 @@ import org.mossbank.server.shared.SystemOnly;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 
-/** Answers without their texts, for figures over a whole study: thousands of texts take longer to read than to count. */
+/**
+ * Answers without their texts, for what is done over a whole study: thousands of texts take longer to read than to count. Texts of
+ * those alone that are found to matter.
+ */
 @Service
 @Transactional(readOnly = true)
 public class FactsOfAnswers {

@@ -16,6 +16,7 @@ import org.mossbank.server.audit.Audit;
 import org.mossbank.server.audit.AuditSort;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.shared.Problem;
+import org.mossbank.server.study.FiguresChanged;
 import org.mossbank.server.study.Role;
 import org.mossbank.server.study.Studies;
 import org.springframework.beans.factory.annotation.Value;
@@ -160,6 +161,8 @@ class DeletionService {
                             returning study_id, account_id, role, reads, grades, accepted, left_number)
                         insert into membership (study_id, account_id, role, reads, grades, accepted, left_number)
                             select study_id, account_id, role, reads, grades, accepted, left_number from back""").param(study.value()).update();
+        // Somebody may have left meanwhile, and figures that were kept name them.
+        events.publishEvent(new FiguresChanged(study));
         audit.keep(AuditSort.STUDY_DELETION_UNDONE, study, studies.get(study).title());
     }
 }

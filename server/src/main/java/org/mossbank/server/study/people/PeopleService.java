@@ -257,7 +257,7 @@ public class PeopleService {
                 .filter(m -> m.role() == Role.LEAD && m.isAccepted())
                 .map(Membership::accountId)
                 .toList();
-        return accounts.byId(leads).values().stream()
+        return moment.called().of(study, leads).values().stream()
                 .map(AccountView::displayName)
                 .sorted()
                 .collect(Collectors.joining(", "));

@@ -203,8 +203,48 @@ public class LeaversTest extends ServerTest {
                 .toList();
     }
 
+    /** Figures that were kept while it stood deleted are not shown again. */
+    @Test(dependsOnMethods = "changeNoFigureOfWhatIsHandedOut")
+    public void whoLeftWhileAStudyStoodDeletedIsNotNamedWhenItIsBack() {
+        shown(LeaversShown.BY_NUMBER);
+        assertThat(naming()).contains("/agreement");
+        String title = as(LEAD).get(study).json().path("title").asString();
+        as(LEAD).post(study + "/deletion", Map.of("title", title));
+        goes(true);
+        as(LEAD).post(study.replace("/studies/", "/deleted-studies/") + "/undo", Map.of());
+
+        assertThat(naming()).isEmpty();
+        goes(false);
+        shown(LeaversShown.BY_NAME);
+    }
+
+    @Test
+    public void doNotComeToLead() {
+        String begun = "/api/studies/"
+                + as(LEAD).post("/api/studies", Map.of("title", "Nobody leads from afar"))
+                        .json()
+                        .path("id")
+                        .asString();
+        Map<String, String> reader = Map.of("signInName", "gone-reader", "name", "Gone", "role", "READER");
+        String id = as(LEAD).post(begun + "/raters", reader)
+                .json()
+                .path("accountId")
+                .asString();
+        as(LEAD).post("/api/accounts/" + id + "/deactivate", Map.of());
+        assertThat(as(LEAD).post(begun + "/leads/" + id, Map.of()).problem()).isEqualTo("account-deactivated");
+    }
+
     @Test
     public void areShownAsItsLeadSaysAndThatIsWrittenDown() {
+        String begun = "/api/studies/"
+                + as(LEAD).post("/api/studies", Map.of("title", "Written down"))
+                        .json()
+                        .path("id")
+                        .asString();
+        as(LEAD).put(begun + "/leavers", Map.of("shown", "BY_NUMBER"));
+        assertThat(as(LEAD).get(begun + "/audit-events").json().path("events").values().stream()
+                        .map(e -> e.path("sort").asString()))
+                .contains("LEAVERS_SHOWN");
         assertThat(as(RATER).get(study + "/leavers").status()).isIn(403, 404);
         assertThat(as(LEAD).put(study + "/leavers", Map.of("shown", "OTHERWISE"))
                         .status())
