@@ -2,6 +2,7 @@ package org.mossbank.server.account;
 
 import jakarta.persistence.LockModeType;
 import jakarta.persistence.QueryHint;
+import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
 import org.mossbank.server.ids.AccountId;
@@ -13,6 +14,8 @@ import org.springframework.data.jpa.repository.QueryHints;
 
 interface AccountRepository extends JpaRepository<Account, AccountId> {
     Optional<Account> findBySignInName(String signInName);
+
+    List<Account> findBySignInNameIn(Collection<String> signInNames);
 
     /** Those who can let others administer, alone until the transaction ends. */
     @Lock(LockModeType.PESSIMISTIC_WRITE)

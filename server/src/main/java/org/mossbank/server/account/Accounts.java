@@ -60,6 +60,14 @@ public class Accounts {
         return accounts.findBySignInName(signInName).map(Account::view);
     }
 
+    /** Accounts by sign-in name; those there are. */
+    @SystemOnly
+    public Map<String, AccountView> bySignInName(Collection<String> signInNames) {
+        return accounts.findBySignInNameIn(signInNames).stream()
+                .map(Account::view)
+                .collect(Collectors.toMap(AccountView::signInName, Function.identity()));
+    }
+
     /** Every account asked for; the ids must exist. */
     @SystemOnly
     public Map<AccountId, AccountView> byId(Collection<AccountId> ids) {

@@ -248,7 +248,7 @@ class RecordParts {
                             .sorted(Comparator.comparing(TurnRows.KeyedVerdict::answer)
                                     .thenComparingInt(TurnRows.KeyedVerdict::turn))
                             .toList(),
-                    successions.before(study),
+                    successions.handedOut(study, keys),
                     ExpectedRows.Keyed.of(expected.claims(study), expected.matches(study), keys),
                     KeyedEvidence.of(evidence.ofStudy(study), keys));
         }

@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
 import org.mossbank.core.estimate.Require;
 import org.mossbank.server.account.AccountKeeping;
 import org.mossbank.server.account.AccountView;
@@ -78,6 +79,27 @@ public class StudyPeople {
         return accounts.byId(numbered.keySet()).values().stream()
                 .filter(a -> !a.active())
                 .collect(Collectors.toMap(AccountView::id, a -> called(Require.known(numbered, a.id()))));
+    }
+
+    /**
+     * Somebody whom another study knew by sign-in name.
+     *
+     * @param hiddenAs what they are called instead; absent where this study shows their name
+     */
+    public record Remembered(AccountId id, @Nullable String hiddenAs) {}
+
+    /** Those of some people who have an account here; nobody where the study shows all names. */
+    @SystemOnly
+    public Map<String, Remembered> remembered(StudyId study, Collection<String> signInNames) {
+        if (shown(study) == LeaversShown.BY_NAME) {
+            return Map.of();
+        }
+        Map<AccountId, String> hidden = hidden(study);
+        return accounts.bySignInName(signInNames).entrySet().stream().collect(Collectors.toMap(Map.Entry::getKey, e -> {
+            AccountView person = e.getValue();
+            return new Remembered(
+                    person.id(), person.active() ? null : hidden.getOrDefault(person.id(), "somebody who has left"));
+        }));
     }
 
     private static String called(Membership who) {

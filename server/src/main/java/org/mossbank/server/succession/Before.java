@@ -20,6 +20,11 @@ public record Before(String title, Instant endedAt, List<Stood> candidates, List
         grades = List.copyOf(grades);
     }
 
+    /** The same, made of parts that are named otherwise. */
+    Before named(List<Part> others) {
+        return new Before(title, endedAt, candidates, others, grades);
+    }
+
     /**
      * Where a candidate stood.
      *

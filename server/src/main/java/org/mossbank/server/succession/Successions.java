@@ -13,6 +13,7 @@ import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.server.candidate.CandidateView;
 import org.mossbank.server.candidate.Candidates;
+import org.mossbank.server.files.Keys;
 import org.mossbank.server.grading.Grading;
 import org.mossbank.server.ids.CandidateId;
 import org.mossbank.server.ids.StudyId;
@@ -33,6 +34,7 @@ public class Successions {
     private final Prompts prompts;
     private final Grading grading;
     private final EntityManager entities;
+    private final BeforeNames names;
 
     Successions(
             SuccessionRepository successions,
@@ -40,7 +42,9 @@ public class Successions {
             Candidates candidates,
             Prompts prompts,
             Grading grading,
-            EntityManager entities) {
+            EntityManager entities,
+            BeforeNames names) {
+        this.names = names;
         this.successions = successions;
         this.recommendations = recommendations;
         this.candidates = candidates;
@@ -53,7 +57,18 @@ public class Successions {
     @SystemOnly
     @Transactional(readOnly = true)
     public Optional<Before> before(StudyId study) {
-        return successions.findById(study).map(Succession::before);
+        return successions.findById(study).map(s -> names.of(study, s.before(), null));
+    }
+
+    /**
+     * The same, to be handed out.
+     *
+     * @param keys by which the file names raters of this study
+     */
+    @SystemOnly
+    @Transactional(readOnly = true)
+    public Optional<Before> handedOut(StudyId study, Keys keys) {
+        return successions.findById(study).map(s -> names.of(study, s.before(), keys));
     }
 
     /** As an archive, or the beginning of the next study, brings it. */

@@ -218,6 +218,38 @@ public class LeaversTest extends ServerTest {
         shown(LeaversShown.BY_NAME);
     }
 
+    /** A study that follows asks only those who stayed, shows leavers alike, and remembers nobody whom it does not name. */
+    @Test(dependsOnMethods = "whoLeftWhileAStudyStoodDeletedIsNotNamedWhenItIsBack")
+    public void areNeitherAskedNorNamedByTheStudyThatFollows() {
+        shown(LeaversShown.BY_NUMBER);
+        List<String> candidates = as(LEAD).get(study + "/candidates").json().values().stream()
+                .map(c -> c.path("id").asString())
+                .limit(2)
+                .toList();
+        Map<String, Object> again = Map.of("title", "Again", "candidateIds", candidates, "share", 0, "raters", true);
+        String before = next(again);
+        goes(true);
+        String after = next(again);
+
+        assertThat(as(LEAD).get(after + "/leavers").json().path("shown").asString())
+                .isEqualTo("BY_NUMBER");
+        assertThat(people(after)).contains("Bram Okkers").noneMatch(n -> n.startsWith("Former"));
+        for (String following : List.of(before, after)) {
+            assertThat(unzip(export(as(LEAD), following.substring("/api/studies/".length()))).entrySet().stream()
+                            .filter(f -> f.getValue().contains(LEAVER)
+                                    || f.getValue().contains(NAME))
+                            .map(Map.Entry::getKey))
+                    .isEmpty();
+        }
+        goes(false);
+        shown(LeaversShown.BY_NAME);
+    }
+
+    private String next(Map<String, Object> request) {
+        return "/api/studies/"
+                + as(LEAD).post(study + "/next", request).json().path("studyId").asString();
+    }
+
     @Test
     public void doNotComeToLead() {
         String begun = "/api/studies/"
