@@ -159,6 +159,20 @@ describe("masking", () => {
     expect(screen.queryByRole("button", { name: /Take back|Mask|Add a word/ })).toBeNull();
   });
 
+  it("has a way there before it is known, and where it cannot be", async () => {
+    let refuse: () => void = () => undefined;
+    const refused = new Promise<{ status: number; body: unknown }>((given) => {
+      refuse = () => given({ status: 403, body: { type: "not-allowed", title: "Not allowed", status: 403 } });
+    });
+    server().on("GET /api/studies/s1/masking", () => refused);
+    inStudy(<MaskingLine />);
+    expect(screen.getByRole("link", { name: "Masking" })).toBeDefined();
+    expect(screen.getByRole("status").textContent).toContain("Fetching");
+    refuse();
+    expect(await screen.findByText(/could not be fetched/)).toBeDefined();
+    expect(screen.getByRole("link", { name: "Masking" })).toBeDefined();
+  });
+
   it("tells the lead on the page of answers how many are open, and a blind lead nothing", async () => {
     const first = deciding(view([stretch(6, "Osierhold"), stretch(30, "Osierhold")]));
     const page = inStudy(<MaskingLine />);

@@ -9,16 +9,25 @@ export function MaskingLine() {
   const study = useStudy();
   const sees = study.role === "LEAD" && !study.blind;
   const masking = useQuery({ ...maskingOfStudy(study.id), enabled: sees });
-  if (!masking.data) {
+  if (!sees) {
     return null;
   }
-  const { undecided } = masking.data;
+  // The way there is always there, and nothing below moves when it is known where it stands.
   return (
     <p className="mb-5">
       <Link to="masking">Masking</Link>:{" "}
-      {undecided === 0
-        ? "nothing is open."
-        : `${count(undecided, "stretch", "stretches")} may give a candidate away, and nobody has decided yet.`}
+      {masking.isPending ? (
+        <span role="status">Fetching where it stands …</span>
+      ) : masking.data ? (
+        standing(masking.data.undecided)
+      ) : (
+        "where it stands could not be fetched."
+      )}
     </p>
   );
 }
+
+const standing = (undecided: number): string =>
+  undecided === 0
+    ? "nothing is open."
+    : `${count(undecided, "stretch", "stretches")} may give a candidate away, and nobody has decided yet.`;
