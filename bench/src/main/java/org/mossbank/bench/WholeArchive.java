@@ -30,6 +30,13 @@ public final class WholeArchive {
     private static final int LEVELS = 5;
     private static final double NANOS_A_MILLI = 1e6;
 
+    /** Of two thousand characters, as an explanation with some code has. */
+    private static final String ANSWER = "The mean level is what all readings of a day come to.\n\n"
+            + "```java\ndouble mean(double[] levels) {\n    double sum = 0;\n    for (double level : levels) {\n"
+            + "        sum += level;\n    }\n    return sum / levels.length;\n}\n```\n\n"
+            + "A reading that is missing is left out, so that no tide counts twice; of an empty day there is no mean.\n"
+                    .repeat(17);
+
     private static final int TIMES = 5;
 
     private WholeArchive() {}
@@ -257,7 +264,7 @@ public final class WholeArchive {
         for (int p = 0; p < prompts; p++) {
             prompt.append("p" + p + ",k" + p % 4 + ",Prompt " + p + ",text.md\n");
             for (int c = 0; c < CANDIDATES; c++) {
-                answers.append("p" + p + "c" + c + ",p" + p + ",c" + c + ",1,complete,text.md\n");
+                answers.append("p" + p + "c" + c + ",p" + p + ",c" + c + ",1,complete,answer.md\n");
             }
             for (int r = 0; r < RATERS; r++) {
                 sheets.append("rater" + r + ",p" + p + "," + (p + 1) + ",2026-03-10T09:14:04Z\n");
@@ -288,6 +295,7 @@ public final class WholeArchive {
                     "criterion,name,question,weight,highest_level\ncorrectness,Correctness,Right?,2,4\n"
                             + "idiom,Idiom,Usual?,1,4\npractice,Practice,Good?,1,4\n");
             put(zip, "text.md", "What is the mean level?\n");
+            put(zip, "answer.md", ANSWER);
             put(zip, "candidates.csv", candidates.toString());
             put(zip, "raters.csv", raters.toString());
             put(zip, "prompts.csv", prompt.toString());

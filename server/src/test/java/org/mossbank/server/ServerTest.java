@@ -91,6 +91,8 @@ public abstract class ServerTest extends AbstractTestNGSpringContextTests {
         // All tests are a few people at one address, and never pause to think.
         registry.add("mossbank.requests.account", () -> "1000000");
         registry.add("mossbank.requests.address", () -> "1000000");
+        // One session serves all tests, which last longer than what a person has shown is good for.
+        registry.add("mossbank.sessions.proof", () -> "1d");
         // What goes on beside a test would be counted with its statements.
         registry.add("mossbank.figures.ahead", () -> "false");
         registry.add("mossbank.proxies", () -> "127.0.0.1");

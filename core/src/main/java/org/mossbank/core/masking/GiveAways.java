@@ -1,10 +1,12 @@
 package org.mossbank.core.masking;
 
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Set;
 import java.util.TreeMap;
 import java.util.function.Function;
 import java.util.regex.Matcher;
@@ -95,7 +97,10 @@ public final class GiveAways {
     /** Nobody decides on more in one text. */
     public static final int MOST = 20_000;
 
+    private static final Found NOTHING = new Found(List.of(), true);
+
     private final List<Rule> rules;
+    private final Needles needles;
 
     /**
      * @param anyOf letters and digits of which a text must hold one for the pattern to match; looking for them is quick
@@ -105,15 +110,24 @@ public final class GiveAways {
     /** Letters and digits alone, in lower case: what no separator or emphasis can hide. */
     private static String letters(CharSequence text) {
         StringBuilder letters = new StringBuilder(text.length());
-        text.codePoints()
-                .filter(Character::isLetterOrDigit)
-                .map(c -> Character.toLowerCase(Character.toUpperCase(c)))
-                .forEach(letters::appendCodePoint);
+        int c;
+        for (int i = 0; i < text.length(); i += Character.charCount(c)) {
+            c = text.charAt(i);
+            if (c >= 'a' && c <= 'z' || c >= '0' && c <= '9') {
+                letters.append((char) c);
+            } else if (c > ' ') {
+                c = Character.codePointAt(text, i);
+                if (Character.isLetterOrDigit(c)) {
+                    letters.appendCodePoint(Character.toLowerCase(Character.toUpperCase(c)));
+                }
+            }
+        }
         return letters.toString();
     }
 
     private GiveAways(List<Rule> rules) {
         this.rules = rules;
+        needles = new Needles(rules.stream().flatMap(r -> r.anyOf().stream()).toList());
     }
 
     /** What to look for; the same one serves all answers of a study. */
@@ -157,15 +171,16 @@ public final class GiveAways {
         }
     }
 
+    private record Match(Span span, GiveAway.Sort sort) {}
+
     /** All give-aways of a text, up to {@link #MOST} for each term. */
     public Found in(CharSequence text) {
-        List<GiveAway> found = new ArrayList<>();
+        List<Match> matches = new ArrayList<>();
         boolean complete = true;
-        CodeRegions code = CodeRegions.of(text);
-        String letters = letters(text);
+        Set<String> near = needles.in(letters(text));
         for (Rule rule : rules) {
             // Most terms are nowhere near, and then no pattern is needed.
-            if (rule.anyOf().stream().noneMatch(letters::contains)) {
+            if (Collections.disjoint(rule.anyOf(), near)) {
                 continue;
             }
             Matcher matcher = rule.pattern().matcher(text);
@@ -175,13 +190,23 @@ public final class GiveAways {
                     complete = false;
                     break;
                 }
-                Span span = new Span(matcher.start(), matcher.end());
-                found.add(new GiveAway(span, rule.sort(), replacement(text, span, code)));
+                matches.add(new Match(new Span(matcher.start(), matcher.end()), rule.sort()));
             }
         }
-        List<GiveAway> apart = withoutOverlaps(found);
+        // Most texts give nobody away, and where they are code need not be known.
+        if (matches.isEmpty()) {
+            return NOTHING;
+        }
+        List<GiveAway> apart = withoutOverlaps(replaced(text, matches));
         boolean few = apart.size() <= MOST;
         return new Found(few ? apart : apart.subList(0, MOST), complete && few);
+    }
+
+    private static List<GiveAway> replaced(CharSequence text, List<Match> matches) {
+        CodeRegions code = CodeRegions.of(text);
+        return matches.stream()
+                .map(m -> new GiveAway(m.span, m.sort, replacement(text, m.span, code)))
+                .toList();
     }
 
     private static List<GiveAway> withoutOverlaps(List<GiveAway> found) {

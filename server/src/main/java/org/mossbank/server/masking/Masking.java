@@ -78,7 +78,7 @@ public class Masking {
     @SystemOnly
     public Map<AnswerId, AnswerText> forRaters(Collection<AnswerId> ids) {
         Map<AnswerId, AnswerText> texts = answers.blind(ids);
-        Map<AnswerId, List<Mask>> decided = stretches.decided(List.copyOf(texts.keySet()));
+        Map<AnswerId, List<Mask>> decided = stretches.decided(texts.keySet());
         return texts.values().stream()
                 .map(t -> t.withText(masked(t.text(), decided.getOrDefault(t.id(), List.of()))))
                 .collect(Collectors.toMap(AnswerText::id, t -> t));
@@ -139,7 +139,7 @@ public class Masking {
     @SystemOnly
     public Map<AnswerId, OfCode> ofCode(StudyId study, Collection<AnswerId> ids) {
         UnaryOperator<String> said = said(study);
-        Map<AnswerId, List<Mask>> decided = stretches.decided(List.copyOf(ids));
+        Map<AnswerId, List<Mask>> decided = stretches.decided(ids);
         return ids.stream().distinct().collect(Collectors.toMap(id -> id, id -> {
             List<Mask> own = decided.getOrDefault(id, List.of());
             return new OfCode(
@@ -203,8 +203,7 @@ public class Masking {
         List<AnswerView> all = answers.ofStudy(study).stream()
                 .filter(a -> sound.contains(a.promptId()))
                 .toList();
-        Map<AnswerId, List<Mask>> decided =
-                stretches.decided(all.stream().map(AnswerView::id).toList());
+        Map<AnswerId, List<Mask>> decided = stretches.decidedIn(study);
         Map<AnswerView, String> texts = new IdentityHashMap<>();
         all.forEach(a -> texts.put(a, masked(a.wholeText(), decided.getOrDefault(a.id(), List.of()))));
         return new Masked(candidates.ofStudy(study), texts);
@@ -224,7 +223,7 @@ public class Masking {
     public Map<AnswerId, List<Decided>> decided(StudyId study) {
         Map<AnswerId, List<Decided>> all = new HashMap<>();
         stretches
-                .decided(answers.ofStudy(study).stream().map(AnswerView::id).toList())
+                .decidedIn(study)
                 .forEach((answer, masks) ->
                         all.put(answer, masks.stream().map(Mask::decided).toList()));
         return all;

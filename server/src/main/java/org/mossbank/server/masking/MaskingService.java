@@ -173,7 +173,7 @@ class MaskingService {
         lock(study);
         Map<AnswerId, Stretches.AnswerStretches> byAnswer = new HashMap<>();
         stretches.ofStudy(study).forEach(a -> byAnswer.put(a.answer().id(), a));
-        Map<AnswerId, List<Mask>> decided = stretches.decided(List.copyOf(byAnswer.keySet()));
+        Map<AnswerId, List<Mask>> decided = stretches.decidedIn(study);
         acts.keep(
                 study,
                 ActSort.MASKING_CHANGED,

@@ -3,8 +3,8 @@ package org.mossbank.server.masking;
 import com.github.benmanes.caffeine.cache.Cache;
 import com.github.benmanes.caffeine.cache.Caffeine;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.Comparator;
-import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
@@ -105,8 +105,7 @@ class Stretches {
         List<FactsOfAnswers.Head> all = answers.heads(study).stream()
                 .filter(a -> sound.contains(a.promptId()))
                 .toList();
-        Map<AnswerId, List<Mask>> decided =
-                decided(all.stream().map(FactsOfAnswers.Head::id).toList());
+        Map<AnswerId, List<Mask>> decided = decidedIn(study);
         Terms terms = terms(study);
         Set<AnswerId> toRead = all.stream()
                 .filter(a -> decided.containsKey(a.id()) || !isKnownToHaveNone(a, terms))
@@ -129,14 +128,17 @@ class Stretches {
                 .toList();
     }
 
-    Map<AnswerId, List<Mask>> decided(List<AnswerId> answerIds) {
-        Map<AnswerId, List<Mask>> byAnswer = new HashMap<>();
-        if (!answerIds.isEmpty()) {
-            Chunks.of(answerIds, masks::ofAnswers)
-                    .forEach(m -> byAnswer.computeIfAbsent(m.answerId(), a -> new ArrayList<>())
-                            .add(m));
-        }
-        return byAnswer;
+    Map<AnswerId, List<Mask>> decidedIn(StudyId study) {
+        return byAnswer(masks.ofStudy(study));
+    }
+
+    /** The same for a few answers. */
+    Map<AnswerId, List<Mask>> decided(Collection<AnswerId> answerIds) {
+        return byAnswer(Chunks.of(answerIds, masks::ofAnswers));
+    }
+
+    private static Map<AnswerId, List<Mask>> byAnswer(List<Mask> all) {
+        return all.stream().collect(Collectors.groupingBy(Mask::answerId));
     }
 
     Terms terms(StudyId study) {
