@@ -5,10 +5,13 @@ import static org.assertj.core.api.Assertions.assertThat;
 import com.tngtech.archunit.core.domain.JavaClass;
 import com.tngtech.archunit.core.domain.JavaClasses;
 import com.tngtech.archunit.core.domain.JavaCodeUnit;
+import com.tngtech.archunit.core.domain.JavaField;
 import com.tngtech.archunit.core.domain.JavaMethod;
 import com.tngtech.archunit.core.domain.JavaModifier;
 import com.tngtech.archunit.core.importer.ClassFileImporter;
 import com.tngtech.archunit.core.importer.ImportOption;
+import jakarta.persistence.ElementCollection;
+import jakarta.persistence.OneToMany;
 import java.io.IOException;
 import java.lang.annotation.Annotation;
 import java.lang.reflect.RecordComponent;
@@ -19,6 +22,8 @@ import java.util.Set;
 import java.util.UUID;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
+import org.hibernate.annotations.Fetch;
+import org.hibernate.annotations.FetchMode;
 import org.mossbank.server.account.Accounts;
 import org.mossbank.server.files.TableForm;
 import org.mossbank.server.shared.ProblemType;
@@ -124,6 +129,20 @@ public class StructureTest {
      * In the package that other modules see. Where a module has packages of its own, these see each other's entities; that no
      * other module does is what {@link ApplicationModules#verify} holds.
      */
+    /** By batches a list of many rows would ask again and again. */
+    @Test
+    public void whatHangsOnManyRowsIsAskedForOnce() {
+        List<String> byBatches = CLASSES.stream()
+                .flatMap(c -> c.getFields().stream())
+                .filter(f -> f.isAnnotatedWith(ElementCollection.class) || f.isAnnotatedWith(OneToMany.class))
+                .filter(f -> f.tryGetAnnotationOfType(Fetch.class)
+                        .map(fetch -> fetch.value() != FetchMode.SUBSELECT)
+                        .orElse(true))
+                .map(JavaField::getFullName)
+                .toList();
+        assertThat(byBatches).isEmpty();
+    }
+
     @Test
     public void whatOthersNeedNotSeeIsPackagePrivate() {
         List<String> open = CLASSES.stream()

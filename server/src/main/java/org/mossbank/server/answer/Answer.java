@@ -14,7 +14,8 @@ import jakarta.persistence.Version;
 import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.List;
-import org.hibernate.annotations.BatchSize;
+import org.hibernate.annotations.Fetch;
+import org.hibernate.annotations.FetchMode;
 import org.hibernate.annotations.JdbcTypeCode;
 import org.hibernate.annotations.SQLRestriction;
 import org.hibernate.type.SqlTypes;
@@ -29,8 +30,6 @@ import org.mossbank.server.ids.StudyId;
 @Entity
 @SQLRestriction("candidate_id is not null")
 class Answer {
-    private static final int TOGETHER = 500;
-
     /** A follow-up's row. */
     @Embeddable
     record FollowUpRow(String asked, String reply) {}
@@ -86,7 +85,7 @@ class Answer {
     @ElementCollection
     @CollectionTable(name = "follow_up", joinColumns = @JoinColumn(name = "answer_id"))
     @OrderColumn(name = "place")
-    @BatchSize(size = TOGETHER)
+    @Fetch(FetchMode.SUBSELECT)
     private List<FollowUpRow> followUps = new ArrayList<>();
 
     @Version

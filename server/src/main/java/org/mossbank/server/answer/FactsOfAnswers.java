@@ -1,11 +1,11 @@
 package org.mossbank.server.answer;
 
-import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.stream.Collectors;
 import org.mossbank.server.ids.AnswerId;
+import org.mossbank.server.ids.CandidateId;
 import org.mossbank.server.ids.PromptId;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.shared.Chunks;
@@ -63,15 +63,52 @@ public class FactsOfAnswers {
         return answers.heads(study);
     }
 
+    /**
+     * An answer as it is read from top to bottom, and no more of it than one needs to search it.
+     *
+     * @param text as {@link AnswerView#wholeText()}
+     */
+    public record Whole(
+            AnswerId id,
+            String key,
+            PromptId promptId,
+            CandidateId candidateId,
+            int attempt,
+            long version,
+            String text) {}
+
+    /** All of a study with their texts, by key. */
+    @SystemOnly
+    public List<Whole> wholes(StudyId study) {
+        return whole(study, answers.firstReplies(study));
+    }
+
     /** Some answers of a study with their texts, by key. */
     @SystemOnly
-    public List<AnswerView> some(StudyId study, Set<AnswerId> ids) {
+    public List<Whole> wholes(StudyId study, Set<AnswerId> ids) {
+        if (ids.isEmpty()) {
+            return List.of();
+        }
         // A study's are read in a quarter of the time that as many named one by one take.
-        List<Answer> read = ids.size() > FEW ? answers.ofStudy(study) : answers.findAllById(ids);
-        return read.stream()
-                .filter(a -> ids.contains(a.id()))
-                .map(Answer::view)
-                .sorted(Comparator.comparing(AnswerView::key))
+        return ids.size() > FEW
+                ? wholes(study).stream().filter(a -> ids.contains(a.id)).toList()
+                : whole(study, answers.firstReplies(study, ids));
+    }
+
+    private List<Whole> whole(StudyId study, List<AnswerRepository.FirstReply> replies) {
+        Map<AnswerId, List<FollowUp>> turns = answers.turns(study).stream()
+                .collect(Collectors.groupingBy(
+                        AnswerRepository.Turn::answer,
+                        Collectors.mapping(t -> new FollowUp(t.asked(), t.reply()), Collectors.toList())));
+        return replies.stream()
+                .map(a -> new Whole(
+                        a.id(),
+                        a.key(),
+                        a.promptId(),
+                        a.candidateId(),
+                        a.attempt(),
+                        a.version(),
+                        WholeText.of(a.text(), turns.getOrDefault(a.id(), List.of()))))
                 .toList();
     }
 }

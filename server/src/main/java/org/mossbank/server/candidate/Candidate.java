@@ -15,7 +15,8 @@ import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
-import org.hibernate.annotations.BatchSize;
+import org.hibernate.annotations.Fetch;
+import org.hibernate.annotations.FetchMode;
 import org.hibernate.annotations.JdbcTypeCode;
 import org.hibernate.type.SqlTypes;
 import org.jspecify.annotations.Nullable;
@@ -35,8 +36,6 @@ class Candidate {
             @Enumerated(EnumType.STRING) CandidateContent.Consideration.Sign sign,
             String text,
             @Enumerated(EnumType.STRING) CandidateContent.Consideration.@Nullable Decider about) {}
-
-    private static final int TOGETHER = 50;
 
     @Id
     private CandidateId id;
@@ -90,13 +89,13 @@ class Candidate {
     @ElementCollection
     @CollectionTable(name = "candidate_setting", joinColumns = @JoinColumn(name = "candidate_id"))
     @OrderColumn(name = "place")
-    @BatchSize(size = TOGETHER)
+    @Fetch(FetchMode.SUBSELECT)
     private List<SettingRow> settings = new ArrayList<>();
 
     @ElementCollection
     @CollectionTable(name = "consideration", joinColumns = @JoinColumn(name = "candidate_id"))
     @OrderColumn(name = "place")
-    @BatchSize(size = TOGETHER)
+    @Fetch(FetchMode.SUBSELECT)
     private List<ConsiderationRow> considerations = new ArrayList<>();
 
     @Version

@@ -8,7 +8,6 @@ import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
 import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
 import org.mossbank.core.estimate.Require;
@@ -16,14 +15,12 @@ import org.mossbank.core.masking.GiveAway;
 import org.mossbank.core.masking.GiveAways;
 import org.mossbank.core.masking.Terms;
 import org.mossbank.server.answer.AnswerText;
-import org.mossbank.server.answer.AnswerView;
 import org.mossbank.server.answer.Answers;
+import org.mossbank.server.answer.FactsOfAnswers;
 import org.mossbank.server.candidate.CandidateView;
 import org.mossbank.server.candidate.Candidates;
 import org.mossbank.server.ids.AnswerId;
-import org.mossbank.server.ids.PromptId;
 import org.mossbank.server.ids.StudyId;
-import org.mossbank.server.prompt.Prompts;
 import org.mossbank.server.shared.HeavyWork;
 import org.mossbank.server.shared.SystemOnly;
 import org.mossbank.server.shared.database.Snapshot;
@@ -37,7 +34,6 @@ import org.springframework.transaction.annotation.Transactional;
 public class Masking {
     private final Answers answers;
     private final Candidates candidates;
-    private final Prompts prompts;
     private final Stretches stretches;
     private final MaskingOfStudyRepository maskings;
     private final EntityManager entities;
@@ -47,7 +43,6 @@ public class Masking {
     Masking(
             Answers answers,
             Candidates candidates,
-            Prompts prompts,
             Stretches stretches,
             MaskingOfStudyRepository maskings,
             EntityManager entities,
@@ -55,7 +50,6 @@ public class Masking {
             HeavyWork heavy) {
         this.answers = answers;
         this.candidates = candidates;
-        this.prompts = prompts;
         this.stretches = stretches;
         this.maskings = maskings;
         this.entities = entities;
@@ -176,7 +170,7 @@ public class Masking {
     /** All names are looked for together first: few answers have one, and then it is asked which. */
     private static List<NamedIn> namesLeft(Masked masked) {
         GiveAways any = finder(masked.candidates);
-        List<AnswerView> naming = masked.texts.entrySet().stream()
+        List<FactsOfAnswers.Whole> naming = masked.texts.entrySet().stream()
                 .filter(a -> names(any, a.getValue()))
                 .map(Map.Entry::getKey)
                 .toList();
@@ -196,16 +190,13 @@ public class Masking {
     }
 
     /** Answers as raters read them. */
-    private record Masked(List<CandidateView> candidates, Map<AnswerView, String> texts) {}
+    private record Masked(List<CandidateView> candidates, Map<FactsOfAnswers.Whole, String> texts) {}
 
     private Masked masked(StudyId study) {
-        Set<PromptId> sound = Set.copyOf(prompts.gradedIds(study));
-        List<AnswerView> all = answers.ofStudy(study).stream()
-                .filter(a -> sound.contains(a.promptId()))
-                .toList();
+        List<FactsOfAnswers.Whole> all = stretches.toSoundPrompts(study);
         Map<AnswerId, List<Mask>> decided = stretches.decidedIn(study);
-        Map<AnswerView, String> texts = new IdentityHashMap<>();
-        all.forEach(a -> texts.put(a, masked(a.wholeText(), decided.getOrDefault(a.id(), List.of()))));
+        Map<FactsOfAnswers.Whole, String> texts = new IdentityHashMap<>();
+        all.forEach(a -> texts.put(a, masked(a.text(), decided.getOrDefault(a.id(), List.of()))));
         return new Masked(candidates.ofStudy(study), texts);
     }
 

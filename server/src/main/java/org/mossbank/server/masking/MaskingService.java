@@ -19,8 +19,8 @@ import org.mossbank.core.masking.GiveAways;
 import org.mossbank.server.acts.ActSort;
 import org.mossbank.server.acts.Acts;
 import org.mossbank.server.answer.AnswerRewritten;
-import org.mossbank.server.answer.AnswerView;
 import org.mossbank.server.answer.AnswersToSettle;
+import org.mossbank.server.answer.FactsOfAnswers;
 import org.mossbank.server.ids.AnswerId;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.shared.Problem;
@@ -194,7 +194,11 @@ class MaskingService {
     }
 
     private void decide(
-            Decision decision, AnswerView answer, Stretches.Stretch stretch, List<Mask> decided, Instant now) {
+            Decision decision,
+            FactsOfAnswers.Whole answer,
+            Stretches.Stretch stretch,
+            List<Mask> decided,
+            Instant now) {
         Optional<Mask> before =
                 decided.stream().filter(m -> m.span().equals(stretch.span())).findFirst();
         Boolean accepted = decision.accept();
@@ -210,7 +214,7 @@ class MaskingService {
                         new Masking.Decided(
                                 stretch.span().from(),
                                 stretch.span().to(),
-                                stretch.span().of(answer.wholeText()),
+                                stretch.span().of(answer.text()),
                                 stretch.sort(),
                                 replacement,
                                 accepted,

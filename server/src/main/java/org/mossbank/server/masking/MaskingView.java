@@ -10,7 +10,7 @@ import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.core.masking.GiveAway;
 import org.mossbank.core.masking.Span;
-import org.mossbank.server.answer.AnswerView;
+import org.mossbank.server.answer.FactsOfAnswers;
 import org.mossbank.server.ids.AnswerId;
 import org.mossbank.server.ids.CandidateId;
 import org.mossbank.server.ids.PromptId;
@@ -63,7 +63,7 @@ record MaskingView(List<String> words, long version, int undecided, List<AnswerI
             int more,
             boolean complete) {
         private static AnswerInMasking of(Stretches.AnswerStretches found, Set<Stretches.Stretch> shown) {
-            AnswerView answer = found.answer();
+            FactsOfAnswers.Whole answer = found.answer();
             List<Stretches.Stretch> own = found.stretches().stream()
                     .filter(shown::contains)
                     .sorted(Comparator.comparingInt(s -> s.span().from()))
@@ -73,7 +73,7 @@ record MaskingView(List<String> words, long version, int undecided, List<AnswerI
                     answer.promptId(),
                     answer.candidateId(),
                     answer.attempt(),
-                    inLines(answer.wholeText(), own),
+                    inLines(answer.text(), own),
                     found.stretches().size() - own.size(),
                     found.complete());
         }

@@ -16,7 +16,6 @@ import org.mossbank.core.masking.GiveAway;
 import org.mossbank.core.masking.GiveAways;
 import org.mossbank.core.masking.Span;
 import org.mossbank.core.masking.Terms;
-import org.mossbank.server.answer.AnswerView;
 import org.mossbank.server.answer.FactsOfAnswers;
 import org.mossbank.server.candidate.Candidates;
 import org.mossbank.server.ids.AnswerId;
@@ -84,10 +83,10 @@ class Stretches {
      *
      * @param complete whether that is all; a text that holds too many is not searched to its end
      */
-    record AnswerStretches(AnswerView answer, List<Stretch> stretches, boolean complete) {}
+    record AnswerStretches(FactsOfAnswers.Whole answer, List<Stretch> stretches, boolean complete) {}
 
     /** What is searched, but for what is known to have nothing; and what was decided before. */
-    private record Basis(List<AnswerView> answers, Map<AnswerId, List<Mask>> decided, Terms terms) {}
+    private record Basis(List<FactsOfAnswers.Whole> answers, Map<AnswerId, List<Mask>> decided, Terms terms) {}
 
     /** Answers to sound prompts in which there is anything; searched before any transaction begins. */
     List<AnswerStretches> workedOut(StudyId study) {
@@ -98,6 +97,14 @@ class Stretches {
     /** The same within a transaction that has called {@link #workedOut} before it began: then all of it is known. */
     List<AnswerStretches> ofStudy(StudyId study) {
         return in(basis(study));
+    }
+
+    /** All that raters may get to read, as it was before anything is masked. */
+    List<FactsOfAnswers.Whole> toSoundPrompts(StudyId study) {
+        Set<PromptId> sound = Set.copyOf(prompts.gradedIds(study));
+        return answers.wholes(study).stream()
+                .filter(a -> sound.contains(a.promptId()))
+                .toList();
     }
 
     private Basis basis(StudyId study) {
@@ -111,7 +118,7 @@ class Stretches {
                 .filter(a -> decided.containsKey(a.id()) || !isKnownToHaveNone(a, terms))
                 .map(FactsOfAnswers.Head::id)
                 .collect(Collectors.toSet());
-        return new Basis(answers.some(study, toRead), decided, terms);
+        return new Basis(answers.wholes(study, toRead), decided, terms);
     }
 
     /** Most answers give nobody away, and a text that was searched need not even be read again. */
@@ -149,7 +156,7 @@ class Stretches {
                 maskings.findById(study).map(MaskingOfStudy::words).orElse(List.of()));
     }
 
-    private AnswerStretches stretches(AnswerView answer, Terms terms, GiveAways finder, List<Mask> decided) {
+    private AnswerStretches stretches(FactsOfAnswers.Whole answer, Terms terms, GiveAways finder, List<Mask> decided) {
         List<Stretch> stretches = new ArrayList<>();
         TreeMap<Integer, Span> settled = new TreeMap<>();
         for (Mask mask : decided) {
@@ -158,7 +165,7 @@ class Stretches {
             settled.put(mask.span().from(), mask.span());
         }
         GiveAways.Found all = Objects.requireNonNull(
-                found.get(new Searched(answer.id(), answer.version(), terms), s -> finder.in(answer.wholeText())));
+                found.get(new Searched(answer.id(), answer.version(), terms), s -> finder.in(answer.text())));
         for (GiveAway open : all.all()) {
             // What was decided on does not overlap, so the last that begins before the end is the one to look at.
             Map.Entry<Integer, Span> before = settled.lowerEntry(open.span().to());
@@ -171,7 +178,7 @@ class Stretches {
     }
 
     /** @throws org.mossbank.server.shared.Problem 409 if raters calibrate by it */
-    void refuseIfCalibrating(AnswerView answer) {
+    void refuseIfCalibrating(FactsOfAnswers.Whole answer) {
         prompts.refuseIfCalibrating(answer.promptId());
     }
 }

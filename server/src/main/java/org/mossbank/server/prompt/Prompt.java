@@ -16,7 +16,8 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.UUID;
-import org.hibernate.annotations.BatchSize;
+import org.hibernate.annotations.Fetch;
+import org.hibernate.annotations.FetchMode;
 import org.hibernate.annotations.JdbcTypeCode;
 import org.hibernate.type.SqlTypes;
 import org.jspecify.annotations.Nullable;
@@ -51,8 +52,6 @@ class Prompt {
     record FileRow(String path, String text) {}
 
     /** Prompts of a study are mostly read together: one more query for fifty of them, not for each. */
-    private static final int TOGETHER = 50;
-
     @Id
     private PromptId id;
 
@@ -108,13 +107,13 @@ class Prompt {
     @ElementCollection(fetch = FetchType.LAZY)
     @CollectionTable(name = "key_point", joinColumns = @JoinColumn(name = "prompt_id"))
     @OrderColumn(name = "place")
-    @BatchSize(size = TOGETHER)
+    @Fetch(FetchMode.SUBSELECT)
     private List<Point> keyPoints = new ArrayList<>();
 
     @ElementCollection(fetch = FetchType.LAZY)
     @CollectionTable(name = "starting_file", joinColumns = @JoinColumn(name = "prompt_id"))
     @OrderColumn(name = "place")
-    @BatchSize(size = TOGETHER)
+    @Fetch(FetchMode.SUBSELECT)
     private List<FileRow> startingFiles = new ArrayList<>();
 
     @Version

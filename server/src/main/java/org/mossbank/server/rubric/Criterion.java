@@ -17,7 +17,8 @@ import java.util.SortedMap;
 import java.util.TreeMap;
 import java.util.UUID;
 import java.util.stream.IntStream;
-import org.hibernate.annotations.BatchSize;
+import org.hibernate.annotations.Fetch;
+import org.hibernate.annotations.FetchMode;
 import org.hibernate.annotations.JdbcTypeCode;
 import org.hibernate.type.SqlTypes;
 import org.jspecify.annotations.Nullable;
@@ -30,8 +31,6 @@ class Criterion {
     /** Which anchor: a level within a kind. */
     @Embeddable
     record AnchorKey(KindId kindId, int level) {}
-
-    private static final int TOGETHER = 50;
 
     @Id
     private CriterionId id;
@@ -56,19 +55,19 @@ class Criterion {
     @CollectionTable(name = "level", joinColumns = @JoinColumn(name = "criterion_id"))
     @MapKeyColumn(name = "level")
     @Column(name = "name")
-    @BatchSize(size = TOGETHER)
+    @Fetch(FetchMode.SUBSELECT)
     private Map<Integer, String> levelNames = new TreeMap<>();
 
     @ElementCollection
     @CollectionTable(name = "anchor", joinColumns = @JoinColumn(name = "criterion_id"))
     @Column(name = "text")
-    @BatchSize(size = TOGETHER)
+    @Fetch(FetchMode.SUBSELECT)
     private Map<AnchorKey, String> anchors = new LinkedHashMap<>();
 
     @ElementCollection
     @CollectionTable(name = "criterion_kind", joinColumns = @JoinColumn(name = "criterion_id"))
     @Column(name = "kind_id")
-    @BatchSize(size = TOGETHER)
+    @Fetch(FetchMode.SUBSELECT)
     private Set<KindId> kindIds = new HashSet<>();
 
     @SuppressWarnings("NullAway.Init")

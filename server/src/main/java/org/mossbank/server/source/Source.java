@@ -12,6 +12,8 @@ import jakarta.persistence.OrderColumn;
 import jakarta.persistence.Version;
 import java.util.ArrayList;
 import java.util.List;
+import org.hibernate.annotations.Fetch;
+import org.hibernate.annotations.FetchMode;
 import org.mossbank.server.ids.CandidateId;
 import org.mossbank.server.ids.StudyId;
 
@@ -31,6 +33,7 @@ class Source {
     private SourceContent.Method method;
 
     @ElementCollection
+    @Fetch(FetchMode.SUBSELECT)
     @CollectionTable(name = "source_header", joinColumns = @JoinColumn(name = "candidate_id"))
     @OrderColumn(name = "place")
     private List<HeaderRow> headers = new ArrayList<>();

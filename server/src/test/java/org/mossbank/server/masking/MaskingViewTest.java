@@ -6,12 +6,9 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
-import org.mossbank.core.change.ChangeSize;
 import org.mossbank.core.masking.GiveAway;
 import org.mossbank.core.masking.Span;
-import org.mossbank.server.answer.AnswerView;
-import org.mossbank.server.answer.Measures;
-import org.mossbank.server.answer.Outcome;
+import org.mossbank.server.answer.FactsOfAnswers;
 import org.mossbank.server.ids.AnswerId;
 import org.mossbank.server.ids.CandidateId;
 import org.mossbank.server.ids.PromptId;
@@ -23,18 +20,14 @@ public class MaskingViewTest {
         for (int i = 0; i < decided + undecided; i++) {
             stretches.add(stretch(2 * i, i < decided ? true : null));
         }
-        AnswerView answer = new AnswerView(
+        FactsOfAnswers.Whole answer = new FactsOfAnswers.Whole(
                 AnswerId.random(),
                 "a",
                 PromptId.random(),
                 CandidateId.random(),
                 1,
-                Outcome.COMPLETE,
-                "x ".repeat(decided + undecided),
-                List.of(),
-                new Measures(null, null, null, null, null, null, false, null, null),
-                new ChangeSize(0, 0, 0, true),
-                0);
+                0,
+                "x ".repeat(decided + undecided));
         return new Stretches.AnswerStretches(answer, stretches, true);
     }
 

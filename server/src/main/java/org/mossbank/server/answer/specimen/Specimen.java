@@ -14,7 +14,8 @@ import jakarta.persistence.Version;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
-import org.hibernate.annotations.BatchSize;
+import org.hibernate.annotations.Fetch;
+import org.hibernate.annotations.FetchMode;
 import org.hibernate.annotations.SQLRestriction;
 import org.mossbank.server.answer.AnswerText;
 import org.mossbank.server.answer.Outcome;
@@ -30,8 +31,6 @@ import org.mossbank.server.ids.StudyId;
 @Table(name = "answer")
 @SQLRestriction("candidate_id is null")
 class Specimen {
-    private static final int TOGETHER = 100;
-
     /** A level's row. */
     @Embeddable
     record LevelRow(String criterionKey, int level, int highestLevel, String reason, String saidBy, Instant saidAt) {}
@@ -57,7 +56,7 @@ class Specimen {
     @ElementCollection
     @CollectionTable(name = "specimen_level", joinColumns = @JoinColumn(name = "answer_id"))
     @OrderBy("criterionKey")
-    @BatchSize(size = TOGETHER)
+    @Fetch(FetchMode.SUBSELECT)
     private List<LevelRow> levels = new ArrayList<>();
 
     @Version
