@@ -12,7 +12,6 @@ import org.mossbank.core.estimate.Require;
 import org.mossbank.server.account.AccountView;
 import org.mossbank.server.grading.reminding.Reminder;
 import org.mossbank.server.grading.reminding.ReminderRepository;
-import org.mossbank.server.grading.sheet.Sheet;
 import org.mossbank.server.grading.sheet.SheetCount;
 import org.mossbank.server.grading.sheet.SheetEventRepository;
 import org.mossbank.server.grading.sheet.SheetRepository;
@@ -85,7 +84,7 @@ class GradingBoard {
     }
 
     private Map<AccountId, List<GradingProgress.SheetProgress>> sheetsByRater(StudyId study) {
-        List<Sheet> all = sheets.findByStudyIdOrderByRaterIdAscPlaceAsc(study);
+        List<SheetRepository.OnBoard> all = sheets.onBoard(study);
         Map<SheetId, Long> made = SheetCount.byId(sheets.countMarksOnUnsent(study));
         Map<SheetId, SheetRepository.Held> held = sheets.heldBySheetsOf(study).stream()
                 .collect(Collectors.toMap(SheetRepository.Held::id, Function.identity()));
@@ -93,7 +92,7 @@ class GradingBoard {
         Map<PromptId, Integer> criteria = criteriaByPrompt(study);
         return all.stream()
                 .collect(Collectors.groupingBy(
-                        Sheet::raterId,
+                        SheetRepository.OnBoard::raterId,
                         Collectors.mapping(
                                 s -> sheet(
                                         s,
@@ -105,21 +104,21 @@ class GradingBoard {
     }
 
     private static GradingProgress.SheetProgress sheet(
-            Sheet sheet, SheetRepository.Held held, long made, int criteria, long takenBack) {
+            SheetRepository.OnBoard sheet, SheetRepository.Held held, long made, int criteria, long takenBack) {
         long marks = held.answers() * criteria;
         return new GradingProgress.SheetProgress(
                 sheet.id(),
                 sheet.promptId(),
                 sheet.place() + 1,
-                sheet.isRepeat(),
-                sheet.rubricVersion().isPresent(),
+                sheet.repeat(),
+                sheet.rubricVersion() != null,
                 held.answers(),
-                sheet.sentAt().isPresent() ? marks : made,
+                sheet.sentAt() != null ? marks : made,
                 marks,
                 held.reasons(),
-                sheet.sentAt().orElse(null),
+                sheet.sentAt(),
                 takenBack,
-                sheet.withdrawn() == null ? null : sheet.withdrawn().reason());
+                sheet.withdrawnReason());
     }
 
     private Map<PromptId, Integer> criteriaByPrompt(StudyId study) {

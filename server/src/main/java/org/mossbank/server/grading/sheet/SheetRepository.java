@@ -40,6 +40,23 @@ public interface SheetRepository extends JpaRepository<Sheet, SheetId> {
 
     List<Sheet> findByStudyIdOrderByRaterIdAscPlaceAsc(StudyId studyId);
 
+    /** A sheet on the board of a round, of which there may be thousands. */
+    record OnBoard(
+            SheetId id,
+            PromptId promptId,
+            AccountId raterId,
+            int place,
+            boolean repeat,
+            @Nullable Integer rubricVersion,
+            @Nullable Instant sentAt,
+            @Nullable String withdrawnReason) {}
+
+    @Query("""
+            select new org.mossbank.server.grading.sheet.SheetRepository$OnBoard(s.id, s.promptId, s.raterId, s.place, s.repeat,
+                s.rubricVersion, s.sentAt, s.withdrawnReason)
+            from Sheet s where s.studyId = :study order by s.raterId, s.place""")
+    List<OnBoard> onBoard(StudyId study);
+
     List<Sheet> findByStudyIdAndRaterIdOrderByPlace(StudyId studyId, AccountId raterId);
 
     List<Sheet> findByStudyIdAndPromptId(StudyId studyId, PromptId promptId);
