@@ -107,24 +107,6 @@ public final class GiveAways {
      */
     private record Rule(Pattern pattern, GiveAway.Sort sort, List<String> anyOf) {}
 
-    /** Letters and digits alone, in lower case: what no separator or emphasis can hide. */
-    private static String letters(CharSequence text) {
-        StringBuilder letters = new StringBuilder(text.length());
-        int c;
-        for (int i = 0; i < text.length(); i += Character.charCount(c)) {
-            c = text.charAt(i);
-            if (c >= 'a' && c <= 'z' || c >= '0' && c <= '9') {
-                letters.append((char) c);
-            } else if (c > ' ') {
-                c = Character.codePointAt(text, i);
-                if (Character.isLetterOrDigit(c)) {
-                    letters.appendCodePoint(Character.toLowerCase(Character.toUpperCase(c)));
-                }
-            }
-        }
-        return letters.toString();
-    }
-
     private GiveAways(List<Rule> rules) {
         this.rules = rules;
         needles = new Needles(rules.stream().flatMap(r -> r.anyOf().stream()).toList());
@@ -155,8 +137,8 @@ public final class GiveAways {
         terms.stream()
                 .distinct()
                 .map(written)
-                .forEach(term ->
-                        TermPattern.of(term).ifPresent(p -> rules.add(new Rule(p, sort, List.of(letters(term))))));
+                .forEach(term -> TermPattern.of(term)
+                        .ifPresent(p -> rules.add(new Rule(p, sort, List.of(String.valueOf(Needles.letters(term)))))));
     }
 
     /**
@@ -177,7 +159,7 @@ public final class GiveAways {
     public Found in(CharSequence text) {
         List<Match> matches = new ArrayList<>();
         boolean complete = true;
-        Set<String> near = needles.in(letters(text));
+        Set<String> near = needles.in(text);
         for (Rule rule : rules) {
             // Most terms are nowhere near, and then no pattern is needed.
             if (Collections.disjoint(rule.anyOf(), near)) {

@@ -35,11 +35,35 @@ public class NeedlesTest {
     /** Beginnings that share a place are told apart. */
     @Test
     public void findsWordsOfManyScripts() {
-        List<String> words = List.of("苔岸", "мох", "ξύ", "\uD801\uDC00\uD801\uDC01", "b2", "2b");
+        List<String> words = List.of("苔岸", "мох", "ξύ", "\uD801\uDC28\uD801\uDC29", "b2", "2b");
         Needles needles = new Needles(words);
         words.forEach(w -> assertThat(needles.in("x" + w + "x")).isEqualTo(Set.of(w)));
         assertThat(needles.in("")).isEmpty();
         assertThat(needles.in("b")).isEmpty();
+    }
+
+    /** Case, separators and what is not seen hide nothing. */
+    @Test
+    public void looksAtLettersAndDigitsAlone() {
+        Needles needles = new Needles(List.of("quillwort", "мох"));
+        assertThat(needles.in("Quill-**WORT**\u00AD")).containsExactly("quillwort");
+        assertThat(needles.in("М\u200BОХ")).containsExactly("мох");
+        assertThat(needles.in("quill")).isEmpty();
+    }
+
+    /** They are written over what was read. */
+    @Test
+    public void noLetterGrowsInLowerCase() {
+        StringBuilder every = new StringBuilder();
+        IntStream.rangeClosed(0, Character.MAX_CODE_POINT)
+                .filter(c -> c < Character.MIN_SURROGATE || c > Character.MAX_SURROGATE)
+                .forEach(every::appendCodePoint);
+        String expected = every.codePoints()
+                .filter(Character::isLetterOrDigit)
+                .map(c -> Character.toLowerCase(Character.toUpperCase(c)))
+                .collect(StringBuilder::new, StringBuilder::appendCodePoint, StringBuilder::append)
+                .toString();
+        assertThat(String.valueOf(Needles.letters(every)).equals(expected)).isTrue();
     }
 
     @Test

@@ -129,7 +129,7 @@ class Stretches {
 
     private List<AnswerStretches> in(Basis basis) {
         GiveAways finder = GiveAways.of(basis.terms);
-        return basis.answers.stream()
+        return basis.answers.parallelStream()
                 .map(a -> stretches(a, basis.terms, finder, basis.decided.getOrDefault(a.id(), List.of())))
                 .filter(a -> !a.stretches().isEmpty())
                 .toList();
