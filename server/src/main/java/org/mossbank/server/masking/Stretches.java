@@ -1,13 +1,10 @@
 package org.mossbank.server.masking;
 
-import com.github.benmanes.caffeine.cache.Cache;
-import com.github.benmanes.caffeine.cache.Caffeine;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
-import java.util.Objects;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.stream.Collectors;
@@ -30,23 +27,12 @@ import org.springframework.stereotype.Component;
 /** What gives candidates away in a study's answers: what was decided on, and what was found beside it. */
 @Component
 class Stretches {
-    /** Answers, and what was found in them. */
-    private static final int MOST_KEPT = 500_000;
-
     private final FactsOfAnswers answers;
     private final Candidates candidates;
     private final Prompts prompts;
     private final MaskRepository masks;
     private final MaskingOfStudyRepository maskings;
-
-    /** Searching is a pure function of these, so that what was found can be kept by them. */
-    private record Searched(AnswerId answer, long version, Terms terms) {}
-
-    private final Cache<Searched, GiveAways.Found> found = Caffeine.newBuilder()
-            .maximumWeight(MOST_KEPT)
-            .weigher((Searched searched, GiveAways.Found all) -> 1 + all.all().size())
-            .build();
-
+    private final SearchedTexts searched;
     private final Snapshot snapshot;
     private final HeavyWork heavy;
 
@@ -56,6 +42,7 @@ class Stretches {
             Prompts prompts,
             MaskRepository masks,
             MaskingOfStudyRepository maskings,
+            SearchedTexts searched,
             Snapshot snapshot,
             HeavyWork heavy) {
         this.answers = answers;
@@ -63,6 +50,7 @@ class Stretches {
         this.prompts = prompts;
         this.masks = masks;
         this.maskings = maskings;
+        this.searched = searched;
         this.snapshot = snapshot;
         this.heavy = heavy;
     }
@@ -85,18 +73,28 @@ class Stretches {
      */
     record AnswerStretches(FactsOfAnswers.Whole answer, List<Stretch> stretches, boolean complete) {}
 
+    /** Answers to sound prompts, and what is looked for in them. */
+    private record ToSearch(List<FactsOfAnswers.Head> answers, Terms terms) {}
+
     /** What is searched, but for what is known to have nothing; and what was decided before. */
     private record Basis(List<FactsOfAnswers.Whole> answers, Map<AnswerId, List<Mask>> decided, Terms terms) {}
 
     /** Answers to sound prompts in which there is anything; searched before any transaction begins. */
     List<AnswerStretches> workedOut(StudyId study) {
-        Basis basis = snapshot.of(() -> basis(study));
+        ToSearch all = snapshot.of(() -> toSearch(study));
+        searched.know(study, all.answers, all.terms, () -> search(study, all));
+        Basis basis = snapshot.of(() -> basis(study, all));
         return heavy.run(() -> in(basis));
+    }
+
+    private void search(StudyId study, ToSearch all) {
+        Basis basis = snapshot.of(() -> basis(study, all));
+        heavy.run(() -> in(basis));
     }
 
     /** The same within a transaction that has called {@link #workedOut} before it began: then all of it is known. */
     List<AnswerStretches> ofStudy(StudyId study) {
-        return in(basis(study));
+        return in(basis(study, toSearch(study)));
     }
 
     /** All that raters may get to read, as it was before anything is masked. */
@@ -107,24 +105,22 @@ class Stretches {
                 .toList();
     }
 
-    private Basis basis(StudyId study) {
+    private ToSearch toSearch(StudyId study) {
         Set<PromptId> sound = Set.copyOf(prompts.gradedIds(study));
-        List<FactsOfAnswers.Head> all = answers.heads(study).stream()
-                .filter(a -> sound.contains(a.promptId()))
-                .toList();
-        Map<AnswerId, List<Mask>> decided = decidedIn(study);
-        Terms terms = terms(study);
-        Set<AnswerId> toRead = all.stream()
-                .filter(a -> decided.containsKey(a.id()) || !isKnownToHaveNone(a, terms))
-                .map(FactsOfAnswers.Head::id)
-                .collect(Collectors.toSet());
-        return new Basis(answers.wholes(study, toRead), decided, terms);
+        return new ToSearch(
+                answers.heads(study).stream()
+                        .filter(a -> sound.contains(a.promptId()))
+                        .toList(),
+                terms(study));
     }
 
-    /** Most answers give nobody away, and a text that was searched need not even be read again. */
-    private boolean isKnownToHaveNone(FactsOfAnswers.Head answer, Terms terms) {
-        GiveAways.Found all = found.getIfPresent(new Searched(answer.id(), answer.version(), terms));
-        return all != null && all.all().isEmpty();
+    private Basis basis(StudyId study, ToSearch all) {
+        Map<AnswerId, List<Mask>> decided = decidedIn(study);
+        Set<AnswerId> toRead = all.answers.stream()
+                .filter(a -> decided.containsKey(a.id()) || !searched.isKnownToHoldNothing(a, all.terms))
+                .map(FactsOfAnswers.Head::id)
+                .collect(Collectors.toSet());
+        return new Basis(answers.wholes(study, toRead), decided, all.terms);
     }
 
     private List<AnswerStretches> in(Basis basis) {
@@ -164,8 +160,7 @@ class Stretches {
             stretches.add(new Stretch(mask.span(), d.sort(), d.replacement(), d.accepted()));
             settled.put(mask.span().from(), mask.span());
         }
-        GiveAways.Found all = Objects.requireNonNull(
-                found.get(new Searched(answer.id(), answer.version(), terms), s -> finder.in(answer.text())));
+        GiveAways.Found all = searched.in(answer, terms, finder);
         for (GiveAway open : all.all()) {
             // What was decided on does not overlap, so the last that begins before the end is the one to look at.
             Map.Entry<Integer, Span> before = settled.lowerEntry(open.span().to());
