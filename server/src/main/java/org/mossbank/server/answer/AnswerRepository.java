@@ -32,6 +32,13 @@ interface AnswerRepository extends JpaRepository<Answer, AnswerId> {
             + " from AnswerPlace a where a.studyId = :study")
     List<Place> places(StudyId study);
 
+    /** Of a prompt's answers, how many there are, and of how many candidates. */
+    record OfPrompt(PromptId promptId, long candidates, long answers) {}
+
+    @Query("select new org.mossbank.server.answer.AnswerRepository$OfPrompt(a.promptId, count(distinct a.candidateId),"
+            + " count(a)) from Answer a where a.studyId = :study group by a.promptId")
+    List<OfPrompt> byPrompt(StudyId study);
+
     /** Whose an answer is, and to which prompt. */
     record Whose(AnswerId id, PromptId promptId, CandidateId candidateId) {}
 

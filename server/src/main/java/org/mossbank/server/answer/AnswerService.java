@@ -17,6 +17,7 @@ import org.mossbank.core.change.ChangeSize;
 import org.mossbank.server.candidate.CandidateView;
 import org.mossbank.server.candidate.Candidates;
 import org.mossbank.server.ids.AnswerId;
+import org.mossbank.server.ids.CandidateId;
 import org.mossbank.server.ids.PromptId;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.progress.Step;
@@ -127,6 +128,7 @@ class AnswerService {
     @Component
     static class AnswerStep implements StepReport {
         private final Answers answers;
+        private final AnswerRepository counts;
         private final Prompts prompts;
         private final Candidates candidates;
         private final List<AnswersToSettle> others;
@@ -134,12 +136,14 @@ class AnswerService {
 
         AnswerStep(
                 Answers answers,
+                AnswerRepository counts,
                 Prompts prompts,
                 Candidates candidates,
                 List<AnswersToSettle> others,
                 Studies studies) {
             this.studies = studies;
             this.answers = answers;
+            this.counts = counts;
             this.prompts = prompts;
             this.candidates = candidates;
             this.others = others;
@@ -153,13 +157,14 @@ class AnswerService {
         @Override
         public StepState stateOf(StudyId study) {
             Set<PromptId> sound = Set.copyOf(prompts.soundIds(study));
-            List<Answers.Cell> all = answers.cells(study);
+            List<AnswerRepository.OfPrompt> all = counts.byPrompt(study);
             long filled = all.stream()
-                    .filter(c -> sound.contains(c.promptId()))
-                    .distinct()
-                    .count();
+                    .filter(p -> sound.contains(p.promptId()))
+                    .mapToLong(AnswerRepository.OfPrompt::candidates)
+                    .sum();
             int cells = sound.size() * candidates.count(study);
-            int total = all.size();
+            long total =
+                    all.stream().mapToLong(AnswerRepository.OfPrompt::answers).sum();
             String line = total + (total == 1 ? " answer" : " answers");
             long gaps = cells - filled;
             double done = cells == 0 ? 0 : (double) filled / cells;
@@ -190,14 +195,17 @@ class AnswerService {
             List<Answers.Cell> filled = answers.cells(study).stream()
                     .filter(c -> asked.contains(c.promptId()))
                     .toList();
+            Set<PromptId> answered = filled.stream().map(Answers.Cell::promptId).collect(Collectors.toSet());
+            Set<CandidateId> answering =
+                    filled.stream().map(Answers.Cell::candidateId).collect(Collectors.toSet());
             List<String> missing = new ArrayList<>();
             for (Prompts.Outline prompt : sound) {
-                if (filled.stream().noneMatch(c -> c.promptId().equals(prompt.id()))) {
+                if (!answered.contains(prompt.id())) {
                     missing.add("Answers: nobody answered “" + prompt.title() + "”.");
                 }
             }
             for (CandidateView candidate : candidates.ofStudy(study)) {
-                if (filled.stream().noneMatch(c -> c.candidateId().equals(candidate.id()))) {
+                if (!answering.contains(candidate.id())) {
                     missing.add("Answers: " + candidate.name() + " has none.");
                 }
             }
