@@ -21,6 +21,7 @@ import org.mossbank.server.acts.Acts;
 import org.mossbank.server.answer.AnswerRewritten;
 import org.mossbank.server.answer.AnswersToSettle;
 import org.mossbank.server.answer.FactsOfAnswers;
+import org.mossbank.server.figures.WorkedOutAhead;
 import org.mossbank.server.ids.AnswerId;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.shared.Problem;
@@ -232,6 +233,21 @@ class MaskingService {
         MaskingOfStudy masking = maskings.lock(study);
         entities.refresh(masking);
         return masking;
+    }
+
+    /** To search all texts of a large study takes long, the first time. */
+    @Component
+    static class SearchedAhead implements WorkedOutAhead {
+        private final Stretches stretches;
+
+        SearchedAhead(Stretches stretches) {
+            this.stretches = stretches;
+        }
+
+        @Override
+        public void workOut(StudyId study) {
+            stretches.workedOut(study);
+        }
     }
 
     /** A round opens when everything that was found is decided on. */

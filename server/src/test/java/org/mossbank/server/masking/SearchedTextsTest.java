@@ -15,6 +15,7 @@ import org.mossbank.server.ids.CandidateId;
 import org.mossbank.server.ids.PromptId;
 import org.mossbank.server.ids.StudyId;
 import org.springframework.beans.factory.annotation.Autowired;
+import org.springframework.jdbc.core.JdbcTemplate;
 import org.testng.annotations.BeforeClass;
 import org.testng.annotations.Test;
 
@@ -26,6 +27,12 @@ public class SearchedTextsTest extends ServerTest {
 
     @Autowired
     private KeptFigures kept;
+
+    @Autowired
+    private MaskingService.SearchedAhead ahead;
+
+    @Autowired
+    private JdbcTemplate sql;
 
     private StudyId study;
 
@@ -64,6 +71,17 @@ public class SearchedTextsTest extends ServerTest {
         assertThat(searchedBy(anew, TERMS, NAMING, PLAIN)).isEmpty();
         assertThat(anew.isKnownToHoldNothing(head(PLAIN), TERMS)).isTrue();
         assertThat(anew.isKnownToHoldNothing(head(NAMING), TERMS)).isFalse();
+    }
+
+    @Test
+    public void aStudyThatCameInIsSearchedBeforeSomebodyAsks() {
+        StudyId another = new StudyId(UUID.fromString(bringIn()));
+        ahead.workOut(another);
+        assertThat(sql.queryForObject(
+                        "select figures from kept_figure where study_id = ? and sort = 'masking'",
+                        String.class,
+                        another.value()))
+                .contains("answers");
     }
 
     @Test
