@@ -81,7 +81,8 @@ ask() {
         -H "X-XSRF-TOKEN: $(awk '$6 == "XSRF-TOKEN" { print $7 }' /root/jar 2>/dev/null)" "$@"
 }
 at=https://mossbank.example
-ask -o /dev/null "$at/api/session"
+# What was reloaded listens a moment later.
+for _ in $(seq 60); do ask -o /dev/null "$at/api/session" && break; sleep 1; done
 echo "come in: $(ask -o /dev/null -w '%{http_code}' "$at/api/links/use" \
     -d "{\"token\": \"$(cat /etc/mossbank/first-lead)\", \"displayName\": \"Ada Reed\", \"password\": \"tide and lantern 7\"}")"
 study=$(ask "$at/api/studies" -d '{"title": "A first one"}' | sed 's/.*"id":"\([^"]*\)".*/\1/')

@@ -74,18 +74,35 @@ export class Unreachable extends Error {
   }
 }
 
-// The token changes with each sign-in, so it is read anew for each request.
+export const TOKEN = "X-XSRF-TOKEN";
+
+/** It changes with each sign-in, so it is read anew for each request. */
+export function tokenNow(): string | null {
+  const token = /(?:^|; )XSRF-TOKEN=([^;]+)/.exec(document.cookie)?.[1];
+  return token === undefined ? null : decodeURIComponent(token);
+}
+
+/** Whether a refusal says nothing of what was asked: somebody signed in in another window while it was on its way. */
+const isStale = (response: Response, sent: string | null): boolean =>
+  response.status === 403 && (sent === null || sent !== tokenNow());
+
 const csrf: Middleware = {
   onRequest({ request }) {
-    const token = /(?:^|; )XSRF-TOKEN=([^;]+)/.exec(document.cookie)?.[1];
-    if (token && request.method !== "GET") {
-      request.headers.set("X-XSRF-TOKEN", decodeURIComponent(token));
+    const token = tokenNow();
+    if (token !== null && request.method !== "GET") {
+      request.headers.set(TOKEN, token);
     }
     const aboutWhoIsIn = /\/api\/(?:session|links|demo|setup)/.test(request.url);
     if (acting !== undefined && !aboutWhoIsIn && !request.headers.has(ACTING)) {
       request.headers.set(ACTING, acting);
     }
     return request;
+  },
+  onResponse({ request, response }) {
+    if (request.method !== "GET" && isStale(response, request.headers.get(TOKEN))) {
+      throw new Unreachable();
+    }
+    return undefined;
   },
   onError({ error }) {
     // What a page that was left does not wait for says nothing about the server.
@@ -118,19 +135,22 @@ export async function unwrap<T>(call: Promise<Result<T>>): Promise<T> {
 export async function upload<T>(path: string, file: File, signal?: AbortSignal): Promise<T> {
   const form = new FormData();
   form.append("file", file);
-  const token = /(?:^|; )XSRF-TOKEN=([^;]+)/.exec(document.cookie)?.[1];
+  const token = tokenNow();
   let response: Response;
   try {
     response = await fetch(at(path), {
       method: "POST",
       body: form,
       headers: {
-        "X-XSRF-TOKEN": decodeURIComponent(token ?? ""),
+        ...(token === null ? {} : { [TOKEN]: token }),
         ...(acting === undefined ? {} : { [ACTING]: acting }),
       },
       signal: signal ?? null,
     });
   } catch {
+    throw new Unreachable();
+  }
+  if (isStale(response, token)) {
     throw new Unreachable();
   }
   const body: unknown = await response.json().catch(() => ({}));

@@ -47,6 +47,32 @@ describe("the client", () => {
   });
 });
 
+describe("a refusal of what bore another sign-in's token", () => {
+  const begin = (cookie: string) => {
+    document.cookie = cookie;
+    return unwrap(api.POST("/api/studies", { body: { title: "One" } })).catch((e: unknown) => e);
+  };
+  const refused = problem(403, { type: "https://mossbank.example/problems/not-allowed" });
+
+  it("says nothing of what was asked", async () => {
+    server().on("POST /api/studies", () => {
+      document.cookie = "XSRF-TOKEN=of-the-next";
+      return refused;
+    });
+    expect(await begin("XSRF-TOKEN=of-the-last")).toBeInstanceOf(Unreachable);
+  });
+
+  it("is one where the token is still the same", async () => {
+    server().on("POST /api/studies", () => refused);
+    expect(await begin("XSRF-TOKEN=of-the-next")).toMatchObject({ type: "not-allowed", status: 403 });
+  });
+
+  it("says nothing either where there was none", async () => {
+    server().on("POST /api/studies", () => refused);
+    expect(await begin("XSRF-TOKEN=; max-age=0")).toBeInstanceOf(Unreachable);
+  });
+});
+
 describe("sending a file", () => {
   it("hands on faults of what was sent", async () => {
     const faults = [{ file: "brief.json", expected: "an object" }];

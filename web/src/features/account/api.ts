@@ -1,7 +1,7 @@
 import { queryOptions, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useOutletContext } from "react-router";
 import { at } from "../../api/base";
-import { actFor, api, type Schemas, unwrap } from "../../api/client";
+import { actFor, api, type Schemas, TOKEN, tokenNow, unwrap } from "../../api/client";
 import type { ThemeChoice } from "../../ui/theme";
 import { askAgain, forgetCopies, keepCopy, orCopy } from "../../api/copies";
 
@@ -71,7 +71,7 @@ export function useSignOut() {
     mutationFn: async () => {
       const response = await fetch(at("/api/session"), {
         method: "DELETE",
-        headers: { "X-XSRF-TOKEN": /(?:^|; )XSRF-TOKEN=([^;]+)/.exec(document.cookie)?.[1] ?? "" },
+        headers: { [TOKEN]: tokenNow() ?? "" },
       });
       if (!response.ok && response.status !== 401) {
         throw new Error("Signing out failed.");
