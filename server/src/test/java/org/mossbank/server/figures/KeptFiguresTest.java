@@ -128,13 +128,13 @@ public class KeptFiguresTest extends ServerTest {
                 .update();
         forgetWhatIsInMemory();
         new FiguresAhead(ahead, statistics, true).now(StudyId.from(fresh));
-        assertThat(sortsOf(fresh)).hasSize(6);
+        assertThat(sortsOf(fresh)).hasSize(7);
         List<String> order = ahead.orderedStream()
                 .map(w -> AopUtils.getTargetClass(w).getSimpleName())
                 .toList();
         assertThat(order)
-                .contains("RecommendationReports", "PromptTableAhead", "Agreements", "RobustnessAhead")
-                .hasSize(5);
+                .contains("RecommendationReports", "PromptTableAhead", "Agreements", "RobustnessAhead", "SearchedAhead")
+                .hasSize(6);
         assertThat(order.indexOf("RobustnessAhead"))
                 .isGreaterThan(order.indexOf("RecommendationReports"))
                 .isGreaterThan(order.indexOf("PromptTableAhead"))
