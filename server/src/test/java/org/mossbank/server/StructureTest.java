@@ -125,10 +125,6 @@ public class StructureTest {
         assertThat(second).isEmpty();
     }
 
-    /**
-     * In the package that other modules see. Where a module has packages of its own, these see each other's entities; that no
-     * other module does is what {@link ApplicationModules#verify} holds.
-     */
     /** By batches a list of many rows would ask again and again. */
     @Test
     public void whatHangsOnManyRowsIsAskedForOnce() {
@@ -143,6 +139,10 @@ public class StructureTest {
         assertThat(byBatches).isEmpty();
     }
 
+    /**
+     * In the package that other modules see. Where a module has packages of its own, these see each other's entities; that no
+     * other module does is what {@link ApplicationModules#verify} holds.
+     */
     @Test
     public void whatOthersNeedNotSeeIsPackagePrivate() {
         List<String> open = CLASSES.stream()

@@ -51,7 +51,6 @@ class Prompt {
     @Embeddable
     record FileRow(String path, String text) {}
 
-    /** Prompts of a study are mostly read together: one more query for fifty of them, not for each. */
     @Id
     private PromptId id;
 
