@@ -2,6 +2,7 @@ package org.mossbank.server.sandbox;
 
 import java.io.IOException;
 import java.io.InputStream;
+import java.io.OutputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.attribute.PosixFilePermissions;
@@ -68,13 +69,30 @@ final class Bubblewrap {
         return home;
     }
 
+    /** A folder with the program's files, command and input; readable by nobody but the program, whoever it runs as. */
+    Path written(SandboxJob job) throws IOException {
+        Path in = Files.createTempDirectory(home, "job");
+        try (OutputStream tar = Files.newOutputStream(in.resolve("files.tar"))) {
+            Tars.write(job.files(), tar);
+        }
+        Files.writeString(in.resolve("command"), job.command());
+        Files.writeString(in.resolve("input"), job.input());
+        if (isRoot) {
+            for (Path file : List.of(in.resolve("files.tar"), in.resolve("command"), in.resolve("input"), in)) {
+                Files.setAttribute(file, "unix:uid", NOBODY);
+            }
+        }
+        return in;
+    }
+
     /**
      * @param in     the folder with the program's files, command and input
      * @param doors  of control groups
      */
     List<String> command(Path in, SandboxJob job, List<String> doors) {
         SandboxLimits limits = job.limits();
-        List<String> line = new ArrayList<>(List.of("sh", "-c", first(), "sh"));
+        // A session of its own: no terminal is reached from it, and all of it can be ended at once.
+        List<String> line = new ArrayList<>(List.of("setsid", "sh", "-c", first(), "sh"));
         line.addAll(doors);
         line.add("--");
         if (isRoot) {
@@ -89,8 +107,7 @@ final class Bubblewrap {
                 "--data=" + limits.memoryMb() * MB,
                 "--fsize=" + limits.workMb() * MB,
                 "--cpu=" + (limits.time().toSeconds() + 1) * 4));
-        line.addAll(List.of(
-                "bwrap", "--unshare-user", "--unshare-all", "--disable-userns", "--die-with-parent", "--new-session"));
+        line.addAll(List.of("bwrap", "--unshare-user", "--unshare-all", "--disable-userns", "--die-with-parent"));
         line.addAll(List.of(
                 "--uid", "" + NOBODY, "--gid", "" + NOBODY, "--hostname", "trial", "--cap-drop", "ALL", "--clearenv"));
         if (hasFilter) {

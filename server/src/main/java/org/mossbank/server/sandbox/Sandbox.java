@@ -4,14 +4,12 @@ import jakarta.annotation.PreDestroy;
 import java.io.BufferedInputStream;
 import java.io.IOException;
 import java.io.InputStream;
-import java.io.OutputStream;
 import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.attribute.PosixFilePermissions;
 import java.time.Duration;
-import java.util.List;
 import java.util.Optional;
 import java.util.SortedMap;
 import java.util.TreeMap;
@@ -170,9 +168,9 @@ public class Sandbox {
         Path in = null;
         room.acquireUninterruptibly();
         try (ControlGroup group = ControlGroup.of(job.limits())) {
-            in = written(laid, job);
-            Process process = started(laid.command(in, job, group.doors()));
-            return watched(process, job.limits(), group, stop);
+            in = laid.written(job);
+            WholeProgram program = WholeProgram.begun(laid.command(in, job, group.doors()));
+            return watched(program, job.limits(), group, stop);
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         } finally {
@@ -191,47 +189,22 @@ public class Sandbox {
         }
     }
 
-    /** Readable by nobody but the program, whoever it runs as. */
-    private Path written(Bubblewrap laid, SandboxJob job) throws IOException {
-        Path in = Files.createTempDirectory(laid.home(), "job");
-        try (OutputStream tar = Files.newOutputStream(in.resolve("files.tar"))) {
-            Tars.write(job.files(), tar);
-        }
-        Files.writeString(in.resolve("command"), job.command());
-        Files.writeString(in.resolve("input"), job.input());
-        if (isRoot) {
-            for (Path file : List.of(in.resolve("files.tar"), in.resolve("command"), in.resolve("input"), in)) {
-                Files.setAttribute(file, "unix:uid", Bubblewrap.NOBODY);
-            }
-        }
-        return in;
-    }
-
-    private static Process started(List<String> command) throws IOException {
-        ProcessBuilder builder = new ProcessBuilder(command).redirectError(ProcessBuilder.Redirect.DISCARD);
-        builder.environment().clear();
-        builder.environment().put("PATH", "/usr/bin:/bin:/usr/sbin:/sbin");
-        Process process = builder.start();
-        process.getOutputStream().close();
-        return process;
-    }
-
-    private SandboxResult watched(Process process, SandboxLimits limits, ControlGroup group, Stop stop) {
-        Watch watch = new Watch(process, limits, stop, TO_SET_UP_AND_HAND_OUT);
+    private SandboxResult watched(WholeProgram program, SandboxLimits limits, ControlGroup group, Stop stop) {
+        Watch watch = new Watch(program, limits, stop, TO_SET_UP_AND_HAND_OUT);
         watch.start();
         SortedMap<String, byte[]> found = new TreeMap<>();
         boolean tooMuch = false;
         // What is handed out is bounded by what it may hold; beyond that nothing is read of it.
         long most = 2 * (limits.workMb() * MB + 2L * limits.outputBytes());
-        try (InputStream out = new BufferedInputStream(process.getInputStream(), 1 << 16)) {
+        try (InputStream out = new BufferedInputStream(program.first().getInputStream(), 1 << 16)) {
             found = Tars.read(out, most);
         } catch (Tars.Broken e) {
             tooMuch = e.tooMuch;
         } catch (IOException e) {
             LOG.debug("A pipe could not be closed", e);
         } finally {
-            process.destroyForcibly();
-            process.onExit().join();
+            program.end();
+            program.first().onExit().join();
             watch.end();
         }
         return result(found, limits, watch, group, tooMuch);

@@ -12,7 +12,7 @@ import java.util.stream.Stream;
 final class Watch {
     private static final long EVERY_MS = 50;
 
-    private final Process process;
+    private final WholeProgram program;
     private final SandboxLimits limits;
     private final Sandbox.Stop stop;
     private final long begun = System.nanoTime();
@@ -25,8 +25,8 @@ final class Watch {
     private volatile long mostKb;
     private volatile long ended;
 
-    Watch(Process process, SandboxLimits limits, Sandbox.Stop stop, Duration grace) {
-        this.process = process;
+    Watch(WholeProgram program, SandboxLimits limits, Sandbox.Stop stop, Duration grace) {
+        this.program = program;
         this.limits = limits;
         this.stop = stop;
         this.latest = begun + limits.time().plus(grace).toNanos();
@@ -39,27 +39,26 @@ final class Watch {
 
     private void look() {
         try {
-            while (!process.waitFor(EVERY_MS, TimeUnit.MILLISECONDS)) {
+            while (!program.first().waitFor(EVERY_MS, TimeUnit.MILLISECONDS)) {
                 long held = heldKb();
                 mostKb = Math.max(mostKb, held);
                 late = System.nanoTime() > latest;
                 stopped = stop.isStopped();
                 heldTooMuch = held > limits.memoryMb() * 1024L * 5 / 4;
                 if (late || stopped || heldTooMuch) {
-                    // With the first process of the sandbox all in it end.
-                    process.destroyForcibly();
+                    program.end();
                     return;
                 }
             }
         } catch (InterruptedException e) {
-            process.destroyForcibly();
+            program.end();
             Thread.currentThread().interrupt();
         }
     }
 
     /** Of all its processes; one that just ended counts nothing. */
     private long heldKb() {
-        return process.descendants().mapToLong(p -> residentKb(p.pid())).sum();
+        return program.first().descendants().mapToLong(p -> residentKb(p.pid())).sum();
     }
 
     /** Its own memory, and what it shares with its like; not the machine's libraries. */
