@@ -71,7 +71,7 @@ public class MaskingTest extends ServerTest {
         StringBuilder all = new StringBuilder();
         for (String name : List.of("bram", "juri", "sana")) {
             ApiClient rater = as(name);
-            for (JsonNode sheet : rater.get("/api/sheets").json()) {
+            for (JsonNode sheet : sheets(rater, study.id())) {
                 all.append(
                         rater.get("/api/sheets/" + sheet.path("id").asString()).body());
             }
