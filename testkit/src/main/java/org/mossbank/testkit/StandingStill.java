@@ -1,7 +1,11 @@
 package org.mossbank.testkit;
 
+import java.io.FileDescriptor;
+import java.io.FileOutputStream;
+import java.io.PrintStream;
 import java.lang.management.ManagementFactory;
 import java.lang.management.ThreadInfo;
+import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
@@ -48,14 +52,15 @@ public final class StandingStill implements IInvokedMethodListener {
     }
 
     private static void end(IInvokedMethod method) {
-        System.err.println(method + " stands still since " + LONGEST.toMinutes() + " minutes");
+        // What runs the tests keeps what is printed the usual way, and would lose it.
+        PrintStream out = new PrintStream(new FileOutputStream(FileDescriptor.err), true, StandardCharsets.UTF_8);
+        out.println(method + " stands still since " + LONGEST.toMinutes() + " minutes");
         for (ThreadInfo thread : ManagementFactory.getThreadMXBean().dumpAllThreads(true, true, Integer.MAX_VALUE)) {
-            System.err.println(thread.getThreadName() + " " + thread.getThreadState() + " " + thread.getLockInfo());
+            out.println(thread.getThreadName() + " " + thread.getThreadState() + " " + thread.getLockInfo());
             for (StackTraceElement frame : thread.getStackTrace()) {
-                System.err.println("    at " + frame);
+                out.println("    at " + frame);
             }
         }
-        System.err.flush();
         Runtime.getRuntime().halt(STATUS);
     }
 }
