@@ -92,6 +92,34 @@ describe("the first page of a rater", () => {
     expect(await screen.findByText("Grade the next sheet")).toBeDefined();
   });
 
+  it("has the studies that ended last, and earlier ones for whoever wants them", async () => {
+    const ended = { ...SHEET, roundClosed: true, sentAt: "2026-11-25T09:00:00Z" };
+    server()
+      .on("GET /api/sheets", ({ query }) => ({
+        body: [
+          [{ ...ended, studyTitle: "The last" }],
+          [{ ...ended, id: "sheet2", studyId: "s2", studyTitle: "One before" }],
+          [],
+        ][Number(query.get("earlier"))],
+      }))
+      .on("GET /api/studies", () => ({ body: [] }));
+    inStudy(<HomePage />);
+    await userEvent.click(await screen.findByRole("button", { name: "Show earlier studies" }));
+    expect(screen.getAllByRole("heading", { level: 2 }).map((h) => h.textContent)).toEqual(["The last", "One before"]);
+    await userEvent.click(screen.getByRole("button", { name: "Show more" }));
+    await waitFor(() => expect(screen.queryByRole("button", { name: "Show more" })).toBeNull());
+  });
+
+  it("offers no earlier studies where there are none", async () => {
+    const answers = server()
+      .on("GET /api/sheets", ({ query }) => ({ body: query.has("earlier") ? [] : [{ ...SHEET, roundClosed: true }] }))
+      .on("GET /api/studies", () => ({ body: [] }));
+    inStudy(<HomePage />);
+    await screen.findByText("Tides");
+    await waitFor(() => expect(answers.asked.some((a) => a.query.get("earlier") === "1")).toBe(true));
+    expect(screen.queryByRole("button", { name: "Show earlier studies" })).toBeNull();
+  });
+
   it("keeps what is being prepared apart from the sheets there are", async () => {
     server()
       .on("GET /api/sheets", () => ({ body: [SHEET] }))

@@ -1,8 +1,11 @@
-import { type ReactNode, useEffect } from "react";
+import { useInfiniteQuery } from "@tanstack/react-query";
+import { type ReactNode, useEffect, useState } from "react";
 import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
-import { buttonLook } from "../../ui/Button";
+import { Button, buttonLook } from "../../ui/Button";
 import { count, moment } from "../../ui/format";
+import { Query } from "../../ui/Query";
+import { earlierSheets } from "./api";
 
 type Sheet = Schemas["SheetSummary"];
 
@@ -35,10 +38,44 @@ export function SheetList({ sheets, children }: SheetListProps) {
         <p className="mt-2 text-ink-soft">Thank you. You can read them, and take one back while the round is open.</p>
       )}
       {children}
-      {[...Map.groupBy(sheets, (s) => s.studyId).values()].map((ofStudy) => (
-        <StudySheets key={ofStudy[0]?.studyId} sheets={ofStudy} />
-      ))}
+      <Studies sheets={sheets} />
+      <EarlierStudies wanted={sheets.some((s) => s.roundClosed)} />
     </section>
+  );
+}
+
+const Studies = ({ sheets }: { sheets: Sheet[] }) =>
+  [...Map.groupBy(sheets, (s) => s.studyId).values()].map((ofStudy) => (
+    <StudySheets key={ofStudy[0]?.studyId} sheets={ofStudy} />
+  ));
+
+/** Asked for ahead, so that nobody is offered what is not there. */
+function EarlierStudies({ wanted }: { wanted: boolean }) {
+  const [shown, setShown] = useState(false);
+  const earlier = useInfiniteQuery(earlierSheets(wanted));
+  if (earlier.isPending || earlier.data?.pages[0]?.length === 0) {
+    return null;
+  }
+  if (!shown) {
+    return (
+      <Button className="mt-6" onClick={() => setShown(true)}>
+        Show earlier studies
+      </Button>
+    );
+  }
+  return (
+    <Query of={earlier} what="earlier studies">
+      {({ pages }) => (
+        <>
+          <Studies sheets={pages.flat()} />
+          {earlier.hasNextPage && (
+            <Button className="mt-6" disabled={earlier.isFetchingNextPage} onClick={() => void earlier.fetchNextPage()}>
+              Show more
+            </Button>
+          )}
+        </>
+      )}
+    </Query>
   );
 }
 

@@ -1,4 +1,4 @@
-import { queryOptions, useMutation, useQueryClient } from "@tanstack/react-query";
+import { infiniteQueryOptions, queryOptions, useMutation, useQueryClient } from "@tanstack/react-query";
 import { ACTING, ANSWER_WITHIN, api, type Schemas, unwrap } from "../../api/client";
 import { askAgain, keptCopy, orCopy } from "../../api/copies";
 import { studyKeys } from "../study";
@@ -21,6 +21,17 @@ export const mySheets = () =>
     queryKey: sheetKeys.mine(),
     queryFn: ({ signal }) => keptCopy("sheets", unwrap(api.GET("/api/sheets", { signal }))),
     refetchInterval: askAgain("sheets"),
+  });
+
+/** Those of studies that ended longer ago, so many studies at a time. */
+export const earlierSheets = (wanted: boolean) =>
+  infiniteQueryOptions({
+    queryKey: [...sheetKeys.mine(), "earlier"],
+    queryFn: ({ pageParam, signal }) =>
+      unwrap(api.GET("/api/sheets", { params: { query: { earlier: pageParam } }, signal })),
+    initialPageParam: 1,
+    getNextPageParam: (page, _, number) => (page.length > 0 ? number + 1 : undefined),
+    enabled: wanted,
   });
 
 export const oneSheet = (sheetId: string) =>

@@ -51,23 +51,14 @@ interface AnswerRepository extends JpaRepository<Answer, AnswerId> {
             + " from Answer a where a.studyId = :study order by a.key")
     List<FactsOfAnswers.Head> heads(StudyId study);
 
-    /** An answer with its text, and no more of it than is searched. */
-    record FirstReply(
-            AnswerId id,
-            String key,
-            PromptId promptId,
-            CandidateId candidateId,
-            int attempt,
-            long version,
-            String text) {}
-
-    @Query("select new org.mossbank.server.answer.AnswerRepository$FirstReply(a.id, a.key, a.promptId, a.candidateId,"
+    /** With their first replies alone. */
+    @Query("select new org.mossbank.server.answer.FactsOfAnswers$Whole(a.id, a.key, a.promptId, a.candidateId,"
             + " a.attempt, a.version, a.text) from Answer a where a.studyId = :study order by a.key")
-    List<FirstReply> firstReplies(StudyId study);
+    List<FactsOfAnswers.Whole> firstReplies(StudyId study);
 
-    @Query("select new org.mossbank.server.answer.AnswerRepository$FirstReply(a.id, a.key, a.promptId, a.candidateId,"
+    @Query("select new org.mossbank.server.answer.FactsOfAnswers$Whole(a.id, a.key, a.promptId, a.candidateId,"
             + " a.attempt, a.version, a.text) from Answer a where a.studyId = :study and a.id in :ids order by a.key")
-    List<FirstReply> firstReplies(StudyId study, Set<AnswerId> ids);
+    List<FactsOfAnswers.Whole> firstReplies(StudyId study, Set<AnswerId> ids);
 
     /** What was asked of an answer after its first reply, and what came. */
     record Turn(AnswerId answer, String asked, String reply) {}

@@ -75,7 +75,12 @@ public class FactsOfAnswers {
             CandidateId candidateId,
             int attempt,
             long version,
-            String text) {}
+            String text) {
+        /** @param turns what came after the text, which is the first reply */
+        private Whole with(List<FollowUp> turns) {
+            return new Whole(id, key, promptId, candidateId, attempt, version, WholeText.of(text, turns));
+        }
+    }
 
     /** All of a study with their texts, by key. */
     @SystemOnly
@@ -95,20 +100,13 @@ public class FactsOfAnswers {
                 : whole(study, answers.firstReplies(study, ids));
     }
 
-    private List<Whole> whole(StudyId study, List<AnswerRepository.FirstReply> replies) {
+    private List<Whole> whole(StudyId study, List<Whole> firstReplies) {
         Map<AnswerId, List<FollowUp>> turns = answers.turns(study).stream()
                 .collect(Collectors.groupingBy(
                         AnswerRepository.Turn::answer,
                         Collectors.mapping(t -> new FollowUp(t.asked(), t.reply()), Collectors.toList())));
-        return replies.stream()
-                .map(a -> new Whole(
-                        a.id(),
-                        a.key(),
-                        a.promptId(),
-                        a.candidateId(),
-                        a.attempt(),
-                        a.version(),
-                        WholeText.of(a.text(), turns.getOrDefault(a.id(), List.of()))))
+        return firstReplies.stream()
+                .map(a -> a.with(turns.getOrDefault(a.id, List.of())))
                 .toList();
     }
 }

@@ -60,16 +60,21 @@ class CalibrationDesk {
     @PreAuthorize("isAuthenticated()")
     public List<CalibrationViews.CalibrationSummary> mine() {
         AccountId own = current.id();
-        List<StudyId> going = studies.ofMember(own).keySet().stream()
-                .filter(s -> studies.stage(s) != RoundStage.Stage.CLOSED)
-                .toList();
+        Map<StudyId, RoundStage.Stage> stages =
+                studies.stages(studies.ofMember(own).keySet());
+        List<Calibration> going = all.ofStudies(stages.keySet().stream()
+                .filter(s -> stages.get(s) != RoundStage.Stage.CLOSED)
+                .toList());
+        Map<StudyId, StudyView> views = studies.byId(
+                going.stream().map(c -> c.key().studyId()).distinct().toList());
+        Map<Calibration.Key, CalibrationReader.Material> material = reader.material(going);
         List<CalibrationViews.CalibrationSummary> mine = new ArrayList<>();
-        for (Calibration calibration : all.ofStudies(going)) {
+        for (Calibration calibration : going) {
             StudyId study = calibration.key().studyId();
-            List<Grading.SheetState> sheets = reader.sheets(calibration.key());
-            boolean takesPart = sheets.stream().anyMatch(s -> s.raterId().equals(own));
-            if (takesPart || studies.stage(study) == RoundStage.Stage.PREPARING) {
-                mine.add(summary(calibration, studies.get(study), sheets, null));
+            CalibrationReader.Material of = Require.known(material, calibration.key());
+            boolean takesPart = of.sheets().stream().anyMatch(s -> s.raterId().equals(own));
+            if (takesPart || stages.get(study) == RoundStage.Stage.PREPARING) {
+                mine.add(summary(calibration, Require.known(views, study), of, null));
             }
         }
         mine.sort(Comparator.comparing(CalibrationViews.CalibrationSummary::studyTitle)
@@ -81,7 +86,7 @@ class CalibrationDesk {
         return summary(
                 calibration,
                 study,
-                reader.sheets(calibration.key()),
+                Require.known(reader.material(List.of(calibration)), calibration.key()),
                 calibration.isTalkOpen()
                         ? new CalibrationFigures(
                                         reader.basis(calibration), study.brief().rule())
@@ -91,7 +96,8 @@ class CalibrationDesk {
     }
 
     private CalibrationViews.CalibrationSummary summary(
-            Calibration calibration, StudyView study, List<Grading.SheetState> sheets, @Nullable Boolean reached) {
+            Calibration calibration, StudyView study, CalibrationReader.Material of, @Nullable Boolean reached) {
+        List<Grading.SheetState> sheets = of.sheets();
         CalibrationViews.Stage stage = reader.stage(calibration, sheets);
         List<Grading.SheetState> asked = sheets.stream()
                 .filter(s -> s.repeat() == (stage == CalibrationViews.Stage.AGAIN))
@@ -102,9 +108,7 @@ class CalibrationDesk {
                 study.title(),
                 calibration.key().number(),
                 stage,
-                reader.outlines(calibration.key()).stream()
-                        .map(Prompts.Outline::title)
-                        .toList(),
+                of.outlines().stream().map(Prompts.Outline::title).toList(),
                 (int) asked.stream().filter(Grading.SheetState::sent).count(),
                 asked.size(),
                 reader.mayCompare(calibration, own, sheets),

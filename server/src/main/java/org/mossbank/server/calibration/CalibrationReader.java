@@ -3,6 +3,9 @@ package org.mossbank.server.calibration;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
+import java.util.function.Function;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.mossbank.server.grading.Grading;
 import org.mossbank.server.ids.AccountId;
@@ -58,6 +61,39 @@ class CalibrationReader {
                 .toList();
     }
 
+    /**
+     * A calibration's prompts, and their sheets of those who still belong to the study.
+     *
+     * @param outlines of sound prompts
+     */
+    record Material(List<Prompts.Outline> outlines, List<Grading.SheetState> sheets) {}
+
+    /** Of some calibrations of any studies, however many, with as many questions as for one. */
+    Map<Calibration.Key, Material> material(List<Calibration> some) {
+        List<StudyId> ids = some.stream().map(c -> c.key().studyId()).distinct().toList();
+        Map<StudyId, Set<AccountId>> raters = studies.raters(ids);
+        List<Prompts.Outline> calibrating = prompts.outlines(ids).stream()
+                .filter(p -> p.calibration() != null && !p.isFaulty())
+                .toList();
+        List<PromptId> promptIds = calibrating.stream().map(Prompts.Outline::id).toList();
+        Map<PromptId, StudyId> studyOf = prompts.studiesOf(promptIds);
+        Map<PromptId, List<Grading.SheetState>> sheets =
+                grading.sheetsFor(promptIds).stream().collect(Collectors.groupingBy(Grading.SheetState::promptId));
+        return some.stream().map(Calibration::key).collect(Collectors.toMap(Function.identity(), key -> {
+            List<Prompts.Outline> own = calibrating.stream()
+                    .filter(p -> key.studyId().equals(studyOf.get(p.id())))
+                    .filter(p -> p.calibration() != null && p.calibration() == key.number())
+                    .toList();
+            Set<AccountId> grade = raters.getOrDefault(key.studyId(), Set.of());
+            return new Material(
+                    own,
+                    own.stream()
+                            .flatMap(p -> sheets.getOrDefault(p.id(), List.of()).stream())
+                            .filter(s -> grade.contains(s.raterId()))
+                            .toList());
+        }));
+    }
+
     private List<PromptId> promptIds(Calibration.Key key) {
         return outlines(key).stream().map(Prompts.Outline::id).toList();
     }
@@ -65,7 +101,7 @@ class CalibrationReader {
     /** Sheets of those who still belong to the study. */
     List<Grading.SheetState> sheets(Calibration.Key key) {
         List<AccountId> raters = studies.raters(key.studyId());
-        return grading.sheetsFor(key.studyId(), promptIds(key)).stream()
+        return grading.sheetsFor(promptIds(key)).stream()
                 .filter(s -> raters.contains(s.raterId()))
                 .toList();
     }

@@ -204,6 +204,13 @@ public class Grading {
         return prompts.soundIds(study);
     }
 
+    private Set<PromptId> sound(Collection<StudyId> studies) {
+        return prompts.outlines(studies).stream()
+                .filter(Prompts.Outline::isCounting)
+                .map(Prompts.Outline::id)
+                .collect(Collectors.toSet());
+    }
+
     /** How many sheets that count were sent in after a moment. */
     @SystemOnly
     public int sentAfter(StudyId study, Instant moment) {
@@ -271,8 +278,8 @@ public class Grading {
 
     /** Sheets for some prompts that were not withdrawn. */
     @SystemOnly
-    public List<SheetState> sheetsFor(StudyId study, Collection<PromptId> some) {
-        return sheets.findByStudyIdAndPromptIdIn(study, some).stream()
+    public List<SheetState> sheetsFor(Collection<PromptId> some) {
+        return sheets.findByPromptIdIn(some).stream()
                 .filter(s -> !s.isWithdrawn())
                 .map(s -> new SheetState(s.raterId(), s.promptId(), s.isRepeat(), s.isSent()))
                 .toList();
@@ -286,8 +293,10 @@ public class Grading {
 
     /** Answers to sound prompts that a rater graded on sheets that count, each with its prompt. */
     @SystemOnly
-    public Map<AnswerId, PromptId> answersSentBy(StudyId study, AccountId rater) {
-        return sheets.answersSentBy(study, rater, sound(study)).stream()
+    public Map<AnswerId, PromptId> answersSentBy(Collection<StudyId> studies, AccountId rater) {
+        Set<PromptId> sound = sound(studies);
+        return sheets.answersSentBy(studies, rater).stream()
+                .filter(a -> sound.contains(a.promptId()))
                 .collect(Collectors.toMap(
                         SheetRepository.SentAnswer::answerId, SheetRepository.SentAnswer::promptId, (a, b) -> a));
     }
@@ -297,8 +306,10 @@ public class Grading {
 
     /** Answers to sound prompts that somebody has graded. */
     @SystemOnly
-    public Map<AnswerId, Graded> gradedAnswers(StudyId study) {
-        return sheets.gradedAnswers(study, sound(study)).stream()
+    public Map<AnswerId, Graded> gradedAnswers(Collection<StudyId> studies) {
+        Set<PromptId> sound = sound(studies);
+        return sheets.gradedAnswers(studies).stream()
+                .filter(a -> sound.contains(a.promptId()))
                 .collect(Collectors.toMap(
                         SheetRepository.GradedAnswer::answerId, g -> new Graded(g.promptId(), g.raters())));
     }
@@ -311,16 +322,15 @@ public class Grading {
                 .collect(Collectors.toSet());
     }
 
-    /** Raters with sheets, and prompts with sheets, that are not sent in. */
-    public record UnderWay(Set<AccountId> raters, Set<PromptId> prompts) {}
+    /** A sheet for a sound prompt that is not sent in. */
+    public record Unsent(StudyId studyId, AccountId raterId, PromptId promptId) {}
 
-    /** What is still to be graded of sound prompts. */
     @SystemOnly
-    public UnderWay underWay(StudyId study) {
-        List<Sheet> open = sheets.underWay(study, sound(study));
-        return new UnderWay(
-                open.stream().map(Sheet::raterId).collect(Collectors.toSet()),
-                open.stream().map(Sheet::promptId).collect(Collectors.toSet()));
+    public List<Unsent> unsent(Collection<StudyId> studies) {
+        Set<PromptId> sound = sound(studies);
+        return sheets.unsent(studies).stream()
+                .filter(s -> sound.contains(s.promptId()))
+                .toList();
     }
 
     /**

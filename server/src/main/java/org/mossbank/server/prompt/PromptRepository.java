@@ -1,6 +1,7 @@
 package org.mossbank.server.prompt;
 
 import jakarta.persistence.LockModeType;
+import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
 import java.util.UUID;
@@ -24,12 +25,18 @@ interface PromptRepository extends JpaRepository<Prompt, PromptId> {
     @Query(OUTLINE + "where p.studyId = :study order by p.place")
     List<Prompts.Outline> outlines(StudyId study);
 
+    @Query(OUTLINE + "where p.studyId in :studies order by p.studyId, p.place")
+    List<Prompts.Outline> outlines(Collection<StudyId> studies);
+
     @Query(OUTLINE + "where p.id = :prompt")
     Optional<Prompts.Outline> outline(PromptId prompt);
 
     @Query("select new org.mossbank.server.prompt.Prompts$Versioned(p.id, p.version) from Prompt p"
             + " where p.studyId = :study")
     List<Prompts.Versioned> versions(StudyId study);
+
+    @Query("select new org.mossbank.server.prompt.Prompts$InStudy(p.id, p.studyId) from Prompt p where p.id in :ids")
+    List<Prompts.InStudy> inStudies(Collection<PromptId> ids);
 
     @Query("select p from Prompt p left join fetch p.startingFiles where p.id = :prompt")
     Optional<Prompt> withStartingFiles(PromptId prompt);

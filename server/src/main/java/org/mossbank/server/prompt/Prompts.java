@@ -188,6 +188,12 @@ public class Prompts {
         return prompts.outlines(study);
     }
 
+    /** All prompts of some studies, however many, with one question. */
+    @SystemOnly
+    public List<Outline> outlines(Collection<StudyId> studies) {
+        return prompts.outlines(studies);
+    }
+
     /** @param version counts up with every change of it */
     public record Versioned(PromptId id, long version) {}
 
@@ -279,6 +285,25 @@ public class Prompts {
                                 .map(PromptFault::view)
                                 .findFirst()
                                 .orElse(null)));
+    }
+
+    /** What a prompt says, and of which study it is. */
+    public record Placed(StudyId study, PromptContent content) {}
+
+    /** Some prompts of any studies, however many, with as many questions as for one. */
+    @SystemOnly
+    public Map<PromptId, Placed> placed(Collection<PromptId> ids) {
+        return prompts.findAllById(ids).stream()
+                .collect(Collectors.toMap(Prompt::id, p -> new Placed(p.studyId(), p.content())));
+    }
+
+    /** @param study that the prompt belongs to */
+    public record InStudy(PromptId id, StudyId study) {}
+
+    /** The studies that some prompts belong to, without the prompts. */
+    @SystemOnly
+    public Map<PromptId, StudyId> studiesOf(Collection<PromptId> ids) {
+        return prompts.inStudies(ids).stream().collect(Collectors.toMap(InStudy::id, InStudy::study));
     }
 
     /** The study that a prompt belongs to; empty if there is none of this id. */

@@ -26,8 +26,10 @@ import org.mossbank.server.prompt.StartingFile;
 import org.mossbank.server.prompt.check.PromptCheck;
 import org.mossbank.server.prompt.check.PromptWarning;
 import org.mossbank.server.shared.Problem;
+import org.mossbank.server.study.RoundStage;
 import org.mossbank.server.study.Studies;
 import org.mossbank.server.study.StudyPeople;
+import org.mossbank.server.study.StudyView;
 import org.springframework.security.access.prepost.PreAuthorize;
 import org.springframework.stereotype.Component;
 import org.springframework.stereotype.Service;
@@ -37,6 +39,9 @@ import org.springframework.transaction.annotation.Transactional;
 @Service
 @Transactional(readOnly = true)
 class ReadBackService {
+    /** Readings that cannot be answered any more. */
+    private static final int MOST_OVER = 20;
+
     private final Prompts prompts;
     private final ReadBackRepository readBacks;
     private final Studies studies;
@@ -152,31 +157,54 @@ class ReadBackService {
             @Nullable String answer,
             boolean open) {}
 
-    /** What whoever asks was given to read, newest last. */
+    /** What whoever asks was given to read, newest last: all that can still be answered, and the last of the others. */
     @PreAuthorize("isAuthenticated()")
     public List<Reading> mine() {
-        return readBacks.findByReaderIdOrderByAskedAt(current.id()).stream()
-                .map(this::reading)
+        List<ReadBack> all = readBacks.findByReaderIdOrderByAskedAt(current.id());
+        Set<UUID> open = open(all);
+        List<ReadBack> over = all.stream().filter(r -> !open.contains(r.id())).toList();
+        Set<ReadBack> old = Set.copyOf(over.subList(0, Math.max(0, over.size() - MOST_OVER)));
+        return readings(all.stream().filter(r -> !old.contains(r)).toList(), open);
+    }
+
+    /** Those of them whose studies are still being prepared. */
+    private Set<UUID> open(List<ReadBack> some) {
+        Map<PromptId, StudyId> studyOf = prompts.studiesOf(promptIds(some));
+        Map<StudyId, RoundStage.Stage> stages = studies.stages(Set.copyOf(studyOf.values()));
+        return some.stream()
+                .filter(r -> stages.get(studyOf.get(r.promptId())) == RoundStage.Stage.PREPARING)
+                .map(ReadBack::id)
+                .collect(Collectors.toSet());
+    }
+
+    private List<Reading> readings(List<ReadBack> some, Set<UUID> open) {
+        Map<PromptId, Prompts.Placed> placed = prompts.placed(promptIds(some));
+        Map<StudyId, StudyView> views = studies.byId(
+                placed.values().stream().map(Prompts.Placed::study).distinct().toList());
+        return some.stream()
+                .map(r -> {
+                    Prompts.Placed prompt = Require.known(placed, r.promptId());
+                    String title = Require.known(views, prompt.study()).title();
+                    return reading(r, title, prompt.content(), open.contains(r.id()));
+                })
                 .toList();
     }
 
-    private Reading reading(ReadBack readBack) {
-        StudyId study = prompts.studyOf(readBack.promptId()).orElseThrow();
-        PromptContent content = prompts.one(readBack.promptId()).orElseThrow().content();
+    private static List<PromptId> promptIds(List<ReadBack> some) {
+        return some.stream().map(ReadBack::promptId).distinct().toList();
+    }
+
+    private static Reading reading(ReadBack readBack, String studyTitle, PromptContent content, boolean open) {
         return new Reading(
                 readBack.id(),
-                studies.get(study).title(),
+                studyTitle,
                 content.title(),
                 content.language(),
                 content.request(),
                 content.constraints(),
                 content.startingFiles(),
                 readBack.toRecord().answer(),
-                isOpen(study));
-    }
-
-    private boolean isOpen(StudyId study) {
-        return studies.stage(study) == org.mossbank.server.study.RoundStage.Stage.PREPARING;
+                open);
     }
 
     record SayBack(@NotBlank @Size(max = 4000) String answer) {}
@@ -191,7 +219,7 @@ class ReadBackService {
                 .orElseThrow(() -> Problem.notFound("This reading"));
         studies.requirePreparing(prompts.studyOf(own.promptId()).orElseThrow());
         own.answer(request.answer().strip(), clock.instant());
-        return reading(own);
+        return readings(List.of(own), Set.of(id)).get(0);
     }
 
     /** Warns of prompts that a reader took otherwise than meant. */

@@ -1,10 +1,14 @@
 package org.mossbank.server.reconciliation;
 
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.function.Function;
+import java.util.function.Predicate;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.core.estimate.Require;
 import org.mossbank.server.account.CurrentAccount;
@@ -29,6 +33,9 @@ import org.springframework.transaction.annotation.Transactional;
 @Service
 @Transactional(readOnly = true)
 class OwnSplitList {
+    /** Studies whose round is closed. */
+    private static final int MOST_OVER = 20;
+
     private final ReconciliationRepository all;
     private final TalkRecords talks;
     private final Grading grading;
@@ -60,14 +67,15 @@ class OwnSplitList {
     @PreAuthorize("isAuthenticated()")
     public SplitViews.OwnSplits mine() {
         AccountId own = current.id();
-        Map<StudyId, List<Reconciliation>> byStudy =
-                all.findByStudyIdInOrderByTakenUpAt(studies.ofMember(own).keySet()).stream()
-                        .collect(Collectors.groupingBy(Reconciliation::studyId));
+        Map<StudyId, RoundStage.Stage> stages =
+                studies.stages(studies.ofMember(own).keySet());
+        Map<StudyId, List<Reconciliation>> byStudy = all.findByStudyIdInOrderByTakenUpAt(shown(stages)).stream()
+                .collect(Collectors.groupingBy(Reconciliation::studyId));
+        OfPerson of = ofPerson(own, byStudy.keySet(), stages);
         List<SplitViews.OwnSplit> mine = new ArrayList<>();
         int later = 0;
-        for (Map.Entry<StudyId, List<Reconciliation>> study : byStudy.entrySet()) {
-            OfStudy of = ofStudy(study.getKey(), own);
-            for (Reconciliation split : study.getValue()) {
+        for (List<Reconciliation> ofStudy : byStudy.values()) {
+            for (Reconciliation split : ofStudy) {
                 switch (of.sight(split)) {
                     case NOW -> mine.add(of.view(split));
                     case LATER -> later++;
@@ -82,17 +90,36 @@ class OwnSplitList {
         return new SplitViews.OwnSplits(mine, later);
     }
 
-    private OfStudy ofStudy(StudyId study, AccountId own) {
-        return new OfStudy(
+    /** Where nothing waits any more, the last alone: all of a study's stand in its agreement. */
+    private List<StudyId> shown(Map<StudyId, RoundStage.Stage> stages) {
+        Predicate<StudyId> isOver = s -> stages.get(s) == RoundStage.Stage.CLOSED;
+        Stream<StudyId> over = all
+                .lastTakenUp(stages.keySet().stream().filter(isOver).toList())
+                .stream()
+                .sorted(Comparator.comparing(ReconciliationRepository.LastTakenUp::at)
+                        .reversed())
+                .map(ReconciliationRepository.LastTakenUp::studyId)
+                .limit(MOST_OVER);
+        return Stream.concat(stages.keySet().stream().filter(isOver.negate()), over)
+                .toList();
+    }
+
+    /** However many studies there are, with as many questions as for one. */
+    private OfPerson ofPerson(AccountId own, Set<StudyId> some, Map<StudyId, RoundStage.Stage> stages) {
+        // With them at hand, whether somebody leads one is not asked of the database again.
+        Map<StudyId, StudyView> views = studies.byId(some);
+        return new OfPerson(
                 own,
-                studies.get(study),
-                studies.stage(study),
-                grading.answersSentBy(study, own),
-                grading.underWay(study),
-                talks.of(study, own),
-                access.mayPrepare(study) ? grading.gradedAnswers(study) : Map.of(),
-                prompts.outlines(study).stream().collect(Collectors.toMap(Prompts.Outline::id, Function.identity())),
-                rubrics.ofStudy(study).stream().collect(Collectors.toMap(CriterionView::id, CriterionView::name)));
+                views,
+                stages,
+                grading.answersSentBy(some, own),
+                Set.copyOf(grading.unsent(some)),
+                talks.of(some, own),
+                grading.gradedAnswers(some.stream().filter(access::mayPrepare).toList()),
+                prompts.outlines(some).stream().collect(Collectors.toMap(Prompts.Outline::id, Function.identity())),
+                rubrics.ofStudies(some).values().stream()
+                        .flatMap(List::stream)
+                        .collect(Collectors.toMap(CriterionView::id, CriterionView::name)));
     }
 
     private enum Sight {
@@ -101,14 +128,14 @@ class OwnSplitList {
         NEVER
     }
 
-    /** Splits of one study as one person sees them. */
-    private record OfStudy(
+    /** Splits as one person sees them. */
+    private record OfPerson(
             AccountId own,
-            StudyView study,
-            RoundStage.Stage stage,
+            Map<StudyId, StudyView> studies,
+            Map<StudyId, RoundStage.Stage> stages,
             Map<AnswerId, PromptId> sent,
-            Grading.UnderWay underWay,
-            TalkRecords.OfStudy talks,
+            Set<Grading.Unsent> unsent,
+            TalkRecords.OfPerson talks,
             Map<AnswerId, Grading.Graded> gradedIfLed,
             Map<PromptId, Prompts.Outline> prompts,
             Map<CriterionId, String> criteria) {
@@ -120,27 +147,33 @@ class OwnSplitList {
             if (prompt == null) {
                 return isToBeClosed(split) ? Sight.NOW : Sight.NEVER;
             }
-            boolean closed = stage == RoundStage.Stage.CLOSED;
-            boolean graded =
-                    !underWay.raters().contains(own) && !underWay.prompts().contains(prompt);
-            return closed || graded ? Sight.NOW : Sight.LATER;
+            boolean closed = stages.get(split.studyId()) == RoundStage.Stage.CLOSED;
+            return closed || isAllIn(split, prompt) ? Sight.NOW : Sight.LATER;
+        }
+
+        /** Whether nothing of theirs is left to grade, and nothing of the prompt. */
+        private boolean isAllIn(Reconciliation split, PromptId prompt) {
+            return unsent.stream()
+                    .filter(s -> s.studyId().equals(split.studyId()))
+                    .noneMatch(s -> s.raterId().equals(own) || s.promptId().equals(prompt));
+        }
+
+        private boolean isGraded(Reconciliation split) {
+            return stages.get(split.studyId()) == RoundStage.Stage.GRADING;
         }
 
         /** Everybody has said where they stand, and somebody must close it: the lead, if it is theirs. */
         private boolean isToBeClosed(Reconciliation split) {
             Grading.Graded graded = gradedIfLed.get(split.answerId());
-            return stage == RoundStage.Stage.GRADING
-                    && split.isOpen()
-                    && graded != null
-                    && talks.standing(split.id()) >= graded.raters();
+            return isGraded(split) && split.isOpen() && graded != null && talks.standing(split.id()) >= graded.raters();
         }
 
         SplitViews.OwnSplit view(Reconciliation split) {
             PromptId prompt = sent.get(split.answerId());
             return new SplitViews.OwnSplit(
                     split.id(),
-                    study.id(),
-                    study.title(),
+                    split.studyId(),
+                    Require.known(studies, split.studyId()).title(),
                     title(split, prompt),
                     Require.known(criteria, split.criterionId()),
                     split.state(),
@@ -156,7 +189,7 @@ class OwnSplitList {
         }
 
         private SplitViews.WaitsFor waitsFor(Reconciliation split, @Nullable PromptId prompt) {
-            if (stage != RoundStage.Stage.GRADING || !split.isOpen()) {
+            if (!isGraded(split) || !split.isOpen()) {
                 return SplitViews.WaitsFor.NOTHING;
             }
             if (prompt == null && isToBeClosed(split)) {

@@ -48,7 +48,7 @@ class SplitDesk {
 
     @PreAuthorize("@studyAccess.maySeeAll(#study) and @studyAccess.mayLead(#study)")
     public List<SplitViews.TakenUp> ofStudy(StudyId study) {
-        Map<UUID, Long> said = words.saidIn(study).stream()
+        Map<UUID, Long> said = words.saidIn(List.of(study)).stream()
                 .collect(Collectors.groupingBy(SplitWordRepository.Said::reconciliationId, Collectors.counting()));
         Map<UUID, Long> standing = stances.ofStudies(List.of(study)).stream()
                 .map(s -> Map.entry(s.reconciliationId(), s.stood().rater()))

@@ -57,7 +57,7 @@ class SplitReaders {
     }
 
     private boolean isConcerned(Reconciliation split, AccountId reader) {
-        return grading.answersSentBy(split.studyId(), reader).containsKey(split.answerId())
+        return grading.answersSentBy(List.of(split.studyId()), reader).containsKey(split.answerId())
                 || looks.findById(new ThirdLook.Key(split.id(), reader))
                         .filter(ThirdLook::isGiven)
                         .isPresent();
@@ -82,8 +82,8 @@ class SplitReaders {
         if (studies.stage(split.studyId()) == RoundStage.Stage.CLOSED) {
             return true;
         }
-        Grading.UnderWay underWay = grading.underWay(split.studyId());
-        return !underWay.raters().contains(reader)
-                && !underWay.prompts().contains(answer(split).promptId());
+        PromptId prompt = answer(split).promptId();
+        return grading.unsent(List.of(split.studyId())).stream()
+                .noneMatch(s -> s.raterId().equals(reader) || s.promptId().equals(prompt));
     }
 }

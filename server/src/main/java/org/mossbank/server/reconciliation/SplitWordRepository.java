@@ -1,6 +1,7 @@
 package org.mossbank.server.reconciliation;
 
 import java.time.Instant;
+import java.util.Collection;
 import java.util.List;
 import java.util.UUID;
 import org.mossbank.server.ids.AccountId;
@@ -22,8 +23,8 @@ interface SplitWordRepository extends JpaRepository<SplitWord, UUID> {
     @Query("""
             select new org.mossbank.server.reconciliation.SplitWordRepository$Said(
                 w.reconciliationId, w.authorId, w.saidAt)
-            from SplitWord w join Reconciliation r on r.id = w.reconciliationId where r.studyId = :study""")
-    List<Said> saidIn(StudyId study);
+            from SplitWord w join Reconciliation r on r.id = w.reconciliationId where r.studyId in :studies""")
+    List<Said> saidIn(Collection<StudyId> studies);
 
     long countByReconciliationId(UUID reconciliationId);
 }

@@ -1,5 +1,6 @@
 package org.mossbank.server.reconciliation;
 
+import java.util.Collection;
 import java.util.List;
 import java.util.UUID;
 import org.mossbank.server.ids.StudyId;
@@ -12,5 +13,5 @@ interface StanceRepository extends JpaRepository<Stance, UUID> {
     @Query("""
             select s from Stance s join Reconciliation r on r.id = s.reconciliationId
             where r.studyId in :studies order by s.takenAt""")
-    List<Stance> ofStudies(List<StudyId> studies);
+    List<Stance> ofStudies(Collection<StudyId> studies);
 }

@@ -1,6 +1,7 @@
 package org.mossbank.server.reconciliation;
 
 import java.time.Instant;
+import java.util.Collection;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -10,7 +11,7 @@ import org.mossbank.server.ids.AccountId;
 import org.mossbank.server.ids.StudyId;
 import org.springframework.stereotype.Component;
 
-/** Talks of a study as one person has followed them. Within the transaction of whoever asks. */
+/** Talks of studies as one person has followed them. Within the transaction of whoever asks. */
 @Component
 class TalkRecords {
     private final SplitWordRepository words;
@@ -29,9 +30,9 @@ class TalkRecords {
         this.readings = readings;
     }
 
-    OfStudy of(StudyId study, AccountId own) {
-        List<SplitWordRepository.Said> said = words.saidIn(study);
-        return new OfStudy(
+    OfPerson of(Collection<StudyId> studies, AccountId own) {
+        List<SplitWordRepository.Said> said = words.saidIn(studies);
+        return new OfPerson(
                 own,
                 said.stream()
                         .collect(Collectors.groupingBy(
@@ -44,7 +45,7 @@ class TalkRecords {
                                 (a, b) -> a.isAfter(b) ? a : b)),
                 readings.ofReader(own).stream()
                         .collect(Collectors.toMap(TalkReading::reconciliationId, TalkReading::lastReadAt)),
-                stances.ofStudies(List.of(study)).stream()
+                stances.ofStudies(studies).stream()
                         .collect(Collectors.groupingBy(
                                 Stance::reconciliationId,
                                 Collectors.mapping(s -> s.stood().rater(), Collectors.toSet()))),
@@ -60,7 +61,7 @@ class TalkRecords {
      * @param stood        who has said where they stand
      * @param looked       where they were asked for a blind look, and whether it is given
      */
-    record OfStudy(
+    record OfPerson(
             AccountId own,
             Map<UUID, Long> said,
             Map<UUID, Instant> lastByOthers,

@@ -30,6 +30,10 @@ class RubricVersion {
     @SuppressWarnings("NullAway.Init")
     protected RubricVersion() {}
 
+    StudyId studyId() {
+        return studyId;
+    }
+
     static RubricVersion draft(StudyId studyId, int number) {
         RubricVersion version = new RubricVersion();
         version.id = UUID.randomUUID();

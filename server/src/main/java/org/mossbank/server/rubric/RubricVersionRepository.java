@@ -1,6 +1,7 @@
 package org.mossbank.server.rubric;
 
 import jakarta.persistence.LockModeType;
+import java.util.Collection;
 import java.util.List;
 import java.util.UUID;
 import org.mossbank.server.ids.StudyId;
@@ -10,6 +11,8 @@ import org.springframework.data.jpa.repository.Query;
 
 interface RubricVersionRepository extends JpaRepository<RubricVersion, UUID> {
     List<RubricVersion> findByStudyIdOrderByNumber(StudyId studyId);
+
+    List<RubricVersion> findByStudyIdInOrderByNumber(Collection<StudyId> studyIds);
 
     /** Alone, to change one. */
     @Lock(LockModeType.PESSIMISTIC_WRITE)

@@ -4,12 +4,16 @@ import com.github.benmanes.caffeine.cache.Cache;
 import com.github.benmanes.caffeine.cache.Caffeine;
 import jakarta.persistence.EntityManager;
 import java.time.Instant;
+import java.util.Collection;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.UUID;
+import java.util.function.Function;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.mossbank.server.ids.CriterionId;
 import org.mossbank.server.ids.StudyId;
@@ -78,6 +82,28 @@ public class Rubrics {
         return current(study).map(this::of).orElse(List.of());
     }
 
+    /** The same of some studies, however many, with two questions. */
+    @SystemOnly
+    public Map<StudyId, List<CriterionView>> ofStudies(Collection<StudyId> studies) {
+        Map<StudyId, RubricVersion> counting = new HashMap<>();
+        versions.findByStudyIdInOrderByNumber(studies).stream()
+                .collect(Collectors.groupingBy(RubricVersion::studyId))
+                .forEach((study, all) -> current(all).ifPresent(v -> counting.put(study, v)));
+        Map<UUID, List<CriterionView>> found = criteria
+                .findByRubricVersionIdInOrderByPlace(
+                        counting.values().stream().map(RubricVersion::id).toList())
+                .stream()
+                .collect(Collectors.groupingBy(
+                        Criterion::rubricVersionId, Collectors.mapping(Criterion::view, Collectors.toList())));
+        return studies.stream()
+                .distinct()
+                .collect(Collectors.toMap(
+                        Function.identity(),
+                        s -> Optional.ofNullable(counting.get(s))
+                                .map(v -> found.get(v.id()))
+                                .orElse(List.of())));
+    }
+
     /** The criteria of a published version; without one, those that count. */
     @SystemOnly
     public List<CriterionView> by(StudyId study, @Nullable Integer number) {
@@ -113,7 +139,11 @@ public class Rubrics {
 
     @SystemOnly
     Optional<RubricVersion> current(StudyId study) {
-        List<RubricVersion> all = versions.findByStudyIdOrderByNumber(study);
+        return current(versions.findByStudyIdOrderByNumber(study));
+    }
+
+    /** @param all by number */
+    private static Optional<RubricVersion> current(List<RubricVersion> all) {
         return all.stream()
                 .filter(RubricVersion::isInUse)
                 .findFirst()

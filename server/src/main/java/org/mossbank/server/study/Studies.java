@@ -127,6 +127,15 @@ public class Studies {
                 .toList();
     }
 
+    /** The same of some studies, however many, with one question. */
+    @SystemOnly
+    public Map<StudyId, Set<AccountId>> raters(Collection<StudyId> some) {
+        return memberships.ofStudies(some).stream()
+                .filter(Membership::grades)
+                .collect(Collectors.groupingBy(
+                        Membership::studyId, Collectors.mapping(Membership::accountId, Collectors.toSet())));
+    }
+
     /** Whether somebody belongs to a study, and has accepted where they were asked. */
     @SystemOnly
     public boolean hasAccepted(StudyId study, AccountId account) {
@@ -236,6 +245,12 @@ public class Studies {
     @SystemOnly
     public RoundStage.Stage stage(StudyId study) {
         return rounds.of(study);
+    }
+
+    /** Of each of these, however many, with one question. */
+    @SystemOnly
+    public Map<StudyId, RoundStage.Stage> stages(Collection<StudyId> some) {
+        return rounds.ofAll(some);
     }
 
     /**

@@ -3,6 +3,8 @@ package org.mossbank.server.grading.desk;
 import io.micrometer.core.instrument.Counter;
 import io.micrometer.core.instrument.MeterRegistry;
 import jakarta.validation.Valid;
+import jakarta.validation.constraints.Max;
+import jakarta.validation.constraints.Min;
 import java.util.List;
 import java.util.UUID;
 import org.mossbank.server.answer.CodeView;
@@ -54,10 +56,15 @@ class DeskController {
         this.sending = sending;
     }
 
-    /** One's own sheets in all studies, in their order. */
+    /**
+     * One's own sheets, in their order.
+     *
+     * @param earlier which twenty of the studies whose round is closed, from 0, those that closed last first; those whose round is
+     *                open come with the first
+     */
     @GetMapping("/api/sheets")
-    List<SheetSummary> mine() {
-        return own.mine();
+    List<SheetSummary> mine(@RequestParam(defaultValue = "0") @Min(0) @Max(10_000) int earlier) {
+        return own.mine(earlier);
     }
 
     /** A sheet of one's own with its prompt, its answers and what stands on it. */

@@ -51,8 +51,8 @@ class DeskService {
     }
 
     /** The criteria on which answers to this prompt are graded. */
-    static List<CriterionView> applicable(List<CriterionView> criteria, PromptView prompt) {
-        return criteria.stream().filter(c -> c.appliesTo(prompt.kind().id())).toList();
+    static List<CriterionView> applicable(List<CriterionView> criteria, KindId kind) {
+        return criteria.stream().filter(c -> c.appliesTo(kind)).toList();
     }
 
     /** @throws Problem 409 if the rater must first say what they expect; nothing is shown before */
@@ -61,8 +61,9 @@ class DeskService {
         Sheet sheet = opened.sheet(sheetId);
         PromptView prompt = opened.promptOf(sheet);
         StudyView study = studies.get(sheet.studyId());
-        List<CriterionView> criteria =
-                applicable(rubrics.by(sheet.studyId(), sheet.rubricVersion().orElse(null)), prompt);
+        List<CriterionView> criteria = applicable(
+                rubrics.by(sheet.studyId(), sheet.rubricVersion().orElse(null)),
+                prompt.kind().id());
         RaterTerms terms = study.brief().raters();
         boolean asksGuess = sheet.isSent() && terms.asksSourceGuess();
         Grading.Withdrawn withdrawn = sheet.withdrawn();

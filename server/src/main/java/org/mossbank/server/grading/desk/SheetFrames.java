@@ -50,7 +50,9 @@ class SheetFrames {
                             sheet.studyId(),
                             sheet.raterId(),
                             sheet.promptId(),
-                            DeskService.applicable(rubrics.by(sheet.studyId(), sheet.rubricVersion()), prompt),
+                            DeskService.applicable(
+                                    rubrics.by(sheet.studyId(), sheet.rubricVersion()),
+                                    prompt.kind().id()),
                             prompt.content().keyPoints().size());
                 })
                 .orElse(null);

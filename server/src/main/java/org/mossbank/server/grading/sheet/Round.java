@@ -75,6 +75,11 @@ public class Round {
         return closedAt != null;
     }
 
+    /** Empty while it is not closed. */
+    public Optional<Instant> closedAt() {
+        return Optional.ofNullable(closedAt);
+    }
+
     public void refuseIfClosed() {
         if (isClosed()) {
             throw new Problem(

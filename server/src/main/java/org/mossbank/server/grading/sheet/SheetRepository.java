@@ -22,7 +22,13 @@ import org.springframework.data.jpa.repository.Modifying;
 import org.springframework.data.jpa.repository.Query;
 
 public interface SheetRepository extends JpaRepository<Sheet, SheetId> {
-    List<Sheet> findByRaterIdOrderByStudyIdAscPlaceAsc(AccountId raterId);
+    /** How many sheets a rater has in each study. */
+    @Query("""
+            select new org.mossbank.server.grading.sheet.SheetCount(s.studyId, count(s)) from Sheet s
+            where s.raterId = :rater group by s.studyId""")
+    List<SheetCount<StudyId>> byStudy(AccountId rater);
+
+    List<Sheet> findByRaterIdAndStudyIdInOrderByPlace(AccountId raterId, Collection<StudyId> studyIds);
 
     /** How many sheets a rater has in each study that are neither sent in nor withdrawn. */
     @Query("""
@@ -60,6 +66,8 @@ public interface SheetRepository extends JpaRepository<Sheet, SheetId> {
     List<Sheet> findByStudyIdAndRaterIdOrderByPlace(StudyId studyId, AccountId raterId);
 
     List<Sheet> findByStudyIdAndPromptId(StudyId studyId, PromptId promptId);
+
+    List<Sheet> findByPromptIdIn(Collection<PromptId> prompts);
 
     List<Sheet> findByStudyIdAndPromptIdIn(StudyId study, Collection<PromptId> prompts);
 
@@ -99,6 +107,21 @@ public interface SheetRepository extends JpaRepository<Sheet, SheetId> {
             where a.sheetId in :sheets and (g.level is not null or g.notApplicable = true)
             group by a.sheetId""")
     List<SheetCount<SheetId>> countMarks(List<SheetId> sheets);
+
+    /** The same of each sheet that a rater has in some studies. */
+    @Query("""
+            select new org.mossbank.server.grading.sheet.SheetCount(a.sheetId, count(g))
+            from SheetAnswer a join Grade g on g.key.sheetAnswerId = a.id
+            where a.sheetId in (select s.id from Sheet s where s.raterId = :rater and s.studyId in :studies)
+                and (g.level is not null or g.notApplicable = true)
+            group by a.sheetId""")
+    List<SheetCount<SheetId>> countOwnMarks(AccountId rater, Collection<StudyId> studies);
+
+    @Query("""
+            select new org.mossbank.server.grading.sheet.SheetCount(a.sheetId, count(a)) from SheetAnswer a
+            where a.sheetId in (select s.id from Sheet s where s.raterId = :rater and s.studyId in :studies)
+            group by a.sheetId""")
+    List<SheetCount<SheetId>> countOwnAnswers(AccountId rater, Collection<StudyId> studies);
 
     @Query("""
             select new org.mossbank.server.grading.sheet.SheetCount(a.sheetId, count(a))
@@ -218,24 +241,23 @@ public interface SheetRepository extends JpaRepository<Sheet, SheetId> {
 
     record GradedAnswer(AnswerId answerId, PromptId promptId, long raters) {}
 
-    /** How many raters have sent in a first sheet with each answer to some prompts. */
+    /** How many raters have sent in a first sheet with each answer. */
     @Query("""
             select new org.mossbank.server.grading.sheet.SheetRepository$GradedAnswer(a.answerId, s.promptId, count(s))
             from Sheet s join SheetAnswer a on a.sheetId = s.id
-            where s.studyId = :study and s.promptId in :prompts and s.repeat = false and s.sentAt is not null
-                and s.withdrawnAt is null
+            where s.studyId in :studies and s.repeat = false and s.sentAt is not null and s.withdrawnAt is null
             group by a.answerId, s.promptId""")
-    List<GradedAnswer> gradedAnswers(StudyId study, List<PromptId> prompts);
+    List<GradedAnswer> gradedAnswers(Collection<StudyId> studies);
 
     record SentAnswer(AnswerId answerId, PromptId promptId) {}
 
-    /** Answers that a rater graded, on first sheets that were sent in for some prompts. */
+    /** Answers that a rater graded, on first sheets that were sent in. */
     @Query("""
             select new org.mossbank.server.grading.sheet.SheetRepository$SentAnswer(a.answerId, s.promptId)
             from Sheet s join SheetAnswer a on a.sheetId = s.id
-            where s.studyId = :study and s.raterId = :rater and s.promptId in :prompts and s.repeat = false
+            where s.studyId in :studies and s.raterId = :rater and s.repeat = false
                 and s.sentAt is not null and s.withdrawnAt is null""")
-    List<SentAnswer> answersSentBy(StudyId study, AccountId rater, List<PromptId> prompts);
+    List<SentAnswer> answersSentBy(Collection<StudyId> studies, AccountId rater);
 
     /** Answers on sheets for some prompts, sent in or not. */
     @Query("""
@@ -244,9 +266,8 @@ public interface SheetRepository extends JpaRepository<Sheet, SheetId> {
             where s.studyId = :study and s.promptId in :prompts""")
     List<SentAnswer> answersOn(StudyId study, Collection<PromptId> prompts);
 
-    /** Sheets that are not sent in. */
     @Query("""
-            select s from Sheet s
-            where s.studyId = :study and s.promptId in :prompts and s.sentAt is null and s.withdrawnAt is null""")
-    List<Sheet> underWay(StudyId study, List<PromptId> prompts);
+            select new org.mossbank.server.grading.Grading$Unsent(s.studyId, s.raterId, s.promptId)
+            from Sheet s where s.studyId in :studies and s.sentAt is null and s.withdrawnAt is null""")
+    List<Grading.Unsent> unsent(Collection<StudyId> studies);
 }

@@ -1,5 +1,6 @@
 package org.mossbank.server.study.people;
 
+import java.util.Collection;
 import java.util.List;
 import org.mossbank.server.ids.AccountId;
 import org.mossbank.server.ids.StudyId;
@@ -12,4 +13,7 @@ public interface MembershipRepository extends JpaRepository<Membership, Membersh
 
     @Query("select m from Membership m where m.key.studyId = :study")
     List<Membership> ofStudy(StudyId study);
+
+    @Query("select m from Membership m where m.key.studyId in :studies")
+    List<Membership> ofStudies(Collection<StudyId> studies);
 }
