@@ -15,16 +15,21 @@ import org.mossbank.testkit.TestDatabase;
 
 /**
  * Two hundred studies on one server, one of them with 250,000 grades: how long the first page and every list take, right after the
- * server was started, and again; how two hundred raters grade beside it; and how long the large one takes to go for good.
+ * server was started, and again, for a lead of all and for somebody who grades in many; how two hundred raters grade beside it; and
+ * how long the large one takes to go for good.
  */
 public final class ManyStudies {
     private static final int STUDIES = 200;
+    /** Of them those in which the same people grade, some rounds being open; the others are at their beginning. */
+    private static final int GRADED = 60;
+
     private static final int PROMPTS = 1042;
     private static final int TIMES = 9;
     private static final int RATERS = 200;
     private static final Duration WARM_UP = Duration.ofSeconds(30);
     private static final Duration SPAN = Duration.ofSeconds(60);
     private static final double NANOS_A_MILLI = 1e6;
+    private static final String PASSWORD = "tide and lantern";
 
     private static final List<String> EVERYBODYS = List.of(
             "/api/my-studies",
@@ -80,15 +85,19 @@ public final class ManyStudies {
                     .json()
                     .path("studyId")
                     .asString();
-            for (int i = 0; i < STUDIES; i++) {
+            for (int i = GRADED; i < STUDIES; i++) {
                 lead.post("/api/studies", Map.of("title", "A study " + i));
             }
-            ask(lead, study, 1, "in use, the first time");
+            bringInGraded(lead);
+            ask(lead, paths(study), 1, "in use, the first time");
         }
         try (ServerProcess server = started(root, database)) {
             ApiClient lead = signedIn(server);
-            ask(lead, study, 1, "after a new start");
-            ask(lead, study, TIMES, "again");
+            ask(lead, paths(study), 1, "after a new start");
+            ask(lead, paths(study), TIMES, "again");
+            ApiClient rater = ApiClient.signedIn(server.address(), "bram", PASSWORD);
+            ask(rater, EVERYBODYS, 1, "a rater, the first time");
+            ask(rater, EVERYBODYS, TIMES, "a rater, again");
             grade(server, database);
             goes(lead, study, database);
         }
@@ -128,19 +137,41 @@ public final class ManyStudies {
     }
 
     private static ApiClient signedIn(ServerProcess server) {
-        return ApiClient.signedIn(server.address(), "orla", "tide and lantern");
+        return ApiClient.signedIn(server.address(), "orla", PASSWORD);
     }
 
-    private static void ask(ApiClient lead, String study, int times, String when) {
+    /** Copies of the demo's, every third with its round still open. */
+    private static void bringInGraded(ApiClient lead) {
+        String demo = lead.get("/api/my-studies?order=OLDEST")
+                .json()
+                .at("/studies/0/id")
+                .asString();
+        byte[] archive = lead.get("/api/studies/" + demo + "/archive").raw().body();
+        for (int i = 0; i < GRADED; i++) {
+            String copy = lead.upload("/api/studies/archive?again=true", archive)
+                    .json()
+                    .path("studyId")
+                    .asString();
+            if (i % 3 > 0) {
+                lead.post("/api/studies/" + copy + "/round/close", Map.of("reason", "That is all."));
+            }
+        }
+    }
+
+    private static List<String> paths(String study) {
         List<String> all = new ArrayList<>(EVERYBODYS);
         OF_THE_STUDY.forEach(part -> all.add("/api/studies/" + study + part));
-        for (String path : all) {
+        return all;
+    }
+
+    private static void ask(ApiClient person, List<String> paths, int times, String when) {
+        for (String path : paths) {
             List<Long> took = new ArrayList<>();
             int bytes = 0;
             int status = 0;
             for (int i = 0; i < times; i++) {
                 long start = System.nanoTime();
-                ApiClient.Response response = lead.get(path);
+                ApiClient.Response response = person.get(path);
                 took.add(System.nanoTime() - start);
                 bytes = response.raw().body().length;
                 status = response.status();
@@ -148,7 +179,7 @@ public final class ManyStudies {
             took.sort(null);
             System.out.printf(
                     "%s, %s: %.0f ms, slowest %.0f ms, %d bytes, %d%n",
-                    path.replace(study, "…"),
+                    path.replaceFirst("/api/studies/[^/?]+", "…"),
                     when,
                     took.get(took.size() / 2) / NANOS_A_MILLI,
                     took.get(took.size() - 1) / NANOS_A_MILLI,
