@@ -106,8 +106,28 @@ describe("the first page of a rater", () => {
     inStudy(<HomePage />);
     await userEvent.click(await screen.findByRole("button", { name: "Show earlier studies" }));
     expect(screen.getAllByRole("heading", { level: 2 }).map((h) => h.textContent)).toEqual(["The last", "One before"]);
-    await userEvent.click(screen.getByRole("button", { name: "Show more" }));
-    await waitFor(() => expect(screen.queryByRole("button", { name: "Show more" })).toBeNull());
+    await waitFor(() => expect(screen.queryByRole("button", { name: "Show earlier studies" })).toBeNull());
+  });
+
+  it("says when earlier studies could not be fetched, and tries again", async () => {
+    let away = true;
+    server()
+      .on("GET /api/sheets", ({ query }) =>
+        query.has("earlier") && away
+          ? {
+              status: 503,
+              body: { type: "https://mossbank.example/problems/database-away", title: "Away", status: 503 },
+            }
+          : { body: [{ ...SHEET, roundClosed: true, studyTitle: query.has("earlier") ? "One before" : "The last" }] },
+      )
+      .on("GET /api/studies", () => ({ body: [] }));
+    inStudy(<HomePage />);
+    const again = await screen.findByRole("button", { name: "Try again" });
+    expect(screen.getByRole("alert").textContent).toContain("earlier studies");
+    away = false;
+    await userEvent.click(again);
+    await userEvent.click(await screen.findByRole("button", { name: "Show earlier studies" }));
+    expect(await screen.findByText("One before")).toBeDefined();
   });
 
   it("offers no earlier studies where there are none", async () => {

@@ -4,7 +4,7 @@ import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
 import { Button, buttonLook } from "../../ui/Button";
 import { count, moment } from "../../ui/format";
-import { Query } from "../../ui/Query";
+import { Failure } from "../../ui/Query";
 import { earlierSheets } from "./api";
 
 type Sheet = Schemas["SheetSummary"];
@@ -39,7 +39,7 @@ export function SheetList({ sheets, children }: SheetListProps) {
       )}
       {children}
       <Studies sheets={sheets} />
-      <EarlierStudies wanted={sheets.some((s) => s.roundClosed)} />
+      <EarlierStudies last={sheets} />
     </section>
   );
 }
@@ -49,33 +49,28 @@ const Studies = ({ sheets }: { sheets: Sheet[] }) =>
     <StudySheets key={ofStudy[0]?.studyId} sheets={ofStudy} />
   ));
 
-/** Asked for ahead, so that nobody is offered what is not there. */
-function EarlierStudies({ wanted }: { wanted: boolean }) {
-  const [shown, setShown] = useState(false);
-  const earlier = useInfiniteQuery(earlierSheets(wanted));
-  if (earlier.isPending || earlier.data?.pages[0]?.length === 0) {
-    return null;
-  }
-  if (!shown) {
-    return (
-      <Button className="mt-6" onClick={() => setShown(true)}>
-        Show earlier studies
-      </Button>
-    );
-  }
+/** Always one page ahead, so that nobody is offered what is not there. */
+function EarlierStudies({ last }: { last: Sheet[] }) {
+  const [shown, setShown] = useState(0);
+  const earlier = useInfiniteQuery(earlierSheets(last.some((s) => s.roundClosed)));
+  const pages = earlier.data?.pages ?? [];
+  const isMore = (pages[shown]?.length ?? 0) > 0;
+  const show = () => {
+    setShown(shown + 1);
+    void earlier.fetchNextPage();
+  };
   return (
-    <Query of={earlier} what="earlier studies">
-      {({ pages }) => (
-        <>
-          <Studies sheets={pages.flat()} />
-          {earlier.hasNextPage && (
-            <Button className="mt-6" disabled={earlier.isFetchingNextPage} onClick={() => void earlier.fetchNextPage()}>
-              Show more
-            </Button>
-          )}
-        </>
+    <>
+      <Studies sheets={pages.slice(0, shown).flat()} />
+      {earlier.error && (
+        <Failure error={earlier.error} what="earlier studies" onRetry={() => void earlier.fetchNextPage()} />
       )}
-    </Query>
+      {isMore && (
+        <Button className="mt-6" onClick={show}>
+          Show earlier studies
+        </Button>
+      )}
+    </>
   );
 }
 
