@@ -3,10 +3,12 @@ package org.mossbank.server.calibration;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
+import org.mossbank.core.estimate.Require;
 import org.mossbank.server.grading.Grading;
 import org.mossbank.server.ids.AccountId;
 import org.mossbank.server.ids.CriterionId;
@@ -79,11 +81,11 @@ class CalibrationReader {
         Map<PromptId, StudyId> studyOf = prompts.studiesOf(promptIds);
         Map<PromptId, List<Grading.SheetState>> sheets =
                 grading.sheetsFor(promptIds).stream().collect(Collectors.groupingBy(Grading.SheetState::promptId));
+        Map<Calibration.Key, List<Prompts.Outline>> outlines = calibrating.stream()
+                .collect(Collectors.groupingBy(p ->
+                        new Calibration.Key(Require.known(studyOf, p.id()), Objects.requireNonNull(p.calibration()))));
         return some.stream().map(Calibration::key).collect(Collectors.toMap(Function.identity(), key -> {
-            List<Prompts.Outline> own = calibrating.stream()
-                    .filter(p -> key.studyId().equals(studyOf.get(p.id())))
-                    .filter(p -> p.calibration() != null && p.calibration() == key.number())
-                    .toList();
+            List<Prompts.Outline> own = outlines.getOrDefault(key, List.of());
             Set<AccountId> grade = raters.getOrDefault(key.studyId(), Set.of());
             return new Material(
                     own,

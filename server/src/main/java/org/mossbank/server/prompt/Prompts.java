@@ -15,6 +15,7 @@ import org.mossbank.server.ids.AccountId;
 import org.mossbank.server.ids.KindId;
 import org.mossbank.server.ids.PromptId;
 import org.mossbank.server.ids.StudyId;
+import org.mossbank.server.shared.Chunks;
 import org.mossbank.server.shared.Problem;
 import org.mossbank.server.shared.ProblemType;
 import org.mossbank.server.shared.SystemOnly;
@@ -293,7 +294,7 @@ public class Prompts {
     /** Some prompts of any studies, however many, with as many questions as for one. */
     @SystemOnly
     public Map<PromptId, Placed> placed(Collection<PromptId> ids) {
-        return prompts.findAllById(ids).stream()
+        return Chunks.of(ids, prompts::findAllById).stream()
                 .collect(Collectors.toMap(Prompt::id, p -> new Placed(p.studyId(), p.content())));
     }
 
@@ -303,7 +304,7 @@ public class Prompts {
     /** The studies that some prompts belong to, without the prompts. */
     @SystemOnly
     public Map<PromptId, StudyId> studiesOf(Collection<PromptId> ids) {
-        return prompts.inStudies(ids).stream().collect(Collectors.toMap(InStudy::id, InStudy::study));
+        return Chunks.of(ids, prompts::inStudies).stream().collect(Collectors.toMap(InStudy::id, InStudy::study));
     }
 
     /** The study that a prompt belongs to; empty if there is none of this id. */

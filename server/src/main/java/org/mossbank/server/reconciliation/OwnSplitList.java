@@ -90,7 +90,7 @@ class OwnSplitList {
         return new SplitViews.OwnSplits(mine, later);
     }
 
-    /** Where nothing waits any more, the last alone: all of a study's stand in its agreement. */
+    /** Where nothing waits any more, the last alone; what was said in earlier ones is opened by its address. */
     private List<StudyId> shown(Map<StudyId, RoundStage.Stage> stages) {
         Predicate<StudyId> isOver = s -> stages.get(s) == RoundStage.Stage.CLOSED;
         Stream<StudyId> over = all
@@ -113,7 +113,7 @@ class OwnSplitList {
                 views,
                 stages,
                 grading.answersSentBy(some, own),
-                Set.copyOf(grading.unsent(some)),
+                Left.of(grading.unsent(some), own),
                 talks.of(some, own),
                 grading.gradedAnswers(some.stream().filter(access::mayPrepare).toList()),
                 prompts.outlines(some).stream().collect(Collectors.toMap(Prompts.Outline::id, Function.identity())),
@@ -128,13 +128,25 @@ class OwnSplitList {
         NEVER
     }
 
+    /** Studies in which a person has sheets left, and prompts for which anybody has. */
+    private record Left(Set<StudyId> ofOwn, Set<PromptId> prompts) {
+        static Left of(List<Grading.Unsent> unsent, AccountId own) {
+            return new Left(
+                    unsent.stream()
+                            .filter(s -> s.raterId().equals(own))
+                            .map(Grading.Unsent::studyId)
+                            .collect(Collectors.toSet()),
+                    unsent.stream().map(Grading.Unsent::promptId).collect(Collectors.toSet()));
+        }
+    }
+
     /** Splits as one person sees them. */
     private record OfPerson(
             AccountId own,
             Map<StudyId, StudyView> studies,
             Map<StudyId, RoundStage.Stage> stages,
             Map<AnswerId, PromptId> sent,
-            Set<Grading.Unsent> unsent,
+            Left left,
             TalkRecords.OfPerson talks,
             Map<AnswerId, Grading.Graded> gradedIfLed,
             Map<PromptId, Prompts.Outline> prompts,
@@ -153,9 +165,7 @@ class OwnSplitList {
 
         /** Whether nothing of theirs is left to grade, and nothing of the prompt. */
         private boolean isAllIn(Reconciliation split, PromptId prompt) {
-            return unsent.stream()
-                    .filter(s -> s.studyId().equals(split.studyId()))
-                    .noneMatch(s -> s.raterId().equals(own) || s.promptId().equals(prompt));
+            return !left.ofOwn.contains(split.studyId()) && !left.prompts.contains(prompt);
         }
 
         private boolean isGraded(Reconciliation split) {
