@@ -160,9 +160,14 @@ public final class Browser implements AutoCloseable {
         return see(By.xpath("//h1[contains(normalize-space(), \"" + text + "\")]"));
     }
 
+    /** Once it can be: a click on what waits for an answer is lost, as a person's would be. */
     public void click(By by) {
         await(d -> {
-            see(by).click();
+            WebElement found = see(by);
+            if (!found.isEnabled()) {
+                return false;
+            }
+            found.click();
             return true;
         });
     }

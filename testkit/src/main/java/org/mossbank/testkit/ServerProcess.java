@@ -12,13 +12,14 @@ import java.net.http.HttpResponse;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
+import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.jar.JarFile;
 import java.util.stream.IntStream;
-import java.util.stream.Stream;
 import org.awaitility.Awaitility;
 import org.awaitility.core.ConditionTimeoutException;
 
@@ -51,34 +52,39 @@ public final class ServerProcess implements AutoCloseable {
      * @param settings further environment, for example the demo mode
      */
     public static ServerProcess start(Path root, TestDatabase database, Map<String, String> settings) {
-        ServerProcess server = launch(root, database, settings);
+        return start(root, QuickStart.of(root).arguments(), database, settings);
+    }
+
+    /** The same with what is run named: what comes after the settings of the virtual machine. */
+    static ServerProcess start(Path root, List<String> run, TestDatabase database, Map<String, String> settings) {
+        ServerProcess server = launch(root, run, database, settings);
         server.awaitAnswer();
         return server;
     }
 
     /** Starts the server and kills it before it may be ready. */
     public static void killWhileStarting(Path root, TestDatabase database, Duration after) throws InterruptedException {
-        ServerProcess server = launch(root, database, Map.of());
+        ServerProcess server = launch(root, QuickStart.of(root).arguments(), database, Map.of());
         // Seldom it has ended by itself before.
         server.process.waitFor(after.toMillis(), TimeUnit.MILLISECONDS);
         server.kill();
     }
 
-    private static ServerProcess launch(Path root, TestDatabase database, Map<String, String> settings) {
+    private static ServerProcess launch(
+            Path root, List<String> run, TestDatabase database, Map<String, String> settings) {
         try {
             int port = freePort();
             File log = root.resolve("e2e/target/server-" + port + ".log").toFile();
             Files.createDirectories(log.toPath().getParent());
-            ProcessBuilder builder = new ProcessBuilder(
-                            "java",
-                            "-XX:TieredStopAtLevel=" + settings.getOrDefault("MOSSBANK_JIT", "1"),
-                            "-Xmx1g",
-                            "@" + root.resolve("server/jvm.args"),
-                            "-Dspring.aot.enabled=" + hasWorkedOutBeans(jar(root)),
-                            "-jar",
-                            jar(root).toString())
-                    .redirectErrorStream(true)
-                    .redirectOutput(log);
+            List<String> command = new ArrayList<>(List.of(
+                    "java",
+                    "-XX:TieredStopAtLevel=" + settings.getOrDefault("MOSSBANK_JIT", "1"),
+                    "-Xmx1g",
+                    "@" + root.resolve("server/jvm.args"),
+                    "-Dspring.aot.enabled=" + hasWorkedOutBeans(QuickStart.packed(root))));
+            command.addAll(run);
+            ProcessBuilder builder =
+                    new ProcessBuilder(command).redirectErrorStream(true).redirectOutput(log);
             builder.environment().putAll(database.environment());
             builder.environment().put("MOSSBANK_PORT", String.valueOf(port));
             // Tests and benches are a few people at one address, and never pause to think.
@@ -103,24 +109,20 @@ public final class ServerProcess implements AutoCloseable {
 
     /** In demo mode, with further settings. */
     public static ServerProcess startDemo(Path root, TestDatabase database, Map<String, String> more) {
+        return start(root, database, demo(root, more));
+    }
+
+    static Map<String, String> demo(Path root, Map<String, String> more) {
         Map<String, String> settings = new HashMap<>(more);
         settings.put("MOSSBANK_DEMO", "true");
         settings.put("MOSSBANK_DEMO_FOLDER", root.resolve("demo").toString());
-        return start(root, database, settings);
+        return settings;
     }
 
     /** A server that was not built to start quickly must not be told to. */
     private static boolean hasWorkedOutBeans(Path jar) throws IOException {
         try (JarFile file = new JarFile(jar.toFile())) {
             return file.stream().anyMatch(e -> e.getName().endsWith("__ApplicationContextInitializer.class"));
-        }
-    }
-
-    private static Path jar(Path root) throws IOException {
-        try (Stream<Path> files = Files.list(root.resolve("server/target"))) {
-            return files.filter(f -> f.toString().endsWith("-exec.jar"))
-                    .findFirst()
-                    .orElseThrow(() -> new IllegalStateException("the server is not packaged yet"));
         }
     }
 

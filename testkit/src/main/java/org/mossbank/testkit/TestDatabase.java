@@ -34,14 +34,19 @@ public record TestDatabase(String url, String user, String password) {
         return create(" tablespace small");
     }
 
-    private static TestDatabase create(String where) {
+    /** With all that is in it; nobody may be connected to it. */
+    TestDatabase copy() {
+        return create(" template " + url.substring(url.lastIndexOf('/') + 1));
+    }
+
+    private static TestDatabase create(String how) {
         String server = setting("MOSSBANK_TEST_DB_URL");
         String user = setting("MOSSBANK_TEST_DB_USER");
         String password = setting("MOSSBANK_TEST_DB_PASSWORD");
         String name = "test_" + UUID.randomUUID().toString().replace("-", "");
         try (Connection connection = DriverManager.getConnection(server + "postgres", user, password);
                 Statement statement = connection.createStatement()) {
-            statement.execute("create database " + name + where);
+            statement.execute("create database " + name + how);
         } catch (SQLException e) {
             throw new IllegalStateException("cannot make a test database", e);
         }

@@ -13,6 +13,7 @@ import java.util.Map;
 import java.util.TreeSet;
 import java.util.function.UnaryOperator;
 import org.mossbank.testkit.ApiClient;
+import org.mossbank.testkit.QuickStart;
 import org.mossbank.testkit.ServerProcess;
 import org.mossbank.testkit.TestDatabase;
 import org.testng.annotations.AfterClass;
@@ -50,7 +51,7 @@ public class BackupTest {
     @BeforeClass
     public void takeABackupWhilePeopleGrade() throws Exception {
         backup = Files.createTempDirectory("mossbank-backup").resolve("harbour.backup");
-        graded = TestDatabase.create();
+        graded = QuickStart.of(ROOT).databaseWithDemo();
         GradesUnderWay grades = new GradesUnderWay();
         try (ServerProcess server = ServerProcess.startDemo(ROOT, graded, ServerProcess.AMONG_MANY)) {
             grades.begin(server.address());

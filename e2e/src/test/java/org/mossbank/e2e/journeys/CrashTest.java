@@ -6,6 +6,7 @@ import java.io.IOException;
 import java.nio.file.Path;
 import java.util.HashMap;
 import java.util.Map;
+import org.mossbank.testkit.QuickStart;
 import org.mossbank.testkit.ServerProcess;
 import org.mossbank.testkit.TestDatabase;
 import org.testng.annotations.AfterClass;
@@ -34,7 +35,7 @@ public class CrashTest {
 
     @BeforeClass
     public void killInTheMiddleAndStartAgain() throws IOException, InterruptedException {
-        TestDatabase database = TestDatabase.create();
+        TestDatabase database = QuickStart.of(ROOT).databaseWithDemo();
         run = new RunUnderWay(ROOT, SECRET);
         ServerProcess server = start(database);
         grades.begin(server.address());

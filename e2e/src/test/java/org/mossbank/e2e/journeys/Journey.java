@@ -9,8 +9,8 @@ import java.util.concurrent.ConcurrentHashMap;
 import org.mossbank.e2e.Browser;
 import org.mossbank.standin.mail.MailStandIn;
 import org.mossbank.testkit.ProviderProcess;
+import org.mossbank.testkit.QuickStart;
 import org.mossbank.testkit.ServerProcess;
-import org.mossbank.testkit.TestDatabase;
 import org.testng.ITestContext;
 import org.testng.annotations.AfterClass;
 import org.testng.annotations.AfterTest;
@@ -64,7 +64,7 @@ public abstract class Journey {
         settings.put("MOSSBANK_MAIL_SECURITY", "NONE");
         settings.put("MOSSBANK_MAIL_FROM", "mossbank@harbour.example");
         settings.put("MOSSBANK_MAIL_ADDRESS", "https://mossbank.example");
-        return ServerProcess.startDemo(ROOT, TestDatabase.create(), settings);
+        return ServerProcess.startDemo(ROOT, QuickStart.of(ROOT).databaseWithDemo(), settings);
     }
 
     protected ServerProcess server() {

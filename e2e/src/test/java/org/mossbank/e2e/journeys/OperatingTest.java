@@ -13,6 +13,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.stream.IntStream;
 import org.mossbank.testkit.ApiClient;
+import org.mossbank.testkit.QuickStart;
 import org.mossbank.testkit.ServerProcess;
 import org.mossbank.testkit.TestDatabase;
 import org.testng.annotations.AfterClass;
@@ -40,7 +41,7 @@ public class OperatingTest {
         settings.put("MOSSBANK_PROVIDERS_ISLAND_ISSUER", "http://127.0.0.1:1");
         settings.put("MOSSBANK_PROVIDERS_ISLAND_CLIENT", "mossbank");
         settings.put("MOSSBANK_PROVIDERS_ISLAND_SECRET", "nobody hears it");
-        database = TestDatabase.create();
+        database = QuickStart.of(ROOT).databaseWithDemo();
         settings.put("MOSSBANK_REQUESTS_ADDRESS", String.valueOf(A_MINUTE));
         server = ServerProcess.startDemo(ROOT, database, settings);
     }
