@@ -269,7 +269,7 @@ describe("splits on the first page", () => {
 
   it("say what each waits for, and lead there", async () => {
     server().on("GET /api/splits", () => ({
-      body: { splits: [own("a", "STANCE"), own("b", "LOOK", ""), own("c", "NOTHING", "Another")], later: 3 },
+      body: { splits: [own("a", "STANCE"), own("b", "LOOK", ""), own("c", "NOTHING", "Another")], later: 3, more: false },
     }));
     inStudy(<SplitsThatWait />);
     const first = await screen.findByRole("link", { name: "A prompt, idiom" });
@@ -280,8 +280,29 @@ describe("splits on the first page", () => {
     expect(screen.getByText("1 other that concerns you")).toBeTruthy();
   });
 
+  it("of studies that ended long ago come when asked for, past those without one", async () => {
+    const pages = [
+      { splits: [], later: 0, more: true },
+      { splits: [], later: 0, more: true },
+      { splits: [own("x", "NOTHING", "Long ago")], later: 0, more: false },
+    ];
+    const asked: number[] = [];
+    server().on("GET /api/splits", ({ query }) => {
+      const earlier = Number(query.get("earlier") ?? 0);
+      asked.push(earlier);
+      return { body: pages[earlier] };
+    });
+    inStudy(<SplitsThatWait />);
+    await userEvent.click(await screen.findByText("Those of earlier studies"));
+    expect(asked).toEqual([0]);
+    await userEvent.click(screen.getByRole("button", { name: "Show those of earlier studies" }));
+    expect((await screen.findByRole("link", { name: "Long ago, idiom" })).getAttribute("href")).toBe("/splits/x");
+    expect(asked).toEqual([0, 1, 2]);
+    expect(screen.queryByRole("button", { name: "Show those of earlier studies" })).toBeNull();
+  });
+
   it("are not spoken of where there are none", async () => {
-    server().on("GET /api/splits", () => ({ body: { splits: [], later: 0 } }));
+    server().on("GET /api/splits", () => ({ body: { splits: [], later: 0, more: false } }));
     inStudy(<SplitsThatWait />);
     await new Promise((done) => setTimeout(done, 20));
     expect(screen.queryByRole("heading")).toBeNull();

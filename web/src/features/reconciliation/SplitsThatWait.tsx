@@ -1,8 +1,10 @@
-import { useQuery } from "@tanstack/react-query";
+import { useInfiniteQuery, useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
+import { Button } from "../../ui/Button";
 import { count } from "../../ui/format";
-import { mySplits } from "./api";
+import { Failure } from "../../ui/Query";
+import { earlierSplits, mySplits } from "./api";
 
 type Own = Schemas["OwnSplit"];
 
@@ -19,7 +21,7 @@ const STATES: Record<Own["state"], string> = { OPEN: "in talk", SETTLED: "settle
 /** Splits that concern whoever signed in: first what waits for them, the others folded. */
 export function SplitsThatWait() {
   const { data } = useQuery(mySplits());
-  if (!data || (data.splits.length === 0 && data.later === 0)) {
+  if (!data || (data.splits.length === 0 && data.later === 0 && !data.more)) {
     return null;
   }
   const later = data.later > 0 && (
@@ -28,7 +30,7 @@ export function SplitsThatWait() {
       in.
     </p>
   );
-  if (data.splits.length === 0) {
+  if (data.splits.length === 0 && !data.more) {
     return later;
   }
   const waiting = data.splits.filter((s) => s.waitsFor !== "NOTHING");
@@ -38,16 +40,44 @@ export function SplitsThatWait() {
       <h2>Splits to talk about</h2>
       {later}
       {waiting.length > 0 && <Splits splits={waiting} />}
-      {waiting.length === 0 && others.length > 0 && <p className="mt-1 text-ink-soft">Nothing waits for you.</p>}
-      {others.length > 0 && (
+      {waiting.length === 0 && <p className="mt-1 text-ink-soft">Nothing waits for you.</p>}
+      {(others.length > 0 || data.more) && (
         <details className="mt-2">
           <summary className="cursor-pointer text-sm text-ink-soft">
-            {count(others.length, "other that concerns you", "others that concern you")}
+            {others.length > 0 && count(others.length, "other that concerns you", "others that concern you")}
+            {others.length > 0 && data.more && ", and those of earlier studies"}
+            {others.length === 0 && "Those of earlier studies"}
           </summary>
-          <Splits splits={others} />
+          {others.length > 0 && <Splits splits={others} />}
+          {data.more && <EarlierSplits />}
         </details>
       )}
     </section>
+  );
+}
+
+/** Of studies in which somebody took part many are without a split that concerns them: those pages are passed over. */
+function EarlierSplits() {
+  const earlier = useInfiniteQuery(earlierSplits());
+  const splits = earlier.data?.pages.flatMap((p) => p.splits) ?? [];
+  const isMore = !earlier.data || earlier.hasNextPage;
+  const show = async () => {
+    let page = await earlier.fetchNextPage();
+    while (!page.error && page.hasNextPage && page.data?.pages.at(-1)?.splits.length === 0) {
+      page = await earlier.fetchNextPage();
+    }
+  };
+  return (
+    <>
+      {splits.length > 0 && <Splits splits={splits} />}
+      {splits.length === 0 && !isMore && <p className="mt-2 text-sm text-ink-soft">None that concerns you.</p>}
+      {earlier.error && <Failure error={earlier.error} what="earlier splits" onRetry={() => void show()} />}
+      {isMore && (
+        <Button className="mt-3" disabled={earlier.isFetching} onClick={() => void show()}>
+          Show those of earlier studies
+        </Button>
+      )}
+    </>
   );
 }
 

@@ -1,4 +1,4 @@
-import { queryOptions, useMutation, useQueryClient } from "@tanstack/react-query";
+import { infiniteQueryOptions, queryOptions, useMutation, useQueryClient } from "@tanstack/react-query";
 import { api, type Schemas, unwrap } from "../../api/client";
 import { studyKeys } from "../study";
 
@@ -19,6 +19,17 @@ export const mySplits = () =>
     queryKey: [...splitKeys.all, "mine"],
     queryFn: ({ signal }) => unwrap(api.GET("/api/splits", { signal })),
     refetchInterval: 60_000,
+  });
+
+/** Those of studies that ended longer ago, so many studies at a time, and only when asked for. */
+export const earlierSplits = () =>
+  infiniteQueryOptions({
+    queryKey: [...splitKeys.all, "mine", "earlier"],
+    queryFn: ({ pageParam, signal }) =>
+      unwrap(api.GET("/api/splits", { params: { query: { earlier: pageParam } }, signal })),
+    initialPageParam: 1,
+    getNextPageParam: (page, _, number) => (page.more ? number + 1 : undefined),
+    enabled: false,
   });
 
 export const oneSplit = (splitId: string) =>

@@ -13,9 +13,11 @@ import tools.jackson.databind.JsonNode;
 
 /** What is told over all of somebody's studies asks the database as often however many they are, and has an end. */
 public class ManyStudiesTest extends ServerTest {
+    private static final String SHEETS = "/api/sheets";
+    private static final String SPLITS = "/api/splits";
     private static final List<String> PAGES = List.of(
-            "/api/sheets",
-            "/api/splits",
+            SHEETS,
+            SPLITS,
             "/api/calibrations",
             "/api/read-backs",
             "/api/reminders",
@@ -47,16 +49,28 @@ public class ManyStudiesTest extends ServerTest {
             study.post("/round/close", Map.of("reason", "That is all."));
             closed.add(0, study.id());
         }
-        List<String> first = studies(0);
-        assertThat(first).contains(open).containsAll(closed.subList(0, 20)).doesNotContain(closed.get(20));
-        assertThat(studies(1)).contains(closed.get(20), closed.get(21)).doesNotContainAnyElementsOf(first);
-        assertThat(studies(9_999)).isEmpty();
+        for (String list : List.of(SHEETS, SPLITS)) {
+            List<String> first = studies(list, 0);
+            assertThat(first)
+                    .as(list)
+                    .contains(open)
+                    .containsAll(closed.subList(0, 20))
+                    .doesNotContain(closed.get(20));
+            assertThat(studies(list, 1))
+                    .as(list)
+                    .contains(closed.get(20), closed.get(21))
+                    .doesNotContainAnyElementsOf(first);
+            assertThat(studies(list, 9_999)).as(list).isEmpty();
+        }
+        assertThat(as(RATER).get(SPLITS + "?earlier=0").json().path("more").asBoolean())
+                .isTrue();
+        assertThat(as(RATER).get(SPLITS + "?earlier=9999").json().path("more").asBoolean())
+                .isFalse();
     }
 
-    private List<String> studies(int earlier) {
-        return StudyInTheMaking.list(
-                        as(RATER).get("/api/sheets?earlier=" + earlier).json())
-                .stream()
+    private List<String> studies(String list, int earlier) {
+        JsonNode page = as(RATER).get(list + "?earlier=" + earlier).json();
+        return StudyInTheMaking.list(page.has("splits") ? page.path("splits") : page).stream()
                 .map(s -> s.path("studyId").asString())
                 .distinct()
                 .toList();
@@ -91,8 +105,13 @@ public class ManyStudiesTest extends ServerTest {
     }
 
     private StudyInTheMaking parted() {
-        StudyInTheMaking study = StudyInTheMaking.of(as(LEAD), bringIn(SmallStudy.graded(SmallStudy.osier(0, 4))));
-        study.post("/splits/widest", Map.of("count", 2));
+        StudyInTheMaking study = StudyInTheMaking.of(
+                as(LEAD),
+                bringIn(SmallStudy.graded((rater, prompt, candidate, criterion) -> rater.equals(RATER) ? 0 : 4)));
+        assertThat(study.post("/splits/widest", Map.of("count", 2))
+                        .path("count")
+                        .asInt())
+                .isEqualTo(2);
         return study;
     }
 

@@ -20,6 +20,7 @@ import org.mossbank.server.ids.CriterionId;
 import org.mossbank.server.ids.PromptId;
 import org.mossbank.server.ids.StudyId;
 import org.mossbank.server.prompt.Prompts;
+import org.mossbank.server.shared.Chunks;
 import org.mossbank.server.shared.Problem;
 import org.mossbank.server.shared.ProblemType;
 import org.mossbank.server.shared.SystemOnly;
@@ -304,11 +305,11 @@ public class Grading {
     /** An answer's prompt, and how many raters have sent in a sheet with it. */
     public record Graded(PromptId promptId, long raters) {}
 
-    /** Answers to sound prompts that somebody has graded. */
+    /** Those of some answers that answer sound prompts of these studies, and that somebody has graded. */
     @SystemOnly
-    public Map<AnswerId, Graded> gradedAnswers(Collection<StudyId> studies) {
+    public Map<AnswerId, Graded> gradedAnswers(Collection<StudyId> studies, Collection<AnswerId> some) {
         Set<PromptId> sound = sound(studies);
-        return sheets.gradedAnswers(studies).stream()
+        return Chunks.of(some, sheets::gradedAnswers).stream()
                 .filter(a -> sound.contains(a.promptId()))
                 .collect(Collectors.toMap(
                         SheetRepository.GradedAnswer::answerId, g -> new Graded(g.promptId(), g.raters())));

@@ -6,7 +6,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.function.Function;
-import java.util.function.Predicate;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
@@ -64,14 +63,27 @@ class OwnSplitList {
         this.access = access;
     }
 
+    /**
+     * What concerns whoever asks.
+     *
+     * @param earlier which of the studies that are over, so many at a time and those with the newest splits first; the others come
+     *                with the first
+     */
     @PreAuthorize("isAuthenticated()")
-    public SplitViews.OwnSplits mine() {
+    public SplitViews.OwnSplits mine(int earlier) {
         AccountId own = current.id();
         Map<StudyId, RoundStage.Stage> stages =
                 studies.stages(studies.ofMember(own).keySet());
-        Map<StudyId, List<Reconciliation>> byStudy = all.findByStudyIdInOrderByTakenUpAt(shown(stages)).stream()
+        List<StudyId> over = over(stages);
+        int first = Math.min(earlier * MOST_OVER, over.size());
+        int end = Math.min(first + MOST_OVER, over.size());
+        Stream<StudyId> others =
+                earlier > 0 ? Stream.of() : stages.keySet().stream().filter(s -> !isOver(s, stages));
+        List<StudyId> shown =
+                Stream.concat(others, over.subList(first, end).stream()).toList();
+        Map<StudyId, List<Reconciliation>> byStudy = all.findByStudyIdInOrderByTakenUpAt(shown).stream()
                 .collect(Collectors.groupingBy(Reconciliation::studyId));
-        OfPerson of = ofPerson(own, byStudy.keySet(), stages);
+        OfPerson of = ofPerson(own, byStudy, stages);
         List<SplitViews.OwnSplit> mine = new ArrayList<>();
         int later = 0;
         for (List<Reconciliation> ofStudy : byStudy.values()) {
@@ -87,35 +99,48 @@ class OwnSplitList {
                 .thenComparing(SplitViews.OwnSplit::studyTitle)
                 .thenComparing(SplitViews.OwnSplit::title)
                 .thenComparing(SplitViews.OwnSplit::criterion));
-        return new SplitViews.OwnSplits(mine, later);
+        return new SplitViews.OwnSplits(mine, later, end < over.size());
     }
 
-    /** Where nothing waits any more, the last alone; what was said in earlier ones is opened by its address. */
-    private List<StudyId> shown(Map<StudyId, RoundStage.Stage> stages) {
-        Predicate<StudyId> isOver = s -> stages.get(s) == RoundStage.Stage.CLOSED;
-        Stream<StudyId> over = all
-                .lastTakenUp(stages.keySet().stream().filter(isOver).toList())
+    private static boolean isOver(StudyId study, Map<StudyId, RoundStage.Stage> stages) {
+        return stages.get(study) == RoundStage.Stage.CLOSED;
+    }
+
+    /** Where splits are, and nothing waits any more. */
+    private List<StudyId> over(Map<StudyId, RoundStage.Stage> stages) {
+        return all
+                .lastTakenUp(
+                        stages.keySet().stream().filter(s -> isOver(s, stages)).toList())
                 .stream()
                 .sorted(Comparator.comparing(ReconciliationRepository.LastTakenUp::at)
-                        .reversed())
+                        .reversed()
+                        .thenComparing(l -> l.studyId().value()))
                 .map(ReconciliationRepository.LastTakenUp::studyId)
-                .limit(MOST_OVER);
-        return Stream.concat(stages.keySet().stream().filter(isOver.negate()), over)
                 .toList();
     }
 
     /** However many studies there are, with as many questions as for one. */
-    private OfPerson ofPerson(AccountId own, Set<StudyId> some, Map<StudyId, RoundStage.Stage> stages) {
+    private OfPerson ofPerson(
+            AccountId own, Map<StudyId, List<Reconciliation>> byStudy, Map<StudyId, RoundStage.Stage> stages) {
+        Set<StudyId> some = byStudy.keySet();
         // With them at hand, whether somebody leads one is not asked of the database again.
         Map<StudyId, StudyView> views = studies.byId(some);
+        TalkRecords.OfPerson talksOfOwn = talks.of(some, own);
+        List<StudyId> led = some.stream().filter(access::mayPrepare).toList();
+        // Of those that are closed a lead is not told more than a rater.
+        Set<AnswerId> mayWait = led.stream()
+                .flatMap(s -> Require.known(byStudy, s).stream())
+                .filter(s -> s.isOpen() || talksOfOwn.isAskedToLook(s.id()))
+                .map(Reconciliation::answerId)
+                .collect(Collectors.toSet());
         return new OfPerson(
                 own,
                 views,
                 stages,
                 grading.answersSentBy(some, own),
                 Left.of(grading.unsent(some), own),
-                talks.of(some, own),
-                grading.gradedAnswers(some.stream().filter(access::mayPrepare).toList()),
+                talksOfOwn,
+                grading.gradedAnswers(led, mayWait),
                 prompts.outlines(some).stream().collect(Collectors.toMap(Prompts.Outline::id, Function.identity())),
                 rubrics.ofStudies(some).values().stream()
                         .flatMap(List::stream)
@@ -159,8 +184,7 @@ class OwnSplitList {
             if (prompt == null) {
                 return isToBeClosed(split) ? Sight.NOW : Sight.NEVER;
             }
-            boolean closed = stages.get(split.studyId()) == RoundStage.Stage.CLOSED;
-            return closed || isAllIn(split, prompt) ? Sight.NOW : Sight.LATER;
+            return isOver(split.studyId(), stages) || isAllIn(split, prompt) ? Sight.NOW : Sight.LATER;
         }
 
         /** Whether nothing of theirs is left to grade, and nothing of the prompt. */

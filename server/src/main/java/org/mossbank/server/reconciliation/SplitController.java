@@ -1,6 +1,8 @@
 package org.mossbank.server.reconciliation;
 
 import jakarta.validation.Valid;
+import jakarta.validation.constraints.Max;
+import jakarta.validation.constraints.Min;
 import java.util.UUID;
 import org.mossbank.server.answer.GradedCode;
 import org.mossbank.server.shared.MayRefuse;
@@ -10,6 +12,7 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.PutMapping;
 import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 
 @RestController
@@ -24,10 +27,15 @@ class SplitController {
         this.talk = talk;
     }
 
-    /** Splits that concern whoever asks, over all studies, first those that wait for something. */
+    /**
+     * Splits that concern whoever asks, over all studies, first those that wait for something.
+     *
+     * @param earlier which twenty of the studies whose round is closed, from 0, those with the newest splits first; those whose round
+     *                is open come with the first
+     */
     @GetMapping("/api/splits")
-    SplitViews.OwnSplits mine() {
-        return own.mine();
+    SplitViews.OwnSplits mine(@RequestParam(defaultValue = "0") @Min(0) @Max(10_000) int earlier) {
+        return own.mine(earlier);
     }
 
     /** A split with its talk. */

@@ -45,8 +45,9 @@ final class SplitViews {
      * The reader's splits over all studies.
      *
      * @param later how many more there are, to be read once what is being graded is sent in
+     * @param more  whether there are splits of earlier studies, though maybe none that concerns the reader
      */
-    record OwnSplits(List<OwnSplit> splits, int later) {}
+    record OwnSplits(List<OwnSplit> splits, int later, boolean more) {}
 
     /**
      * A split as the lead lists it.

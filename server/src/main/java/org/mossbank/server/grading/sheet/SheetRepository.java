@@ -241,13 +241,13 @@ public interface SheetRepository extends JpaRepository<Sheet, SheetId> {
 
     record GradedAnswer(AnswerId answerId, PromptId promptId, long raters) {}
 
-    /** How many raters have sent in a first sheet with each answer. */
+    /** How many raters have sent in a first sheet with each of some answers. */
     @Query("""
             select new org.mossbank.server.grading.sheet.SheetRepository$GradedAnswer(a.answerId, s.promptId, count(s))
             from Sheet s join SheetAnswer a on a.sheetId = s.id
-            where s.studyId in :studies and s.repeat = false and s.sentAt is not null and s.withdrawnAt is null
+            where a.answerId in :answers and s.repeat = false and s.sentAt is not null and s.withdrawnAt is null
             group by a.answerId, s.promptId""")
-    List<GradedAnswer> gradedAnswers(Collection<StudyId> studies);
+    List<GradedAnswer> gradedAnswers(List<AnswerId> answers);
 
     record SentAnswer(AnswerId answerId, PromptId promptId) {}
 
