@@ -269,7 +269,11 @@ describe("splits on the first page", () => {
 
   it("say what each waits for, and lead there", async () => {
     server().on("GET /api/splits", () => ({
-      body: { splits: [own("a", "STANCE"), own("b", "LOOK", ""), own("c", "NOTHING", "Another")], later: 3, more: false },
+      body: {
+        splits: [own("a", "STANCE"), own("b", "LOOK", ""), own("c", "NOTHING", "Another")],
+        later: 3,
+        more: false,
+      },
     }));
     inStudy(<SplitsThatWait />);
     const first = await screen.findByRole("link", { name: "A prompt, idiom" });

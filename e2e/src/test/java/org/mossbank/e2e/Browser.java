@@ -79,6 +79,11 @@ public final class Browser implements AutoCloseable {
                 Map.of("width", width, "height", height, "deviceScaleFactor", 1, "mobile", false));
     }
 
+    /** Shows what would be printed, and no longer. */
+    public void print(boolean wanted) {
+        driver.executeCdpCommand("Emulation.setEmulatedMedia", Map.of("media", wanted ? "print" : ""));
+    }
+
     public ChromeDriver driver() {
         return driver;
     }

@@ -93,27 +93,32 @@ public class AccessibilityTest extends Journey {
         browser.await(d -> d.getCurrentUrl().contains("by=spread"));
     }
 
-    /** A page scrolls down, never sideways; what is wide scrolls within itself. */
-    @Test
-    public void pagesAreReadOnANarrowScreen() {
-        browser.signInAs("Orla Fennick");
+    /** Of the demo's study, whatever is read in it. */
+    private List<String> readingPages() {
         ApiClient lead = ApiClient.signedIn(server().address(), "orla", PASSWORD);
         JsonNode studies = lead.get("/api/studies").json();
         String study = "/studies/" + studies.get(studies.size() - 1).path("id").asString();
         String prompt =
                 lead.get("/api" + study + "/prompts/titles").json().at("/0/id").asString();
         String split = lead.get("/api" + study + "/splits").json().at("/0/id").asString();
+        return List.of(
+                "/splits/" + split,
+                study + "/answers/" + prompt,
+                study + "/recommendation?look=1",
+                study + "/agreement",
+                study + "/grading",
+                study + "/prompts/" + prompt,
+                study + "/brief");
+    }
+
+    /** A page scrolls down, never sideways; what is wide scrolls within itself. */
+    @Test
+    public void pagesAreReadOnANarrowScreen() {
+        browser.signInAs("Orla Fennick");
         browser.resize(390, 800);
         try {
-            for (String page : List.of(
-                    "/../../splits/" + split,
-                    "/answers/" + prompt,
-                    "/recommendation?look=1",
-                    "/agreement",
-                    "/grading",
-                    "/prompts/" + prompt,
-                    "/brief")) {
-                browser.go(study + page).seeHeading();
+            for (String page : readingPages()) {
+                browser.go(page).seeHeading();
                 browser.awaitPage();
                 assertThat((Boolean) browser.driver()
                                 .executeScript("return document.documentElement.scrollWidth <= innerWidth"))
@@ -124,6 +129,45 @@ public class AccessibilityTest extends Journey {
             browser.resize(1280, 800);
         }
     }
+
+    /** A sheet of paper has no edge beyond which something could be scrolled to, and nothing to press to get elsewhere. */
+    @Test
+    public void pagesAreReadOnPaper() {
+        browser.signInAs("Orla Fennick");
+        browser.resize(PAPER, 1000);
+        try {
+            for (String page : readingPages()) {
+                // What is drawn as it comes into sight is there by then.
+                browser.go(page).seeHeading();
+                browser.awaitPage();
+                browser.print(true);
+                assertThat(browser.driver().executeScript(LOST_ON_PAPER, SHRUNK * PAPER))
+                        .as(page)
+                        .isEqualTo(List.of());
+                browser.print(false);
+            }
+        } finally {
+            browser.print(false);
+            browser.resize(1280, 800);
+        }
+    }
+
+    /** A4 without its margins, in pixels of CSS. */
+    private static final int PAPER = 688;
+
+    /** What is a quarter wider is printed smaller, and still read. */
+    private static final double SHRUNK = 1.25;
+
+    private static final String LOST_ON_PAPER = """
+            const most = arguments[0];
+            // What is only said to whoever listens is a pixel.
+            const seen = e => e.getBoundingClientRect().width > 1 && e.checkVisibility({ visibilityProperty: true });
+            const cut = (e, over, all, room) => getComputedStyle(e)[over] !== 'visible' && all > room + 1;
+            return [...document.querySelectorAll('body *:not(textarea)')].filter(seen)
+                .filter(e => e.matches('nav') || e.getBoundingClientRect().right > most
+                    || cut(e, 'overflowX', e.scrollWidth, e.clientWidth)
+                    || cut(e, 'overflowY', e.scrollHeight, e.clientHeight))
+                .map(e => e.tagName + ' ' + e.className + ' ' + e.textContent.slice(0, 40));""";
 
     /** The same views while a study is prepared, when they are written in. */
     @Test
