@@ -8,6 +8,7 @@ import { showTimesIn } from "../ui/format";
 import { Button } from "../ui/Button";
 import { Failure } from "../ui/Query";
 import { followTheme, type ThemeChoice, useTheme } from "../ui/theme";
+import { type Copied, useCopy } from "../ui/useCopy";
 
 /** Everything behind the sign-in: the line at the top, and the page below it. */
 export function SignedInLayout() {
@@ -97,6 +98,28 @@ function usePreferredTheme(theme: Schemas["Preferences"]["theme"]): void {
   }, [theme]);
 }
 
+const COPY_WORDS: Record<Copied, string> = {
+  "not yet": "Copy a link to this page",
+  copied: "Copied",
+  refused: "Not copied: take it from the address line",
+};
+
+/** Stays open, to say whether it is copied. */
+function CopyItem() {
+  const [copied, copy] = useCopy(window.location.href);
+  return (
+    <DropdownMenu.Item
+      className={ITEM}
+      onSelect={(event) => {
+        event.preventDefault();
+        copy();
+      }}
+    >
+      <span aria-live="polite">{COPY_WORDS[copied]}</span>
+    </DropdownMenu.Item>
+  );
+}
+
 type AccountMenuProps = {
   account: Schemas["AccountView"];
   preferences: Schemas["Preferences"] | undefined;
@@ -134,12 +157,7 @@ function AccountMenu({ account, preferences }: AccountMenuProps) {
             ))}
           </DropdownMenu.RadioGroup>
           <DropdownMenu.Separator className="my-1 border-t border-rule" />
-          <DropdownMenu.Item
-            className={ITEM}
-            onSelect={() => void window.navigator.clipboard.writeText(window.location.href)}
-          >
-            Copy a link to this page
-          </DropdownMenu.Item>
+          <CopyItem />
           <DropdownMenu.Item className={ITEM} onSelect={() => window.print()}>
             Print this page
           </DropdownMenu.Item>

@@ -48,6 +48,22 @@ function at(address: string) {
   return client;
 }
 
+describe("a link to any page", () => {
+  it("is copied from the menu, which says whether it is", async () => {
+    server()
+      .on("GET /api/session", () => ({ body: { account: account("ase", "Åse Lund") } }))
+      .on("GET /api/asked", () => ({ body: [] }));
+    at("/");
+    const write = vi.spyOn(navigator.clipboard, "writeText").mockRejectedValueOnce(new Error("forbidden"));
+    await userEvent.click(await screen.findByRole("button", { name: /Åse Lund/ }));
+    await userEvent.click(await screen.findByRole("menuitem", { name: "Copy a link to this page" }));
+    await userEvent.click(await screen.findByRole("menuitem", { name: "Not copied: take it from the address line" }));
+    expect(await screen.findByRole("menuitem", { name: "Copied" })).toBeTruthy();
+    expect(write).toHaveBeenLastCalledWith(window.location.href);
+    write.mockRestore();
+  });
+});
+
 describe("a page whose owner is not signed in any more", () => {
   it("stands still, says so, and goes on when its owner is back", async () => {
     let who = account("ase", "Åse Lund");

@@ -6,6 +6,7 @@ import { useState } from "react";
 import { afterEach, describe, expect, it, vi } from "vitest";
 import { ApiProblem } from "../api/client";
 import { AddButton } from "../ui/AddButton";
+import { CopyButton } from "../ui/CopyButton";
 import { DraftSign, DraftTrouble } from "../ui/DraftSign";
 import { Confirm } from "../ui/Dialog";
 import { Choice, Field, NumberField, Tick } from "../ui/Field";
@@ -359,6 +360,32 @@ describe("what adds a row", () => {
     render(<Rows />);
     await userEvent.click(screen.getByRole("button", { name: "Add a row" }));
     expect(document.activeElement).toBe(screen.getByLabelText("two"));
+  });
+});
+
+describe("copying", () => {
+  const clipboard = (value: object | undefined) => vi.stubGlobal("navigator", { ...navigator, clipboard: value });
+  afterEach(() => vi.unstubAllGlobals());
+
+  it("says so once it is done", async () => {
+    const copied: string[] = [];
+    clipboard({ writeText: (text: string) => Promise.resolve(copied.push(text)) });
+    render(<CopyButton text="the link" label="Copy" />);
+    act(() => screen.getByRole("button", { name: "Copy" }).click());
+    expect(await screen.findByRole("button", { name: "Copied" })).toBeTruthy();
+    expect(copied).toEqual(["the link"]);
+  });
+
+  it.each([
+    ["there is no clipboard, as without TLS", undefined],
+    ["people forbade it", { writeText: () => Promise.reject(new Error("forbidden")) }],
+  ])("leaves the text to be taken by hand where %s", async (_, value) => {
+    clipboard(value);
+    render(<CopyButton text={"two\nlines"} label="Copy" />);
+    act(() => screen.getByRole("button", { name: "Copy" }).click());
+    const text = await screen.findByLabelText<HTMLTextAreaElement>(/Take it by hand/);
+    expect(text.value).toBe("two\nlines");
+    expect(screen.getByRole("button", { name: "Copy" })).toBeTruthy();
   });
 });
 
