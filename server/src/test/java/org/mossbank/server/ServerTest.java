@@ -277,6 +277,21 @@ public abstract class ServerTest extends AbstractTestNGSpringContextTests {
         return files;
     }
 
+    /** Of acts, or of a page of what was done, which has the last first. */
+    protected static List<String> sorts(JsonNode page) {
+        return (page.has("events") ? page.path("events") : page)
+                .values().stream().map(e -> e.path("sort").asString()).toList();
+    }
+
+    protected static List<String> writtenDown(ApiClient reader, String events) {
+        return sorts(reader.get(events).json());
+    }
+
+    /** What somebody did. */
+    protected List<String> actsOf(String signInName) {
+        return writtenDown(as(LEAD), "/api/audit-events?who=" + signInName);
+    }
+
     protected static byte[] export(ApiClient lead, String study) {
         ApiClient.Response response = lead.get("/api/studies/" + study + "/archive");
         assertThat(response.status()).isEqualTo(200);

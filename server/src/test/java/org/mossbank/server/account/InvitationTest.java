@@ -117,6 +117,7 @@ public class InvitationTest extends ServerTest {
         assertThat(ines.post("/api/asked/" + id, Map.of()).status()).isEqualTo(204);
         assertThat(ines.get(own).status()).isEqualTo(200);
         assertThat(other.get(own + "/people").body()).contains("\"accepted\":true");
+        assertThat(writtenDown(other, own + "/audit-events")).startsWith("PERSON_ACCEPTED");
     }
 
     @Test
@@ -128,6 +129,7 @@ public class InvitationTest extends ServerTest {
         assertThat(as("sana").delete("/api/asked/" + id).status()).isEqualTo(204);
 
         assertThat(other.get(own + "/people").json()).hasSize(1);
+        assertThat(writtenDown(other, own + "/audit-events")).startsWith("PERSON_DECLINED");
     }
 
     @Test
@@ -152,6 +154,7 @@ public class InvitationTest extends ServerTest {
         other.delete(study + "/raters/" + person);
 
         assertThat(inspect(newer)).as("taken out").isEqualTo(404);
+        assertThat(writtenDown(other, study + "/audit-events")).startsWith("PERSON_TAKEN_OUT");
     }
 
     @Test
@@ -208,6 +211,7 @@ public class InvitationTest extends ServerTest {
         ApiClient.Response changed = here.put("/api/account/password", right);
 
         assertThat(changed.json().path("otherSessions").asInt()).isZero();
+        assertThat(actsOf("changes")).startsWith("PASSWORD_SET").endsWith("SIGNED_IN", "PASSWORD_SET");
         assertThat(there.get("/api/session").json().has("account")).isFalse();
         assertThat(here.get("/api/session").json().has("account")).isTrue();
         assertThat(ApiClient.signedIn(address(), "changes", NEW_PASSWORD)
@@ -238,6 +242,7 @@ public class InvitationTest extends ServerTest {
                 .isZero();
         assertThat(there.get("/api/session").json().has("account")).isFalse();
         assertThat(here.get("/api/session").json().has("account")).isTrue();
+        assertThat(actsOf("elsewhere")).startsWith("SIGNED_OUT_ELSEWHERE");
     }
 
     @Test

@@ -31,6 +31,7 @@ public class OwnAccountTest extends ServerTest {
         assertThat(session.at("/account/displayName").asString()).isEqualTo("Anouk  Prefer");
         assertThat(session.at("/preferences/theme").asString()).isEqualTo("DARK");
         assertThat(session.at("/preferences/timeZone").asString()).isEqualTo("Pacific/Chatham");
+        assertThat(actsOf("prefers")).contains("NAME_CHANGED");
     }
 
     @Test

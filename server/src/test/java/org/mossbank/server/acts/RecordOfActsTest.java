@@ -26,10 +26,6 @@ public class RecordOfActsTest extends ServerTest {
         return as(LEAD).get("/api/studies/" + study + "/acts").json();
     }
 
-    private static List<String> sorts(JsonNode acts) {
-        return acts.valueStream().map(a -> a.path("sort").asString()).toList();
-    }
-
     private static String prompt(ApiClient lead, String path) {
         return path + "/prompts/"
                 + lead.get(path + "/prompts").json().at("/0/id").asString();

@@ -127,13 +127,20 @@ public class AdministrationTest extends ServerTest {
     @Test
     public void whatIsDoneToAccountsIsWrittenDown() {
         ApiClient person = newcomer("written-down", true);
-        as(LEAD).post(ACCOUNTS + "/" + idOf(person) + "/deactivate", Map.of());
+        String own = ACCOUNTS + "/" + idOf(person);
+        as(LEAD).put(own + "/rights", rights(true, true));
+        as(LEAD).put(own + "/rights", rights(false, false));
+        as(LEAD).post(own + "/deactivate", Map.of());
+        as(LEAD).post(own + "/reactivate", Map.of());
 
         List<String> told =
                 as(LEAD).get("/api/audit-events?who=" + LEAD + "&limit=200").json().path("events").values().stream()
                         .filter(e -> e.path("subject").asString("").equals("written-down"))
                         .map(e -> e.path("sort").asString())
                         .toList();
-        assertThat(told).containsExactly("ACCOUNT_DEACTIVATED", "LINK_MADE", "MAY_BEGIN_STUDIES", "ACCOUNT_MADE");
+        assertThat(told.subList(0, 2)).containsExactly("ACCOUNT_REACTIVATED", "ACCOUNT_DEACTIVATED");
+        assertThat(told.subList(2, 4)).containsExactlyInAnyOrder("MAY_NOT_BEGIN_STUDIES", "ADMINISTRATOR_NO_MORE");
+        assertThat(told.subList(4, told.size()))
+                .containsExactly("ADMINISTRATOR_MADE", "LINK_MADE", "MAY_BEGIN_STUDIES", "ACCOUNT_MADE");
     }
 }

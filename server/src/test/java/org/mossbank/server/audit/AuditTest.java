@@ -3,12 +3,17 @@ package org.mossbank.server.audit;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.sql.Connection;
 import java.sql.SQLException;
 import java.sql.Statement;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
+import java.util.regex.Pattern;
+import java.util.stream.Stream;
 import org.mossbank.server.Bodies;
 import org.mossbank.server.ServerTest;
 import org.mossbank.server.StudyInTheMaking;
@@ -21,16 +26,27 @@ import tools.jackson.databind.json.JsonMapper;
 
 /** What was done is written down with who, when and where from, for good. */
 public class AuditTest extends ServerTest {
-    private static List<String> sorts(JsonNode page) {
-        return page.path("events").values().stream()
-                .map(e -> e.path("sort").asString())
-                .toList();
-    }
-
     @Test
     public void everyActIsASortOfItsOwn() {
         assertThat(Arrays.stream(ActSort.values()).map(Enum::name))
                 .isSubsetOf(Arrays.stream(AuditSort.values()).map(Enum::name).toList());
+    }
+
+    /** What must be written down is of no use unless something fails where it is not. */
+    @Test
+    public void everySortIsSeenByATest() throws IOException {
+        StringBuilder tests = new StringBuilder();
+        try (Stream<Path> files = Files.walk(Path.of("src/test/java"))) {
+            for (Path file :
+                    files.filter(f -> f.toString().endsWith("Test.java")).toList()) {
+                tests.append(Files.readString(file));
+            }
+        }
+        assertThat(Arrays.stream(AuditSort.values())
+                        .filter(s -> !Pattern.compile("\\b" + s + "\\b")
+                                .matcher(tests)
+                                .find()))
+                .isEmpty();
     }
 
     @Test

@@ -257,6 +257,9 @@ public class CalibrationTest extends ServerTest {
         assertThat(study.get("/rubric").at("/version/number").asInt())
                 .isEqualTo(rubric.at("/version/number").asInt() + 1);
         study.post("/calibrations/1/again", Map.of());
+        assertThat(writtenDown(as(LEAD), study.path + "/audit-events"))
+                .startsWith("CALIBRATION_AGAIN")
+                .contains("CALIBRATION_BEGUN");
         JsonNode again = sheets(as("sana"), study.id()).get(2);
         assertThat(as("sana").get("/api/sheets/" + again.path("id").asString()).body())
                 .isNotEmpty();

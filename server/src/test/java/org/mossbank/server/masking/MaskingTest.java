@@ -91,6 +91,7 @@ public class MaskingTest extends ServerTest {
         assertThat(stretches(masking)).hasSizeGreaterThanOrEqualTo(2);
         decideAll(masking, true);
         study.open(2, 0, false);
+        assertThat(writtenDown(as(LEAD), study.path + "/audit-events")).startsWith("ROUND_OPENED", "MASKING_CHANGED");
         assertThat(readByRaters())
                 .contains("Reply to follow-up 1", "Here it is: `n`.", "```java\\nint n;\\n```\\n")
                 .doesNotContainIgnoringCase("osierhold");

@@ -58,6 +58,8 @@ public class MemoLinkTest extends ServerTest {
     @Test
     public void whoeverHasItReadsTheMemo() {
         ApiClient.Response page = nobody().get(made().path("address").asString());
+        assertThat(writtenDown(as(LEAD), memo.replace("/memos/1", "/audit-events")))
+                .startsWith("MEMO_LINK_MADE");
         assertThat(page.status()).isEqualTo(200);
         assertThat(page.body()).contains("We recommend Teasel.").doesNotContain("Bram Okkers");
         assertThat(page.raw().headers().firstValue("X-Robots-Tag")).hasValue("noindex, nofollow");

@@ -307,6 +307,8 @@ public class MemoTest extends ServerTest {
         Map<String, byte[]> files =
                 unpacked(as(LEAD).get(memos + "/1/package").raw().body());
         assertThat(files).containsOnlyKeys("memo.html", "memo.json", "memo.md", "study.zip");
+        assertThat(writtenDown(as(LEAD), memos.replace("/memos", "/audit-events")))
+                .startsWith("MEMO_EXPORTED", "MEMO_SIGNED");
         assertThat(HexFormat.of().formatHex(Sha256.of(files.get("study.zip"))))
                 .isEqualTo(signed.path("checksum").asString());
         assertThat(as(LEAD).upload("/api/studies/archive?again=true", files.get("study.zip"))

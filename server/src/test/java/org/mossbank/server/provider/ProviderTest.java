@@ -232,6 +232,7 @@ public class ProviderTest extends ServerTest {
                 "spare");
         assertThat(anew.get("/api/account/identities").json().size()).isEqualTo(1);
         assertThat(anew.delete("/api/account/identities/harbour").json().size()).isZero();
+        assertThat(actsOf("takes-a-way-off")).startsWith("PROVIDER_REMOVED", "PROVIDER_ADDED");
         assertThat(known.get("/api/account/identities").json().at("/0/shownAs").asString())
                 .isEqualTo("odile");
     }

@@ -99,6 +99,7 @@ public class MyStudiesTest extends ServerTest {
     @Test
     public void areMadeASecondTimeWithoutPeopleAndGrades() {
         String study = "/api/studies/" + bringIn();
+        assertThat(writtenDown(as(LEAD), study + "/audit-events")).containsExactly("STUDY_BROUGHT_IN");
         int answers = as(LEAD).get(study + "/answers").json().size();
 
         for (boolean with : new boolean[] {true, false}) {
@@ -113,6 +114,7 @@ public class MyStudiesTest extends ServerTest {
             assertThat(as(LEAD).get(copy + "/answers").json().size()).isEqualTo(with ? answers : 0);
             assertThat(as(LEAD).get(copy + "/people").json().size()).isEqualTo(1);
             assertThat(as(LEAD).get(copy + "/brief").json().has("closedAt")).isFalse();
+            assertThat(writtenDown(as(LEAD), copy + "/audit-events")).containsExactly("STUDY_DUPLICATED");
         }
     }
 
