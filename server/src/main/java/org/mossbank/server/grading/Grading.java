@@ -205,13 +205,6 @@ public class Grading {
         return prompts.soundIds(study);
     }
 
-    private Set<PromptId> sound(Collection<StudyId> studies) {
-        return prompts.outlines(studies).stream()
-                .filter(Prompts.Outline::isCounting)
-                .map(Prompts.Outline::id)
-                .collect(Collectors.toSet());
-    }
-
     /** How many sheets that count were sent in after a moment. */
     @SystemOnly
     public int sentAfter(StudyId study, Instant moment) {
@@ -295,9 +288,9 @@ public class Grading {
     /** Answers to sound prompts that a rater graded on sheets that count, each with its prompt. */
     @SystemOnly
     public Map<AnswerId, PromptId> answersSentBy(Collection<StudyId> studies, AccountId rater) {
-        Set<PromptId> sound = sound(studies);
+        Set<PromptId> left = prompts.notCounting(studies);
         return sheets.answersSentBy(studies, rater).stream()
-                .filter(a -> sound.contains(a.promptId()))
+                .filter(a -> !left.contains(a.promptId()))
                 .collect(Collectors.toMap(
                         SheetRepository.SentAnswer::answerId, SheetRepository.SentAnswer::promptId, (a, b) -> a));
     }
@@ -308,9 +301,9 @@ public class Grading {
     /** Those of some answers that answer sound prompts of these studies, and that somebody has graded. */
     @SystemOnly
     public Map<AnswerId, Graded> gradedAnswers(Collection<StudyId> studies, Collection<AnswerId> some) {
-        Set<PromptId> sound = sound(studies);
+        Set<PromptId> left = prompts.notCounting(studies);
         return Chunks.of(some, sheets::gradedAnswers).stream()
-                .filter(a -> sound.contains(a.promptId()))
+                .filter(a -> !left.contains(a.promptId()))
                 .collect(Collectors.toMap(
                         SheetRepository.GradedAnswer::answerId, g -> new Graded(g.promptId(), g.raters())));
     }
@@ -328,9 +321,9 @@ public class Grading {
 
     @SystemOnly
     public List<Unsent> unsent(Collection<StudyId> studies) {
-        Set<PromptId> sound = sound(studies);
+        Set<PromptId> left = prompts.notCounting(studies);
         return sheets.unsent(studies).stream()
-                .filter(s -> sound.contains(s.promptId()))
+                .filter(s -> !left.contains(s.promptId()))
                 .toList();
     }
 

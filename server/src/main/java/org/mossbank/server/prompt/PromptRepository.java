@@ -15,11 +15,13 @@ interface PromptRepository extends JpaRepository<Prompt, PromptId> {
     @Query("select p from Prompt p where p.studyId = :study order by p.place")
     List<Prompt> ofStudy(StudyId study);
 
+    String IS_FAULTY =
+            "exists (select f.promptId from PromptFault f where f.promptId = p.id and f.takenBackAt is null)";
+
     /** Whatever is not blank is a request. */
     String OUTLINE = "select new org.mossbank.server.prompt.Prompts$Outline(p.id, p.key, k.id, k.name, p.title,"
             + " case when function('btrim', p.request, ' \t\r\n') <> '' then true else false end,"
-            + " case when exists (select f.promptId from PromptFault f where f.promptId = p.id and f.takenBackAt is null)"
-            + " then true else false end, p.calibration, p.followUps)"
+            + " case when " + IS_FAULTY + " then true else false end, p.calibration, p.followUps)"
             + " from Prompt p join Kind k on k.id = p.kindId ";
 
     @Query(OUTLINE + "where p.studyId = :study order by p.place")
@@ -27,6 +29,10 @@ interface PromptRepository extends JpaRepository<Prompt, PromptId> {
 
     @Query(OUTLINE + "where p.studyId in :studies order by p.studyId, p.place")
     List<Prompts.Outline> outlines(Collection<StudyId> studies);
+
+    @Query("select new org.mossbank.server.prompt.Prompts$Versioned(p.id, p.version) from Prompt p"
+            + " where p.studyId in :studies and (p.calibration is not null or " + IS_FAULTY + ")")
+    List<Prompts.Versioned> notCounting(Collection<StudyId> studies);
 
     @Query(OUTLINE + "where p.id = :prompt")
     Optional<Prompts.Outline> outline(PromptId prompt);

@@ -7,6 +7,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
@@ -193,6 +194,12 @@ public class Prompts {
     @SystemOnly
     public List<Outline> outlines(Collection<StudyId> studies) {
         return prompts.outlines(studies);
+    }
+
+    /** Of some studies, the few that are not counted: faulty ones, and those that raters calibrate by. */
+    @SystemOnly
+    public Set<PromptId> notCounting(Collection<StudyId> studies) {
+        return prompts.notCounting(studies).stream().map(Versioned::id).collect(Collectors.toSet());
     }
 
     /** @param version counts up with every change of it */
