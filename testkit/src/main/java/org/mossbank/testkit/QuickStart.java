@@ -13,7 +13,7 @@ import org.jspecify.annotations.Nullable;
 
 /**
  * The packaged server unpacked, with the classes that it loads written down, as the start command has it: once for each build.
- * Packed, it takes more than twice as long to start, and journeys start a dozen.
+ * Packed, it takes twice as long to start, and journeys start a dozen.
  */
 public final class QuickStart {
     private static final Map<Path, QuickStart> MADE = new HashMap<>();
@@ -49,7 +49,7 @@ public final class QuickStart {
         }
     }
 
-    /** What one file has it all. */
+    /** The server with all that it needs in one file. */
     static Path packed(Path root) throws IOException {
         try (Stream<Path> files = Files.list(root.resolve("server/target"))) {
             return files.filter(f -> f.toString().endsWith("-exec.jar"))
