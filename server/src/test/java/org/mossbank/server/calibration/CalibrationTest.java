@@ -388,6 +388,26 @@ public class CalibrationTest extends ServerTest {
                         .toString());
     }
 
+    /** What counts nowhere is not waited for where what counts is talked through. */
+    @Test
+    public void whoeverHasLeftACalibrationForLaterTalksAboutWhatTheyGraded() {
+        StudyInTheMaking study = parted();
+        Map<String, Object> plan = new HashMap<>(Bodies.plan(2, 0, false));
+        plan.put("despite", "We talked it over.");
+        study.post("/round", plan);
+        study.post("/round/deal", Map.of("raterId", study.rater("tove"), "from", "IN_ADDITION"));
+        RATERS.forEach(rater -> grade(study, rater, 0));
+        for (JsonNode sheet : sheets(as("tove"), study.id())) {
+            if (sheet.path("calibration").asInt() == 0) {
+                gradeAndSend(as("tove"), sheet.path("id").asString(), 4);
+            }
+        }
+        study.post("/splits/widest", Map.of("count", 2));
+        assertThat(list(as("tove").get("/api/splits").json().path("splits")).stream()
+                        .filter(s -> s.path("studyId").asString().equals(study.id())))
+                .hasSize(2);
+    }
+
     private static String person(StudyInTheMaking study, String name) {
         return list(study.get("/people")).stream()
                 .filter(p -> p.path("signInName").asString().equals(name))

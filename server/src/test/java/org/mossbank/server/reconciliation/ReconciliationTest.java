@@ -8,6 +8,7 @@ import java.util.Map;
 import java.util.UUID;
 import java.util.concurrent.CompletableFuture;
 import java.util.function.Consumer;
+import java.util.stream.Stream;
 import org.assertj.core.data.Offset;
 import org.mossbank.server.ServerTest;
 import org.mossbank.server.SmallStudy;
@@ -152,6 +153,44 @@ public class ReconciliationTest extends ServerTest {
                         .problem())
                 .as("he has seen what she gave")
                 .isEqualTo("too-late");
+    }
+
+    @Test
+    public void aFaultyPromptIsNeitherWaitedForNorTalkedThrough() {
+        String study = parting();
+        String split = widest(study);
+        JsonNode other = sheets(as(RATER), study).get(3);
+        as(RATER).post("/api/sheets/" + other.path("id").asString() + "/take-back", Map.of());
+        assertThat(as(RATER).get(split).status()).as("a sheet of his own").isEqualTo(404);
+        fault(study, "title", other.path("promptTitle").asString());
+        assertThat(mine(RATER, study)).hasSize(1);
+        assertThat(as(RATER).get(split).status()).isEqualTo(200);
+
+        as(RATER).post(split + "/stances", stands(1));
+        as("juri").post(split + "/stances", stands(4));
+        assertThat(mine(LEAD, study)).as("it is to be closed").hasSize(1);
+        String fault = fault(study, "key", "mean-level");
+        assertThat(mine(LEAD, study)).isEmpty();
+        assertThat(mine(RATER, study)).isEmpty();
+        assertThat(as(RATER).get(split).status()).isEqualTo(404);
+        as(LEAD).post(fault + "/take-back", WHY);
+        assertThat(as(RATER).get(split).status()).isEqualTo(200);
+    }
+
+    /** Marks the prompt with a key or title faulty; returns the fault's address. */
+    private String fault(String study, String field, String value) {
+        String prompt = as(LEAD).get(path(study) + "/prompts")
+                .json()
+                .valueStream()
+                .filter(p -> Stream.of(p, p.path("content"))
+                        .anyMatch(part -> part.path(field).asString().equals(value)))
+                .findFirst()
+                .orElseThrow()
+                .path("id")
+                .asString();
+        String fault = path(study) + "/prompts/" + prompt + "/fault";
+        assertThat(as(LEAD).put(fault, WHY).status()).isLessThan(300);
+        return fault;
     }
 
     private List<JsonNode> mine(String name, String study) {
