@@ -196,7 +196,7 @@ public class Prompts {
         return prompts.outlines(studies);
     }
 
-    /** Of some studies, the few that are not counted: faulty ones, and those that raters calibrate by. */
+    /** Of some studies, the few that are not {@link Outline#isCounting}: faulty ones, and those that raters calibrate by. */
     @SystemOnly
     public Set<PromptId> notCounting(Collection<StudyId> studies) {
         return prompts.notCounting(studies).stream().map(Versioned::id).collect(Collectors.toSet());

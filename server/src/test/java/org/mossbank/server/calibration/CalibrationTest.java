@@ -353,14 +353,18 @@ public class CalibrationTest extends ServerTest {
         assertThat(reworded.write(study).status()).isEqualTo(200);
     }
 
-    @Test
-    public void whoComesInLateCalibratesFirst() {
-        StudyInTheMaking study = parted();
+    /** A round is opened, though raters part, and one more is dealt all that is in it. */
+    private static void toveComesInLate(StudyInTheMaking study) {
         Map<String, Object> plan = new HashMap<>(Bodies.plan(2, 0, false));
         plan.put("despite", "We talked it over.");
         study.post("/round", plan);
-        String tove = study.rater("tove");
-        study.post("/round/deal", Map.of("raterId", tove, "from", "IN_ADDITION"));
+        study.post("/round/deal", Map.of("raterId", study.rater("tove"), "from", "IN_ADDITION"));
+    }
+
+    @Test
+    public void whoComesInLateCalibratesFirst() {
+        StudyInTheMaking study = parted();
+        toveComesInLate(study);
         List<JsonNode> own = sheets(as("tove"), study.id());
         assertThat(own).hasSize(4);
         assertThat(own.subList(0, 2).stream().map(s -> s.path("promptTitle").asString()))
@@ -392,10 +396,7 @@ public class CalibrationTest extends ServerTest {
     @Test
     public void whoeverHasLeftACalibrationForLaterTalksAboutWhatTheyGraded() {
         StudyInTheMaking study = parted();
-        Map<String, Object> plan = new HashMap<>(Bodies.plan(2, 0, false));
-        plan.put("despite", "We talked it over.");
-        study.post("/round", plan);
-        study.post("/round/deal", Map.of("raterId", study.rater("tove"), "from", "IN_ADDITION"));
+        toveComesInLate(study);
         RATERS.forEach(rater -> grade(study, rater, 0));
         for (JsonNode sheet : sheets(as("tove"), study.id())) {
             if (sheet.path("calibration").asInt() == 0) {
